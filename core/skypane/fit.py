@@ -1,0 +1,291 @@
+"""What of a picture shows in a frame (CSS Images 3, §5.5 object-fit and §5.6 object-position) and how the aim is held by CSS.
+
+Image w×h, frame W×H. `cover`: scale s = max(W/w, H/h), the visible part is W/s × H/s image px. The *drawn* width D = w·s and
+height E = h·s are what the whole picture would measure on screen; in a frame taller than the picture D exceeds W.
+
+Following: per axis the picture's offset is o = min(0, max(W − D, W/2 − f·D)): the focal point in the middle as long as the
+picture covers the frame. Each keep area [k0, k1], from the least to the most important, projects o onto the interval in
+which that area is in view, [−k0·D, W − k1·D] in either order. All areas are whole at every width where any position could
+keep them whole; where none can, the more important win.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from skypane.errors import InvalidPlan
+from skypane.frames import Floats, number
+from skypane.model import Aim, Fit, FixedAim, Following, Original
+
+AnyFit = Literal["cover", "contain", "fill", "none", "scale-down"]
+
+
+class Box(NamedTuple):
+    x: float
+    y: float
+    w: float
+    h: float
+
+
+class Shown(NamedTuple):
+    """`visible` in image px; `drawn`, the whole picture's rectangle, in CSS px from the frame's top left corner."""
+
+    visible: Box
+    drawn: Box
+
+
+def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, position: tuple[float, float]) -> Shown:
+    """Visible part and drawn rectangle of one picture in one frame; `position` as fractions (0.5 is 50 %).
+
+    Raises InvalidPlan for a picture or frame without size or a fit that CSS does not know.
+    """
+    (w, h), (W, H) = image, frame
+    if not (w > 0 and h > 0):
+        raise InvalidPlan(f"A picture of {w:g} × {h:g} px has no size. Give both sides above zero.", field="image")
+    if not (W > 0 and H > 0):
+        raise InvalidPlan(f"A frame of {W:g} × {H:g} px has no size. Give both sides above zero.", field="frame")
+    contain = min(W / w, H / h)
+    match fit:
+        case "cover":
+            sx = sy = max(W / w, H / h)
+        case "contain":
+            sx = sy = contain
+        case "fill":
+            sx, sy = W / w, H / h
+        case "none":
+            sx = sy = 1.0
+        case "scale-down":
+            sx = sy = min(1.0, contain)
+        case _:
+            raise InvalidPlan(f"“{fit}” is no fit. Use cover, contain, fill, none or scale-down.", field="fit")
+    drawn = Box((W - w * sx) * position[0], (H - h * sy) * position[1], w * sx, h * sy)
+
+    def visible(offset: float, room: float, length: float, scale: float) -> tuple[float, float]:
+        first = min(max(0.0, -offset / scale), length)
+        last = min(length, (room - offset) / scale)
+        return first, max(0.0, last - first)
+
+    x, vw = visible(drawn.x, W, w, sx)
+    y, vh = visible(drawn.y, H, h, sy)
+    return Shown(Box(x, y, vw, vh), drawn)
+
+
+# -- over many frames at once --------------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True)
+class Interval:
+    """One keep area along one axis, as fractions of the picture."""
+
+    name: str
+    first: float
+    last: float
+
+
+@dataclass(frozen=True)
+class Picture:
+    """What the fit needs to know of a picture: px size, focal point and keep areas, the most important first."""
+
+    w: float
+    h: float
+    focal: tuple[float, float] = (0.5, 0.5)
+    keeps_x: tuple[Interval, ...] = ()
+    keeps_y: tuple[Interval, ...] = ()
+
+    @property
+    def ratio(self) -> float:
+        return self.w / self.h
+
+
+def picture_of(original: Original, aim: Aim) -> Picture:
+    """The original as the aim sees it: keep areas count only where the aim follows them."""
+    keeps = original.keeps if isinstance(aim, Following) and aim.areas else ()
+    return Picture(
+        original.width_px,
+        original.height_px,
+        original.focal,
+        tuple(Interval(a.name, a.rect.x, min(1.0, a.rect.x + a.rect.w)) for a in keeps),
+        tuple(Interval(a.name, a.rect.y, min(1.0, a.rect.y + a.rect.h)) for a in keeps),
+    )
+
+
+@dataclass(frozen=True)
+class Windows:
+    """What shows of a picture in frames W×H: fractions of the picture, one array entry per frame.
+
+    `drawn_w` is D and `drawn_h` is E, in CSS px.
+    """
+
+    W: Floats
+    H: Floats
+    drawn_w: Floats
+    drawn_h: Floats
+    x0: Floats
+    x1: Floats
+    y0: Floats
+    y1: Floats
+
+
+class Region(NamedTuple):
+    """A rectangle by its edges, in fractions of the picture."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+
+
+WHOLE = Region(0.0, 1.0, 0.0, 1.0)
+
+
+def project(offset: Floats, room: Floats, drawn: Floats, area: Interval) -> Floats:
+    """Move offsets as little as possible so that the area is in view, or fills the frame if it is wider than the frame."""
+    lo, hi = -area.first * drawn, room - area.last * drawn
+    return np.maximum(np.minimum(lo, hi), np.minimum(offset, np.maximum(lo, hi)))
+
+
+def following_offset(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> Floats:
+    """The picture's offset in CSS px along one axis; `room` is the frame's extent, `drawn` the picture's."""
+    offset = room / 2 - focal * drawn
+    for area in reversed(keeps):
+        offset = project(offset, room, drawn, area)
+    return np.minimum(0.0, np.maximum(room - drawn, offset))
+
+
+def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windows:
+    """The visible part of the picture in every frame. W and H are arrays of one shape, in CSS px, above zero."""
+    zero, one = np.zeros_like(W), np.ones_like(W)
+    if fit == "contain":
+        scale = np.minimum(W / picture.w, H / picture.h)
+        return Windows(W, H, picture.w * scale, picture.h * scale, zero, one, zero, one)
+    drawn_w, drawn_h = np.maximum(W, H * picture.ratio), np.maximum(H, W / picture.ratio)
+    if isinstance(aim, FixedAim):
+        ox, oy = aim.x * (W - drawn_w), aim.y * (H - drawn_h)
+    else:
+        ox = following_offset(W, drawn_w, picture.focal[0], picture.keeps_x)
+        oy = following_offset(H, drawn_h, picture.focal[1], picture.keeps_y)
+    x0, y0 = -ox / drawn_w, -oy / drawn_h
+    return Windows(W, H, drawn_w, drawn_h, x0, x0 + W / drawn_w, y0, y0 + H / drawn_h)
+
+
+def union(shown: Windows) -> Region:
+    """All that shows at some frame: what a rendition has to carry."""
+    return Region(
+        max(0.0, float(shown.x0.min())),
+        min(1.0, float(shown.x1.max())),
+        max(0.0, float(shown.y0.min())),
+        min(1.0, float(shown.y1.max())),
+    )
+
+
+def safe_area(shown: Windows) -> Region | None:
+    """What shows at every frame; None if there is nothing."""
+    region = Region(
+        float(shown.x0.max()), float(shown.x1.min()), float(shown.y0.max()), float(shown.y1.min())
+    )
+    return region if region.x1 > region.x0 and region.y1 > region.y0 else None
+
+
+def share_in_view(shown: Windows, rect: tuple[float, float, float, float]) -> Floats:
+    """area(K ∩ visible)/area(K) of the rectangle (x0, x1, y0, y1), per frame."""
+    kx0, kx1, ky0, ky1 = rect
+    across = np.clip(np.minimum(kx1, shown.x1) - np.maximum(kx0, shown.x0), 0, None) / (kx1 - kx0)
+    down = np.clip(np.minimum(ky1, shown.y1) - np.maximum(ky0, shown.y0), 0, None) / (ky1 - ky0)
+    return across * down
+
+
+def is_whole(shown: Windows, rect: tuple[float, float, float, float], picture: Picture) -> np.ndarray:
+    """Whether the rectangle is in view with a tolerance of half an image px on every side."""
+    kx0, kx1, ky0, ky1 = rect
+    tx, ty = 0.5 / picture.w, 0.5 / picture.h
+    return (kx0 >= shown.x0 - tx) & (kx1 <= shown.x1 + tx) & (ky0 >= shown.y0 - ty) & (ky1 <= shown.y1 + ty)
+
+
+# -- the aim as CSS ------------------------------------------------------------------------------------------------------
+
+#: Two shares of the picture that differ less than this show the same.
+_SAME = 1e-6
+
+
+class AxisPosition(NamedTuple):
+    """One component of object-position, and the plain percentage nearest to it (for browsers without container units)."""
+
+    css: str
+    percent: str
+    drawn: str | None  # declaration of the drawn extent that `css` refers to by var(), None if it does not
+    held_by: tuple[str, ...]  # names of keep areas whose projection binds somewhere
+
+
+def percent(fraction: float) -> str:
+    return f"{number(round(fraction * 100, 3))}%"
+
+
+def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
+    """The keep areas without which the offset would differ somewhere by more than a hundredth of a px."""
+    kept = list(keeps)
+    result = following_offset(room, drawn, focal, keeps)
+    for area in keeps[::-1]:
+        without = tuple(k for k in kept if k is not area)
+        if np.abs(following_offset(room, drawn, focal, without) - result).max() < 0.01:
+            kept.remove(area)
+    return tuple(kept)
+
+
+def axis_position(
+    axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region
+) -> AxisPosition:
+    """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to WHOLE).
+
+    A share that does not change gives a plain percentage. Otherwise a length, exact at every width: the frame's own extent is
+    100cqw × 100cqh of the container that the frame is (CSS Conditional 5, container query lengths).
+    """
+    if axis == "x":
+        room, drawn, first, last = shown.W, shown.drawn_w, shown.x0, shown.x1
+        focal, keeps, c0, c1 = picture.focal[0], picture.keeps_x, cut.x0, cut.x1
+        unit, other, ratio = "cqw", "cqh", f"{number(picture.w)} / {number(picture.h)}"
+    else:
+        room, drawn, first, last = shown.H, shown.drawn_h, shown.y0, shown.y1
+        focal, keeps, c0, c1 = picture.focal[1], picture.keeps_y, cut.y0, cut.y1
+        unit, other, ratio = "cqh", "cqw", f"{number(picture.h)} / {number(picture.w)}"
+
+    seen = last - first
+    slack = (c1 - c0) - seen
+    held = binding(room, drawn, focal, keeps) if isinstance(aim, Following) else ()
+    names = tuple(k.name for k in held)
+    if isinstance(aim, FixedAim):
+        fraction = aim.x if axis == "x" else aim.y
+        return AxisPosition(percent(fraction), percent(fraction), None, ())
+    if slack.max() < _SAME:
+        return AxisPosition("50%", "50%", None, names)
+    # the percentage that is right in the middle of the span, exact where nothing changes
+    middle = int(np.argmax(slack)) if np.ptp(seen) < _SAME else int(np.argsort(seen, axis=None)[seen.size // 2])
+    at = slack.flat[middle]
+    plain = percent(float(np.clip((first.flat[middle] - c0) / at, 0, 1))) if at > _SAME else "50%"
+    if np.ptp(seen) < _SAME and np.ptp(first) < _SAME:
+        return AxisPosition(plain, plain, None, names)
+
+    always_slack = bool((drawn > room + 1e-9).all())
+    extent = f"100{other} * {ratio}" if always_slack else f"max(100{unit}, 100{other} * {ratio})"
+    var = f"--drawn-{'width' if axis == 'x' else 'height'}"
+    d = f"var({var})"
+
+    def times(fraction: float, of: str) -> str:
+        return f"{number(round(fraction, 5))} * {of}"
+
+    offset = f"50{unit} - {times(focal, d)}"
+    for area in reversed(held):
+        lo = f"-{times(area.first, d)}" if area.first else "0px"
+        hi = f"100{unit} - {times(area.last, d)}"
+        fits = bool(((area.last - area.first) * drawn <= room + 1e-9).all())
+        if fits:
+            offset = f"clamp({lo}, {offset}, {hi})"
+        else:
+            offset = f"max(min({lo}, {hi}), min({offset}, max({lo}, {hi})))"
+    length = f"min(0px, max(100{unit} - {d}, {offset}))"
+    if c0 > _SAME:
+        length = f"calc({length} + {times(c0, d)})"
+    return AxisPosition(length, plain, f"{var}: calc({extent})" if always_slack else f"{var}: {extent}", names)
+

@@ -1,0 +1,181 @@
+"""How big a frame is at every viewport width, and the same function as CSS.
+
+A width rule is a piecewise linear function of the viewport width v; its holder is the page or the container
+C(v) = min(max_width, v − 2·margin). Columns with gutter: one = (C − (n−1)·g)/n, k columns = k·one + (k−1)·g (common practice).
+CSS lengths follow CSS Values 4 (`calc()`, `min()`, `max()`, `clamp()`), boxes CSS Sizing 4 (`aspect-ratio`).
+"""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from skypane.model import (
+    ColumnsWidth,
+    Container,
+    FixedHeight,
+    FixedWidth,
+    FullWidth,
+    HeightRule,
+    NaturalHeight,
+    RatioHeight,
+    ShareWidth,
+    Site,
+    ViewportHeight,
+    WidthRule,
+)
+
+Floats = NDArray[np.float64]
+
+
+def number(value: float) -> str:
+    """A number as CSS writes it: at most five decimals, no trailing zeros, never in exponent form."""
+    text = f"{value:.5f}".rstrip("0").rstrip(".")
+    return "0" if text in ("-0", "") else text
+
+
+def px(value: float) -> str:
+    return f"{number(value)}px"
+
+
+def _clamped(values: Floats, least: float | None, greatest: float | None) -> Floats:
+    """CSS order: the least wins over the greatest."""
+    if greatest is not None:
+        values = np.minimum(values, greatest)
+    if least is not None:
+        values = np.maximum(values, least)
+    return values
+
+
+def column_share(rule: ColumnsWidth) -> tuple[float, float]:
+    """Width of the columns as (share of the holder, constant px): k·(C − (n−1)g)/n + (k−1)g."""
+    share = rule.take / rule.columns
+    constant = (rule.take - 1) * rule.gutter_px - share * (rule.columns - 1) * rule.gutter_px
+    return share, constant
+
+
+def padded_columns_percent(columns: int, padding_percent: float) -> float:
+    """Width in per cent of each of `columns` boxes with percentage padding on both sides: 100/n − 2·padding."""
+    return 100 / columns - 2 * padding_percent
+
+
+def frame_widths(rule: WidthRule, viewport_widths: Floats, container: Container) -> Floats:
+    """Frame width in CSS px at each viewport width; never negative."""
+    v = np.asarray(viewport_widths, dtype=np.float64)
+
+    def holder(of: str) -> Floats:
+        if of == "page":
+            return v
+        return np.minimum(container.max_width_px, v - 2 * container.margin_px)
+
+    match rule:
+        case FixedWidth():
+            widths = np.full_like(v, rule.width_px)
+        case FullWidth():
+            widths = v
+        case ShareWidth():
+            widths = holder(rule.of) * rule.percent / 100
+        case ColumnsWidth():
+            share, constant = column_share(rule)
+            widths = holder(rule.of) * share + constant
+    return np.maximum(_clamped(widths, rule.least_px, rule.greatest_px), 0)
+
+
+def frame_heights(rule: HeightRule, widths: Floats, viewport_heights: Floats, natural_ratio: float) -> Floats:
+    """Frame height in CSS px for frames of the given widths. `natural_ratio` is the picture's (crop's) width over height."""
+    match rule:
+        case RatioHeight():
+            heights = widths * rule.h / rule.w
+        case NaturalHeight():
+            heights = widths / natural_ratio
+        case FixedHeight():
+            heights = np.full_like(widths, rule.height_px)
+        case ViewportHeight():
+            heights = np.broadcast_to(viewport_heights * rule.percent / 100, widths.shape).astype(np.float64)
+    return _clamped(heights, rule.least_px, rule.greatest_px)
+
+
+def viewport_heights(site: Site, viewport_widths: Floats) -> tuple[Floats, Floats, Floats]:
+    """Least, typical and greatest viewport height in CSS px that occur at each viewport width."""
+    rows = sorted(site.heights, key=lambda r: r.to_px)
+    edges = np.array([r.to_px for r in rows])
+    index = np.minimum(np.searchsorted(edges, viewport_widths, side="left"), len(rows) - 1)
+
+    def column(values: list[int]) -> Floats:
+        return np.array(values, dtype=np.float64)[index]
+
+    return column([r.least_px for r in rows]), column([r.typical_px for r in rows]), column([r.greatest_px for r in rows])
+
+
+# -- the same as CSS -----------------------------------------------------------------------------------------------------
+
+
+def _bounded(core: str, least: float | None, greatest: float | None) -> str:
+    if least is not None and greatest is not None:
+        return f"clamp({px(least)}, {core}, {px(greatest)})"
+    if greatest is not None:
+        return f"min({core}, {px(greatest)})"
+    if least is not None:
+        return f"max({core}, {px(least)})"
+    return f"calc({core})" if any(c in core for c in "+*") else core
+
+
+def _holder(of: str, container: Container, whole: str) -> str:
+    if of == "page":
+        return whole
+    inner = f"{whole} - {px(2 * container.margin_px)}" if container.margin_px else whole
+    return f"min({px(container.max_width_px)}, {inner})"
+
+
+def width_css(rule: WidthRule, container: Container, whole: str = "100%") -> str:
+    """The width rule as a CSS length. `whole` is the page's width: `100%` for layout, `100vw` for the `sizes` attribute."""
+    match rule:
+        case FixedWidth():
+            core = px(rule.width_px)
+        case FullWidth():
+            core = whole
+        case ShareWidth():
+            if rule.of == "page":
+                core = f"{number(rule.percent)}{whole[3:]}" if whole in ("100%", "100vw") else f"{whole} * {number(rule.percent / 100)}"
+            elif rule.percent == 100:
+                core = _holder(rule.of, container, whole)
+            else:
+                core = f"{_holder(rule.of, container, whole)} * {number(rule.percent / 100)}"
+        case ColumnsWidth():
+            share, constant = column_share(rule)
+            core = _holder(rule.of, container, whole) + (f" * {rule.take} / {rule.columns}" if share != 1 else "")
+            if abs(constant) > 1e-9:
+                core += f" {'+' if constant > 0 else '-'} {px(abs(constant))}"
+    return _bounded(core, rule.least_px, rule.greatest_px)
+
+
+def sizes_css(rules: list[tuple[str | None, WidthRule]], container: Container) -> str:
+    """The `sizes` attribute of rules in testing order: (media condition or None for the last, width rule).
+
+    Evaluates to the frame width within 1 px at every viewport width (HTML Standard, `sizes` attributes).
+    """
+    parts: list[tuple[str | None, str]] = [(media, width_css(rule, container, "100vw")) for media, rule in rules]
+    while len(parts) > 1 and parts[-2][1] == parts[-1][1]:
+        parts[-2:] = [parts[-1]]
+    return ", ".join(f"{media} {length}" if media else length for media, length in parts)
+
+
+def height_css(rule: HeightRule, crop_ratio: tuple[int, int]) -> dict[str, str]:
+    """Declarations that give the frame its height. `crop_ratio` is the picture's (crop's) px width and height."""
+    out = {"aspect-ratio": "auto", "height": "auto"}
+    match rule:
+        case RatioHeight():
+            out["aspect-ratio"] = f"{number(rule.w)} / {number(rule.h)}"
+        case NaturalHeight():
+            out["aspect-ratio"] = f"{crop_ratio[0]} / {crop_ratio[1]}"
+        case FixedHeight():
+            out["height"] = px(rule.height_px)
+        case ViewportHeight():
+            out["height"] = f"{number(rule.percent)}vh"
+    out["min-height"] = px(rule.least_px) if rule.least_px is not None else "0"
+    out["max-height"] = px(rule.greatest_px) if rule.greatest_px is not None else "none"
+    return out
+
+
+def depends_on_viewport_height(rule: HeightRule) -> bool:
+    return isinstance(rule, ViewportHeight)

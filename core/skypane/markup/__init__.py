@@ -1,0 +1,1 @@
+"""What is handed over: the markup and the CSS of a placement."""

@@ -1,0 +1,246 @@
+"""The `picture` element of a placement and the CSS that frames and aims it.
+
+HTML Standard §4.8.1–4.8.4 (picture, source, img). Sources stand in the order in which they have to be tested, by span and within a
+span by format, most modern first; every source lists all its densities, its type and the px size of its files. The CSS repeats
+the same media conditions, so that picture and frame always change at the same width, fractional widths included.
+"""
+
+from __future__ import annotations
+
+import html
+from collections.abc import Callable, Mapping
+
+from skypane.fit import WHOLE, AxisPosition, Region, axis_position, percent
+from skypane.frames import height_css, width_css
+from skypane.model import FixedAim, Noun, Original, Placement, Rendition, Site
+from skypane.names import slug
+from skypane.needs import Group, SpanPlan
+from skypane.spans import Span, conditions, in_testing_order, lower_condition, upper_condition
+
+TYPES = {"avif": "image/avif", "webp": "image/webp", "jpeg": "image/jpeg", "png": "image/png"}
+
+
+class Line(Noun):
+    """A line of code and the letters of the spans that it serves (none: all)."""
+
+    text: str
+    spans: tuple[str, ...] = ()
+
+
+def text_of(lines: tuple[Line, ...]) -> str:
+    return "".join(f"{line.text}\n" for line in lines)
+
+
+def alt_text(placement: Placement, plans: tuple[SpanPlan, ...]) -> str | None:
+    """The placement's own alt text, else that of the widest span's original; None where nobody has written any."""
+    if placement.alt is not None:
+        return placement.alt
+    widest = plans[-1].original
+    return widest.alt if widest else None
+
+
+def _attributes(pairs: Mapping[str, str | int | None]) -> str:
+    return "".join(f' {k}="{html.escape(str(v), quote=True)}"' for k, v in pairs.items() if v is not None)
+
+
+def _srcset(files: list[Rendition], folder: str) -> str:
+    return ", ".join(
+        f"{folder}{f.name}" + ("" if f.density == 1 else f" {f.density:g}x") for f in sorted(files, key=lambda f: f.density)
+    )
+
+
+def _joined(group: Group) -> Span:
+    return Span(group.letters[-1], "", group.spans[0].span.first, group.spans[-1].span.last)
+
+
+def picture_lines(
+    site: Site,
+    placement: Placement,
+    plans: tuple[SpanPlan, ...],
+    files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
+    folder: str = "images/",
+) -> tuple[Line, ...]:
+    """The markup, a line each. Without any file there is nothing to show and no line."""
+    if not files:
+        return ()
+    by_letter = {_joined(g).letter: (g, renditions) for g, renditions in files}
+    asked = conditions(tuple(_joined(g) for g, _ in files), site.media_style)
+    lines = [Line(text=f'<picture class="{slug(placement.name)}">')]
+    for letter, media in asked:
+        group, renditions = by_letter[letter]
+        formats = list(dict.fromkeys(r.format for r in renditions))
+        for f in formats:
+            mine = [r for r in renditions if r.format == f]
+            first = mine[0]
+            size = {"width": first.width_px, "height": first.height_px}
+            if media is None and f == formats[-1]:
+                lines.append(Line(text=_img(placement, plans, mine, size, folder), spans=group.letters))
+            else:
+                source = {"media": media, "type": TYPES[f], "srcset": _srcset(mine, folder), **size}
+                lines.append(Line(text=f"  <source{_attributes(source)}>", spans=group.letters))
+    lines.append(Line(text="</picture>"))
+    return tuple(lines)
+
+
+def _img(
+    placement: Placement, plans: tuple[SpanPlan, ...], files: list[Rendition], size: dict[str, int], folder: str
+) -> str:
+    srcset = _srcset(files, folder) if len(files) > 1 else None
+    return "  <img" + _attributes(
+        {
+            "src": folder + files[0].name,
+            "srcset": srcset,
+            **size,
+            "alt": alt_text(placement, plans) or "",
+            "loading": "eager" if placement.lead else "lazy",
+            "fetchpriority": "high" if placement.lead else None,
+            "decoding": "async",
+        }
+    ) + ">"
+
+
+# -- CSS ---------------------------------------------------------------------------------------------------------------
+
+
+class SpanCss(Noun):
+    """Declarations of one span, before what does not change is left out."""
+
+    frame: dict[str, str]
+    img: dict[str, str]
+    fallback_position: str | None = None  # percentages for browsers without container units
+    held_by: tuple[str, ...] = ()
+
+
+def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
+    """What the frame and the picture of one span need. `cut`: what the delivered file carries, WHOLE for whole originals."""
+    e = plan.effective
+    natural = (plan.original.width_px, plan.original.height_px) if plan.original else (16, 9)
+    frame = {"width": width_css(e.width, site.container), **height_css(e.height, natural), "background": e.background}
+    img = {"object-fit": e.fit, "object-position": "50% 50%"}
+    if plan.picture is None or plan.shown is None:
+        return SpanCss(frame=frame, img=img)
+    if e.fit == "contain":
+        if isinstance(e.aim, FixedAim):
+            img["object-position"] = f"{percent(e.aim.x)} {percent(e.aim.y)}"
+        return SpanCss(frame=frame, img=img)
+    x: AxisPosition = axis_position("x", plan.picture, plan.shown, e.aim, cut)
+    y: AxisPosition = axis_position("y", plan.picture, plan.shown, e.aim, cut)
+    for axis in (x, y):
+        if axis.drawn:
+            name, _, value = axis.drawn.partition(": ")
+            img[name] = value
+    img["object-position"] = f"{x.css} {y.css}"
+    plain = f"{x.percent} {y.percent}"
+    return SpanCss(
+        frame=frame,
+        img=img,
+        fallback_position=plain if plain != img["object-position"] else None,
+        held_by=tuple(dict.fromkeys((*x.held_by, *y.held_by))),
+    )
+
+
+_FIXED_FRAME = {"display": "block", "position": "relative", "overflow": "hidden"}
+_FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
+_NEUTRAL = {"min-height": "0", "max-height": "none", "aspect-ratio": "auto", "height": "auto"}
+
+
+def css_lines(
+    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False
+) -> tuple[Line, ...]:
+    """The CSS of a placement. `whole`: for whole originals instead of the cut files; both show the same.
+
+    The block without a condition is the span that is tested last; the others follow so that later ones win.
+    """
+    name = slug(placement.name)
+    blocks = {p.span.letter: span_css(site, p, WHOLE if whole else p.cut) for p in plans}
+    ordered = list(reversed(in_testing_order(tuple(p.span for p in plans), site.media_style)))
+    sized = any(css.fallback_position for css in blocks.values())
+    idle = {k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in blocks.values())}
+    lines: list[Line] = []
+    before_frame: dict[str, str] = {}
+    before_img: dict[str, str] = {}
+    for i, span in enumerate(ordered):
+        css = blocks[span.letter]
+        frame = {k: v for k, v in css.frame.items() if k not in idle}
+        img = dict(css.img)
+        position_changes = img["object-position"] != before_img.get("object-position")
+        if i == 0:
+            frame = {**_FIXED_FRAME, **({"container-type": "size"} if sized else {}), **frame}
+            img = {**_FIXED_IMG, **img}
+        changed_frame = {k: v for k, v in frame.items() if before_frame.get(k) != v}
+        changed_img = {k: v for k, v in img.items() if before_img.get(k) != v}
+        before_frame, before_img = {**before_frame, **frame}, {**before_img, **img}
+        rules: list[str] = []
+        if changed_frame:
+            rules += _rule(f".{name}", [f"{k}: {v};" for k, v in changed_frame.items()])
+        if changed_img:
+            declarations = []
+            for k, v in sorted(changed_img.items(), key=lambda kv: not kv[0].startswith("--")):
+                if k == "object-position" and css.fallback_position and position_changes:
+                    declarations.append(f"object-position: {css.fallback_position};")
+                declarations.append(f"{k}: {v};")
+            rules += _rule(f".{name} img", declarations)
+        if not rules:
+            continue
+        letters = (span.letter,)
+        if i == 0:
+            lines += [Line(text=r, spans=letters) for r in rules]
+        else:
+            condition = (
+                lower_condition(span.first) if site.media_style == "min-width" else upper_condition(span.last, site.media_style)
+            )
+            lines.append(Line(text=f"@media {condition} {{", spans=letters))
+            lines += [Line(text=f"  {r}", spans=letters) for r in rules]
+            lines.append(Line(text="}", spans=letters))
+    return tuple(lines)
+
+
+def _rule(selector: str, declarations: list[str]) -> list[str]:
+    return [f"{selector} {{", *(f"  {d}" for d in declarations), "}"]
+
+
+# -- whole pages -------------------------------------------------------------------------------------------------------
+
+
+def page_html(placement: Placement, snippet: str, *, stylesheet: str = "picture.css", lang: str = "en") -> str:
+    """A complete page around the markup, which works from disk."""
+    title = html.escape(placement.name)
+    body = "\n".join(f"    {line}" for line in snippet.rstrip("\n").split("\n"))
+    return f"""<!DOCTYPE html>
+<html lang="{html.escape(lang, quote=True)}">
+  <head>
+    <meta charset="utf-8">
+    <meta name="viewport" content="width=device-width, initial-scale=1">
+    <title>{title}</title>
+    <style>body {{ margin: 0; }}</style>
+    <link rel="stylesheet" href="{html.escape(stylesheet, quote=True)}">
+  </head>
+  <body>
+{body}
+  </body>
+</html>
+"""
+
+
+def pane_lines(
+    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], url: Callable[[Original], str]
+) -> tuple[Line, ...]:
+    """The markup of a pane: the same conditions, with previews of the whole originals in place of the files."""
+    shown = [p for p in plans if p.original is not None]
+    if not shown:
+        return ()
+    by_letter = {p.span.letter: p for p in shown}
+    lines = [Line(text=f'<picture class="{slug(placement.name)}">')]
+    for letter, media in conditions(tuple(p.span for p in shown), site.media_style):
+        original = by_letter[letter].original
+        assert original is not None
+        size = {"width": original.width_px, "height": original.height_px}
+        if media is None:
+            attributes: dict[str, str | int | None] = {"src": url(original), **size, "alt": alt_text(placement, plans) or ""}
+            lines.append(Line(text=f"  <img{_attributes(attributes)}>", spans=(letter,)))
+        else:
+            lines.append(
+                Line(text=f"  <source{_attributes({'media': media, 'srcset': url(original), **size})}>", spans=(letter,))
+            )
+    lines.append(Line(text="</picture>"))
+    return tuple(lines)

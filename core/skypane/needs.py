@@ -1,0 +1,272 @@
+"""Treatments handed down, frames computed over every width, and the renditions that follow (02-rules §3 and §4, *Cut*).
+
+Needed image px = ceil(drawn width × density), the greatest over a span's widths and viewport heights. The drawn width is that of
+the cut: (share of the picture's width that the cut keeps) × D. The 2x width is 2·ceil(drawn width), the 1x file exactly half.
+A file is never larger than the crop it comes from.
+"""
+
+from __future__ import annotations
+
+import hashlib
+import json
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from skypane.errors import InvalidPlan
+from skypane.fit import WHOLE, Picture, Region, Windows, picture_of, union, windows
+from skypane.frames import Floats, depends_on_viewport_height, frame_heights, frame_widths, viewport_heights
+from skypane.model import (
+    Aim,
+    Crop,
+    Fit,
+    Following,
+    Format,
+    FullWidth,
+    HeightRule,
+    NaturalHeight,
+    Original,
+    Placement,
+    Rendition,
+    Site,
+    Treatment,
+    WidthRule,
+)
+from skypane.names import EXTENSIONS, file_stem, unique
+from skypane.spans import Span, spans_of
+
+#: Fields of a treatment in the order in which they are shown.
+FIELDS = ("width", "height", "original", "fit", "aim", "whole", "background")
+
+#: What a placement does when nobody has said anything yet.
+DEFAULTS = Treatment(
+    width=FullWidth(), height=NaturalHeight(), fit="cover", aim=Following(), whole=False, background="#d5d9da"
+)
+
+#: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
+RECIPE = 1
+
+
+@dataclass(frozen=True)
+class Effective:
+    """What holds in one span after handing down. `origin` says, per field, the letter it comes from ("" for a default)."""
+
+    width: WidthRule
+    height: HeightRule
+    original: int | None
+    fit: Fit
+    aim: Aim
+    whole: bool
+    background: str
+    origin: dict[str, str]
+
+
+@dataclass(frozen=True)
+class SpanPlan:
+    """One span, computed: frames and windows at all its widths (last axis) and viewport heights (first axis)."""
+
+    span: Span
+    effective: Effective
+    original: Original | None
+    picture: Picture | None
+    viewport_w: Floats  # (widths,)
+    viewport_h: Floats  # (heights, widths)
+    W: Floats  # (heights, widths)
+    H: Floats
+    shown: Windows | None
+    cut: Region
+
+
+def resolve(site: Site, placement: Placement) -> dict[str, Effective]:
+    """Per letter what holds there; wider spans hand down to narrower ones. Raises InvalidPlan for letters without a span."""
+    spans = spans_of(site)
+    unknown = set(placement.treatments) - {s.letter for s in spans}
+    if unknown:
+        raise InvalidPlan(f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments")
+    current = {f: getattr(DEFAULTS, f) for f in FIELDS}
+    origin = dict.fromkeys(FIELDS, "")
+    out: dict[str, Effective] = {}
+    for span in reversed(spans):
+        own = placement.treatments.get(span.letter, Treatment())
+        for field in FIELDS:
+            value = getattr(own, field)
+            if value is not None:
+                current[field], origin[field] = value, span.letter
+        out[span.letter] = Effective(**current, origin=dict(origin))
+    return out
+
+
+def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) -> tuple[SpanPlan, ...]:
+    """All spans from the narrowest, computed. Raises InvalidPlan where a frame has no size or an original is missing."""
+    effective = resolve(site, placement)
+    out = []
+    for span in spans_of(site):
+        e = effective[span.letter]
+        original = None
+        if e.original is not None:
+            original = originals.get(e.original)
+            if original is None:
+                raise InvalidPlan(
+                    f"Span {span.letter} asks for an original that is not in this site. Choose another.",
+                    field=f"treatments.{e.origin['original']}.original",
+                )
+        v = np.arange(span.first, span.last + 1, dtype=np.float64)
+        least, typical, greatest = viewport_heights(site, v)
+        if depends_on_viewport_height(e.height):
+            steps = [least, (least + typical) / 2, typical, (typical + greatest) / 2, greatest]
+        else:
+            steps = [typical]
+        vh = np.stack(steps)
+        ratio = original.width_px / original.height_px if original else 16 / 9
+        widths = frame_widths(e.width, v, site.container)
+        W = np.broadcast_to(widths, vh.shape).copy()
+        H = frame_heights(e.height, W, vh, ratio)
+        if W.min() < 1 or H.min() < 1:
+            at = int(v[int(np.argmin(np.minimum(W, H).min(axis=0)))])
+            side = "width" if W.min() < 1 else "height"
+            raise InvalidPlan(
+                f"The frame has no {side} at {at} px, span {span.letter}. Give it more room there.",
+                field=f"treatments.{e.origin[side] or span.letter}.{side}",
+            )
+        picture = picture_of(original, e.aim) if original else None
+        shown = windows(picture, e.fit, e.aim, W, H) if picture else None
+        cut = WHOLE if shown is None or e.whole or e.fit == "contain" else union(shown)
+        out.append(SpanPlan(span, e, original, picture, v, vh, W, H, shown, cut))
+    return tuple(out)
+
+
+def crop_of(original: Original, cut: Region) -> Crop:
+    """The cut in whole image px, rounded to the nearest px; never empty, never beyond the picture."""
+
+    def edges(first: float, last: float, length: int) -> tuple[int, int]:
+        a = min(int(first * length + 0.5), length - 1)
+        b = max(min(int(last * length + 0.5), length), a + 1)
+        return a, b - a
+
+    x, w = edges(cut.x0, cut.x1, original.width_px)
+    y, h = edges(cut.y0, cut.y1, original.height_px)
+    return Crop(x=x, y=y, w=w, h=h)
+
+
+def drawn_cut_width(span_plan: SpanPlan) -> Floats:
+    """Drawn width of the cut in CSS px at every frame of the span."""
+    assert span_plan.shown is not None
+    return span_plan.shown.drawn_w * (span_plan.cut.x1 - span_plan.cut.x0)
+
+
+def whole_px(value: float) -> int:
+    """ceil with room for rounding in floating point: 600.0000001 is 600."""
+    return math.ceil(round(value, 4))
+
+
+@dataclass(frozen=True)
+class Group:
+    """Neighbouring spans that one set of files serves."""
+
+    spans: tuple[SpanPlan, ...]
+    original: Original
+    crop: Crop
+    needed: int  # greatest drawn width in CSS px
+
+    @property
+    def letters(self) -> tuple[str, ...]:
+        return tuple(p.span.letter for p in self.spans)
+
+
+def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
+    """Spans that need files, neighbours joined where their files would be equal or both keep the whole picture."""
+    out: list[Group] = []
+    for p in plans:
+        if p.original is None or p.shown is None:
+            continue
+        crop, needed = crop_of(p.original, p.cut), whole_px(float(drawn_cut_width(p).max()))
+        last = out[-1] if out else None
+        if last and last.original.id == p.original.id and last.crop == crop and last.spans[-1].span.last + 1 == p.span.first:
+            both_whole = p.effective.whole and last.spans[-1].effective.whole
+            if both_whole or last.needed == needed:
+                out[-1] = Group((*last.spans, p), p.original, crop, max(needed, last.needed))
+                continue
+        out.append(Group((p,), p.original, crop, needed))
+    return tuple(out)
+
+
+def pixel_sizes(crop: Crop, needed: int, densities: tuple[float, ...]) -> dict[float, tuple[int, int]]:
+    """(width, height) in px per density. 2x is 2·needed, 1x exactly half; capped at the crop's own px, doubles left out."""
+    out: dict[float, tuple[int, int]] = {}
+    for density in densities:
+        width = min(math.ceil(needed * density), crop.w)
+        size = (width, max(1, round(width * crop.h / crop.w)))
+        if size not in out.values():
+            out[density] = size
+    if {1, 2} <= out.keys() and out[2][0] == 2 * out[1][0]:
+        out[2] = (2 * out[1][0], min(2 * out[1][1], crop.h))
+    return out
+
+
+def span_word(site: Site, letter: str) -> str:
+    return site.titles.get(letter) or letter.lower()
+
+
+def formats_for(site: Site, original: Original) -> tuple[Format, ...]:
+    """The site's formats; PNG takes the place of JPEG where there is transparency."""
+    return tuple("png" if f == "jpeg" and original.alpha else f for f in site.formats)
+
+
+def rendition_key(sha256: str, crop: Crop, size: tuple[int, int], format_: Format, quality: int) -> str:
+    """Hash of all that makes a file; equal keys are equal files."""
+    made_of = [RECIPE, sha256, crop.x, crop.y, crop.w, crop.h, *size, format_, quality]
+    return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
+
+
+def renditions(site: Site, placement: Placement, plans: tuple[SpanPlan, ...]) -> tuple[tuple[Group, tuple[Rendition, ...]], ...]:
+    """Every file to export, by group from the narrowest; within a group by density, then the site's formats."""
+    widest = plans[-1].span.letter
+    found = groups(plans)
+    sized = [(g, pixel_sizes(g.crop, g.needed, site.densities)) for g in found]
+    stems = iter(
+        unique(
+            [
+                file_stem(
+                    placement.name,
+                    None if widest in g.letters else span_word(site, g.letters[-1]),
+                    density,
+                    site.naming,
+                )
+                for g, sizes in reversed(sized)
+                for density in sizes
+            ]
+        )
+    )
+    named = {(id(g), density): next(stems) for g, sizes in reversed(sized) for density in sizes}
+    out = []
+    for g, sizes in sized:
+        files = []
+        for density, size in sizes.items():
+            for f in formats_for(site, g.original):
+                quality = 100 if f == "png" else int(getattr(site.quality, f))
+                files.append(
+                    Rendition(
+                        original=g.original.id,
+                        crop=g.crop,
+                        width_px=size[0],
+                        height_px=size[1],
+                        format=f,
+                        density=density,
+                        quality=quality,
+                        spans=g.letters,
+                        name=f"{named[id(g), density]}.{EXTENSIONS[f]}",
+                        needed_px=math.ceil(g.needed * density),
+                        key=rendition_key(g.original.sha256, g.crop, size, f, quality),
+                    )
+                )
+        out.append((g, tuple(files)))
+    return tuple(out)
+
+
+def scaled(size: tuple[int, int], *, width: float | None = None, height: float | None = None) -> tuple[int, int]:
+    """A picture's px size after scaling to a width or a height, rounded to whole px."""
+    w, h = size
+    factor = width / w if width is not None else (height or h) / h
+    return round(w * factor), round(h * factor)

@@ -1,0 +1,58 @@
+"""Renditions as files: AVIF, WebP, JPEG, and PNG where transparency has no newer format.
+
+Camera and location data are removed. Files are tagged 72 dpi because hand-offs expect it; a browser does not look at it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from pathlib import Path
+
+import pyvips
+
+from skypane.model import Format, Rendition
+from skypane.pixels.cut import cut, open_upright
+
+_PER_MM = 72 / 25.4
+
+
+def write(image: pyvips.Image, path: str | Path, format_: Format, quality: int) -> None:
+    """Encode to `path`. 4:2:0 subsampling as all three formats have it at web qualities (common practice)."""
+    image = image.copy(xres=_PER_MM, yres=_PER_MM)
+    target = str(path)
+    match format_:
+        case "avif":
+            image.heifsave(target, Q=quality, compression="av1", effort=3, keep="none")
+        case "webp":
+            image.webpsave(target, Q=quality, effort=4, smart_subsample=True, keep="none")
+        case "jpeg":
+            flat = image.flatten(background=[255, 255, 255]) if image.hasalpha() else image
+            flat.jpegsave(target, Q=quality, optimize_coding=True, interlace=True, keep="none")
+        case "png":
+            image.pngsave(target, compression=9, effort=7, keep="none")
+
+
+def make(source: str | Path, wanted: Sequence[Rendition], folder: Path) -> Iterator[tuple[Rendition, Path, int]]:
+    """Make renditions of one original, yielding (rendition, path, bytes) as each is done.
+
+    The original is decoded once; each crop at each size is resampled once and serves all its formats. A file is complete
+    under its name `<key>.<format>` or not there at all.
+    """
+    image = open_upright(source)
+    by_px: dict[tuple[int, ...], list[Rendition]] = {}
+    for r in wanted:
+        by_px.setdefault((r.crop.x, r.crop.y, r.crop.w, r.crop.h, r.width_px, r.height_px), []).append(r)
+    for same in by_px.values():
+        pixels = cut(image, same[0].crop, (same[0].width_px, same[0].height_px))
+        for r in same:
+            path = folder / f"{r.key}.{r.format}"
+            part = path.with_suffix(f".{r.format}.part")
+            write(pixels, part, r.format, r.quality)
+            part.replace(path)
+            yield r, path, path.stat().st_size
+
+
+def preview(source: str | Path, path: Path, width_px: int) -> None:
+    """A WebP of the whole original at most `width_px` wide, upright, in sRGB."""
+    image = pyvips.Image.thumbnail(str(source), width_px, height=10_000_000, size="down", output_profile="srgb")
+    image.webpsave(str(path), Q=80, effort=2, keep="none")

@@ -1,0 +1,153 @@
+"""What a file is, read from its bytes and never from its name.
+
+Refused with a sentence: nothing in it, text, kinds that are not taken, more px than can be worked with, files that end early.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from pathlib import Path
+
+import pyvips
+
+from skypane.errors import UnreadablePicture
+
+#: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera back.
+MOST_SIDE_PX = 32_000
+MOST_AREA_PX = 400_000_000
+
+KINDS = {"jpeg": "a JPEG", "png": "a PNG", "webp": "a WebP", "avif": "an AVIF"}
+_SUFFIXES = {".jpg": "jpeg", ".jpeg": "jpeg", ".png": "png", ".webp": "webp", ".avif": "avif"}
+
+
+@dataclass(frozen=True)
+class Inspected:
+    """`width_px` and `height_px` are those after the orientation has been applied. `notes`: sentences worth telling."""
+
+    format: str
+    width_px: int
+    height_px: int
+    bytes_: int
+    alpha: bool
+    profile: str
+    notes: tuple[str, ...] = ()
+
+
+def inspect(path: str | Path, name: str = "") -> Inspected:
+    """Read what a picture is and decode it once, so that a truncated file is found now and not in an export.
+
+    Raises UnreadablePicture with a sentence that names the file's fault and the remedy.
+    """
+    path = Path(path)
+    called = name or path.name
+    size = path.stat().st_size
+    if size == 0:
+        raise UnreadablePicture(f"{called} is empty: it has no bytes. Export it again, then bring it here.")
+    head = path.open("rb").read(4096)
+    kind = _kind(head)
+    if kind is None:
+        raise UnreadablePicture(f"{called} {_what_it_is(head)}. Bring a JPEG, PNG, WebP or AVIF.")
+    try:
+        image = pyvips.Image.new_from_file(str(path), access="sequential", fail_on="truncated")
+    except pyvips.Error as error:
+        raise UnreadablePicture(f"{called} is damaged and cannot be opened ({_reason(error)}). Export it again.") from error
+    if max(image.width, image.height) > MOST_SIDE_PX or image.width * image.height > MOST_AREA_PX:
+        raise UnreadablePicture(
+            f"{called} is {image.width} × {image.height} px, more than can be worked with. "
+            f"Scale it to at most {MOST_SIDE_PX} px a side and {MOST_AREA_PX // 1_000_000} megapixels."
+        )
+    notes = []
+    pages = image.get("n-pages") if image.get_typeof("n-pages") else 1
+    if pages > 1:
+        notes.append(f"It has {pages} frames or pages; the first is used.")
+    try:
+        image.avg()  # decodes every px
+    except pyvips.Error as error:
+        raise UnreadablePicture(
+            f"{called} ends early or is damaged inside: only part of the picture is there. Export or copy it again."
+        ) from error
+    meant = _SUFFIXES.get(Path(called).suffix.lower())
+    if meant != kind:
+        notes.append(f"{called} is {KINDS[kind]} inside, and is kept as one.")
+    turned = image.get("orientation") if image.get_typeof("orientation") else 1
+    width, height = (image.height, image.width) if turned in (5, 6, 7, 8) else (image.width, image.height)
+    return Inspected(
+        format=kind,
+        width_px=width,
+        height_px=height,
+        bytes_=size,
+        alpha=image.hasalpha(),
+        profile=_profile(image),
+        notes=tuple(notes),
+    )
+
+
+def _kind(head: bytes) -> str | None:
+    """The kind by the first bytes (the signatures of the four file formats' own specifications)."""
+    if head.startswith(b"\xff\xd8\xff"):
+        return "jpeg"
+    if head.startswith(b"\x89PNG\r\n\x1a\n"):
+        return "png"
+    if head[:4] == b"RIFF" and head[8:12] == b"WEBP":
+        return "webp"
+    if head[4:8] == b"ftyp" and any(brand in head[8:64] for brand in (b"avif", b"avis")):
+        return "avif"
+    return None
+
+
+def _what_it_is(head: bytes) -> str:
+    """What unusable bytes are, as the rest of a sentence."""
+    signatures = (
+        (b"GIF8", "is a GIF"),
+        (b"II*\0", "is a TIFF"),
+        (b"MM\0*", "is a TIFF"),
+        (b"%PDF", "is a PDF"),
+        (b"BM", "is a BMP"),
+        (b"PK\x03\x04", "is a zip archive"),
+        (b"8BPS", "is a layered working file"),
+    )
+    for signature, sentence in signatures:
+        if head.startswith(signature):
+            return f"{sentence}, which is not taken here"
+    if b"<svg" in head[:1024].lower():
+        return "is an SVG, which is not taken here"
+    if head[4:8] == b"ftyp":
+        return "is an HEIC or a video, which is not taken here"
+    try:
+        text = head.decode("utf-8")
+    except UnicodeDecodeError:
+        return "is no picture that can be recognised"
+    return "is text, not a picture" if text.isprintable() or "\n" in text else "is no picture that can be recognised"
+
+
+def _reason(error: Exception) -> str:
+    lines = [line for line in str(error).splitlines() if line.strip()]
+    return lines[-1].strip() if lines else "no reason given"
+
+
+def _profile(image: pyvips.Image) -> str:
+    """The embedded profile's description, "" without one."""
+    if not image.get_typeof("icc-profile-data"):
+        return ""
+    data: bytes = image.get("icc-profile-data")
+    return icc_description(data) or "unnamed profile"
+
+
+def icc_description(data: bytes) -> str:
+    """The `desc` tag of an ICC profile (ICC.1:2010 §9.2.41; text in `desc` or `mluc` form)."""
+    if len(data) < 132:
+        return ""
+    count = int.from_bytes(data[128:132], "big")
+    for i in range(min(count, 100)):
+        entry = data[132 + 12 * i : 144 + 12 * i]
+        if entry[:4] != b"desc":
+            continue
+        offset, length = int.from_bytes(entry[4:8], "big"), int.from_bytes(entry[8:12], "big")
+        tag = data[offset : offset + length]
+        if tag[:4] == b"desc":
+            n = int.from_bytes(tag[8:12], "big")
+            return tag[12 : 12 + n].split(b"\0")[0].decode("latin-1").strip()
+        if tag[:4] == b"mluc" and len(tag) >= 28:
+            n, at = int.from_bytes(tag[20:24], "big"), int.from_bytes(tag[24:28], "big")
+            return tag[at : at + n].decode("utf-16-be", "replace").strip("\0 ")
+    return ""

@@ -1,0 +1,490 @@
+"""The one door for the interface: a placement in, everything that is shown on its desk out.
+
+A reading is compact: bands are runs of widths, curves the few points where their slope changes, so that the cursor can say
+its sentence for any width without asking again.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Literal
+
+import numpy as np
+
+from skypane.fit import Picture, Windows, is_whole, safe_area, share_in_view, union
+from skypane.frames import Floats, depends_on_viewport_height, sizes_css, viewport_heights
+from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
+from skypane.model import Format, Noun, Original, Placement, Site, Treatment
+from skypane.needs import FIELDS, Group, SpanPlan, drawn_cut_width, plan, renditions, whole_px
+from skypane.model import Rendition
+from skypane.spans import conditions
+
+Step = Literal["frame", "aim", "words", "files", "code", "proof"]
+Verdict = Literal["whole", "cut", "lost", "sharp", "soft", "light", "heavy", "unknown"]
+
+
+class Curve(Noun):
+    """A function of the viewport width as (width, value) points, linear in between."""
+
+    points: tuple[tuple[float, float], ...]
+
+
+class Run(Noun):
+    """Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in view, or of the px needed)."""
+
+    first: int
+    last: int
+    verdict: Verdict
+    at_first: float
+    at_last: float
+    worst: float
+    worst_at: int
+
+
+class Band(Noun):
+    """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density, weight at a density."""
+
+    kind: Literal["area", "sharp", "weight"]
+    name: str
+    density: float | None = None
+    runs: tuple[Run, ...] = ()
+    curve: Curve | None = None
+
+
+class Edges(Noun):
+    """A part of an original by its edges, in fractions."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+
+
+class SpanReading(Noun):
+    """One span: what holds there and what it comes to. Curves are taken at the typical viewport height."""
+
+    letter: str
+    title: str
+    first: int
+    last: int
+    effective: Treatment
+    own: tuple[str, ...]
+    origin: dict[str, str]
+    frame_w: Curve
+    frame_h: Curve
+    drawn_w: Curve | None = None
+    x0: Curve | None = None
+    x1: Curve | None = None
+    y0: Curve | None = None
+    y1: Curve | None = None
+    outline: Edges | None = None
+    safe: Edges | None = None
+    viewport_heights: tuple[int, int] | None = None
+    position: str = ""
+    held_by: tuple[str, ...] = ()
+    frame_text: str = ""
+
+
+class FileFormat(Noun):
+    format: Format
+    name: str
+    key: str
+    bytes_: int | None = None
+
+
+class FileRow(Noun):
+    """One px size of one group of spans, in all its formats. `share` below 1: soft by that factor."""
+
+    spans: tuple[str, ...]
+    density: float
+    width_px: int
+    height_px: int
+    needed_px: int
+    share: float
+    sharp_to_density: float
+    stem: str
+    original: int
+    formats: tuple[FileFormat, ...]
+
+
+class Finding(Noun):
+    """One thing that is wrong or wasteful: where, why and the remedy."""
+
+    step: Step
+    spans: tuple[str, ...]
+    code: str
+    sentence: str
+    remedy: str
+
+
+class Code(Noun):
+    markup: tuple[Line, ...]
+    css: tuple[Line, ...]
+    sizes: str
+    markup_text: str
+    css_text: str
+
+
+class Pane(Noun):
+    """What the panes are made of: the delivered CSS for whole originals, and markup that shows previews of them."""
+
+    markup: str
+    css: str
+
+
+class ViewportPoint(Noun):
+    to_px: int
+    typical_px: int
+
+
+class Reading(Noun):
+    narrowest: int
+    widest: int
+    spans: tuple[SpanReading, ...]
+    bands: tuple[Band, ...]
+    files: tuple[FileRow, ...]
+    findings: tuple[Finding, ...]
+    code: Code
+    pane: Pane
+    heights: tuple[ViewportPoint, ...]
+    budget_bytes: int
+    whole_bytes_note: str = ""
+
+
+def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
+    """The fewest points, found by splitting at the farthest one, between which straight lines stay within `tolerance`."""
+    keep: list[int] = []
+
+    def split(a: int, b: int) -> None:
+        if b - a > 1:
+            line = y[a] + (y[b] - y[a]) * (v[a : b + 1] - v[a]) / (v[b] - v[a])
+            gap = np.abs(line - y[a : b + 1])
+            worst = int(gap.argmax())
+            if gap[worst] > tolerance:
+                split(a, a + worst)
+                split(a + worst, b)
+                return
+        keep.append(b)
+
+    keep.append(0)
+    if len(v) > 1:
+        split(0, len(v) - 1)
+    return Curve(points=tuple((float(v[i]), round(float(y[i]), 5)) for i in keep))
+
+
+def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
+    """Consecutive equal verdicts as runs. `verdicts` are strings, `shares` the value that each verdict rests on."""
+    edges = np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1
+    out = []
+    for a, b in zip([0, *edges], [*edges, len(v)], strict=True):
+        worst = int(a + shares[a:b].argmin())
+        out.append(
+            Run(
+                first=int(v[a]),
+                last=int(v[b - 1]),
+                verdict=str(verdicts[a]),  # type: ignore[arg-type]
+                at_first=round(float(shares[a]), 4),
+                at_last=round(float(shares[b - 1]), 4),
+                worst=round(float(shares[worst]), 4),
+                worst_at=int(v[worst]),
+            )
+        )
+    return out
+
+
+def merged(runs: list[Run]) -> tuple[Run, ...]:
+    """Neighbouring runs with one verdict joined, across spans."""
+    out: list[Run] = []
+    for run in runs:
+        last = out[-1] if out else None
+        if last and last.verdict == run.verdict and last.last + 1 == run.first:
+            worse = run if run.worst < last.worst else last
+            out[-1] = last.model_copy(
+                update={"last": run.last, "at_last": run.at_last, "worst": worse.worst, "worst_at": worse.worst_at}
+            )
+        else:
+            out.append(run)
+    return tuple(out)
+
+
+def read(
+    site: Site,
+    placement: Placement,
+    originals: Mapping[int, Original],
+    *,
+    preview: Callable[[Original], str] = lambda o: o.name,
+    made_bytes: Mapping[str, int] | None = None,
+) -> Reading:
+    """Everything about a placement. `made_bytes`: bytes of renditions that exist already, by key.
+
+    Raises InvalidPlan where the placement cannot be computed.
+    """
+    made = made_bytes or {}
+    plans = plan(site, placement, originals)
+    files = renditions(site, placement, plans)
+    rows = _file_rows(files, made)
+    return Reading(
+        narrowest=site.narrowest,
+        widest=site.widest,
+        spans=tuple(_span_reading(site, placement, p) for p in plans),
+        bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
+        files=rows,
+        findings=tuple(_findings(site, placement, plans, rows)),
+        code=_code(site, placement, plans, files),
+        pane=Pane(
+            markup=text_of(pane_lines(site, placement, plans, preview)),
+            css=text_of(css_lines(site, placement, plans, whole=True)),
+        ),
+        heights=tuple(ViewportPoint(to_px=h.to_px, typical_px=h.typical_px) for h in sorted(site.heights, key=lambda h: h.to_px)),
+        budget_bytes=site.budget_bytes,
+    )
+
+
+def _typical(p: SpanPlan) -> int:
+    return p.viewport_h.shape[0] // 2
+
+
+def _span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
+    t, v, e = _typical(p), p.viewport_w, p.effective
+    own = placement.treatments.get(p.span.letter, Treatment())
+    out: dict[str, object] = {}
+    if p.shown is not None and p.picture is not None:
+        region, safe = union(p.shown), safe_area(p.shown)
+        css = span_css(site, p, p.cut)
+        out = {
+            "drawn_w": simplified(v, drawn_cut_width(p)[t], 0.5),
+            "x0": simplified(v, p.shown.x0[t], 5e-4),
+            "x1": simplified(v, p.shown.x1[t], 5e-4),
+            "y0": simplified(v, p.shown.y0[t], 5e-4),
+            "y1": simplified(v, p.shown.y1[t], 5e-4),
+            "outline": Edges(**region._asdict()),
+            "safe": Edges(**safe._asdict()) if safe else None,
+            "position": css.img["object-position"],
+            "held_by": css.held_by,
+        }
+    heights = None
+    if depends_on_viewport_height(e.height):
+        heights = (int(p.viewport_h.min()), int(p.viewport_h.max()))
+    return SpanReading(
+        letter=p.span.letter,
+        title=p.span.title,
+        first=p.span.first,
+        last=p.span.last,
+        effective=Treatment(**{f: getattr(e, f) for f in FIELDS}),
+        own=tuple(f for f in FIELDS if getattr(own, f) is not None),
+        origin=e.origin,
+        frame_w=simplified(v, p.W[t], 0.5),
+        frame_h=simplified(v, p.H[t], 0.5),
+        viewport_heights=heights,
+        frame_text=_frame_text(p),
+        **out,  # type: ignore[arg-type]
+    )
+
+
+def _frame_text(p: SpanPlan) -> str:
+    """The frame's shape in a word for the span's tag: `4:5` where it never changes, else `varies`, vh or px as set."""
+    from skypane.frames import number
+
+    h = p.effective.height
+    ratios = p.W / p.H
+    match h.kind:
+        case "ratio" if np.ptp(ratios) < 0.01:
+            return f"{number(h.w)}:{number(h.h)}"
+        case "fixed":
+            return f"{number(h.height_px)} px high"
+        case "vh":
+            return f"{number(h.percent)}vh"
+        case "natural" if np.ptp(ratios) < 0.01:
+            return "natural"
+    return "varies"
+
+
+def _area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
+    """One band per keep area of the originals in use, in the order of importance within each original."""
+    names: dict[str, list[Run]] = {}
+    for p in plans:
+        if p.original is None or p.shown is None:
+            continue
+        whole_picture = Picture(p.original.width_px, p.original.height_px)
+        for area in p.original.keeps:
+            r = area.rect
+            rect = (r.x, min(1.0, r.x + r.w), r.y, min(1.0, r.y + r.h))
+            names.setdefault(area.name, []).extend(_area_runs(p, p.shown, rect, whole_picture))
+    return tuple(Band(kind="area", name=name, runs=merged(runs)) for name, runs in names.items())
+
+
+def _area_runs(p: SpanPlan, shown: Windows, rect: tuple[float, float, float, float], picture: Picture) -> list[Run]:
+    share = share_in_view(shown, rect)
+    whole = is_whole(shown, rect, picture).all(axis=0)
+    worst = np.where(whole, 1.0, share.min(axis=0))
+    verdicts = np.where(whole, "whole", np.where(worst < 0.5, "lost", "cut"))
+    return runs_of(p.viewport_w, verdicts, worst)
+
+
+def _of_group(files: tuple[tuple[Group, tuple[Rendition, ...]], ...], letter: str) -> tuple[Rendition, ...]:
+    return next((renditions for g, renditions in files if letter in g.letters), ())
+
+
+def _picked_width(renditions_: tuple[Rendition, ...], density: float) -> Rendition | None:
+    """The rendition of the most modern format that a screen of this density takes: the least that suffices, else the greatest."""
+    if not renditions_:
+        return None
+    mine = sorted((r for r in renditions_ if r.format == renditions_[0].format), key=lambda r: r.density)
+    return next((r for r in mine if r.density >= density), mine[-1])
+
+
+def _sharp_bands(
+    site: Site, plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]
+) -> tuple[Band, ...]:
+    bands = []
+    for density in site.densities:
+        runs: list[Run] = []
+        for p in plans:
+            file = _picked_width(_of_group(files, p.span.letter), density)
+            if file is None or p.shown is None:
+                continue
+            needed = drawn_cut_width(p).max(axis=0) * density
+            share = file.width_px / needed
+            # a file is sharp when it has the needed px to within a whole px
+            sharp = file.width_px >= np.ceil(np.round(needed, 4)) - 1
+            runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), np.minimum(share, 9.99))
+        if runs:
+            bands.append(Band(kind="sharp", name=f"Sharp at {density:g}x", density=density, runs=merged(runs)))
+    return tuple(bands)
+
+
+def _weight_bands(
+    site: Site,
+    plans: tuple[SpanPlan, ...],
+    files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
+    made: Mapping[str, int],
+) -> tuple[Band, ...]:
+    """Bytes of the pick at the greatest density, as far as files have been made. Shares are bytes over the budget."""
+    density = site.densities[-1]
+    runs: list[Run] = []
+    points: list[tuple[float, float]] = []
+    for p in plans:
+        file = _picked_width(_of_group(files, p.span.letter), density)
+        if file is None:
+            continue
+        size = made.get(file.key)
+        share = round(size / site.budget_bytes, 4) if size is not None else 0.0
+        verdict: Verdict = "unknown" if size is None else "heavy" if size > site.budget_bytes else "light"
+        runs.append(
+            Run(
+                first=p.span.first,
+                last=p.span.last,
+                verdict=verdict,
+                at_first=share,
+                at_last=share,
+                worst=share,
+                worst_at=p.span.first,
+            )
+        )
+        points += [(p.span.first, size or 0), (p.span.last, size or 0)]
+    if not runs:
+        return ()
+    return (Band(kind="weight", name=f"Weight at {density:g}x", density=density, runs=tuple(runs), curve=Curve(points=tuple(points))),)
+
+
+def _file_rows(
+    files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapping[str, int]
+) -> tuple[FileRow, ...]:
+    rows = []
+    for group, mine in files:
+        for density in dict.fromkeys(r.density for r in mine):
+            same = [r for r in mine if r.density == density]
+            first = same[0]
+            rows.append(
+                FileRow(
+                    spans=group.letters,
+                    density=density,
+                    width_px=first.width_px,
+                    height_px=first.height_px,
+                    needed_px=first.needed_px,
+                    share=round(min(1.0, first.share), 4),
+                    sharp_to_density=round(group.crop.w / group.needed, 2),
+                    stem=first.name.rpartition(".")[0],
+                    original=first.original,
+                    formats=tuple(
+                        FileFormat(format=r.format, name=r.name, key=r.key, bytes_=made.get(r.key)) for r in same
+                    ),
+                )
+            )
+    return tuple(rows)
+
+
+def _code(
+    site: Site,
+    placement: Placement,
+    plans: tuple[SpanPlan, ...],
+    files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
+) -> Code:
+    markup = picture_lines(site, placement, plans, files)
+    css = css_lines(site, placement, plans)
+    by_letter = {p.span.letter: p for p in plans}
+    asked = conditions(tuple(p.span for p in plans), site.media_style)
+    sizes = sizes_css([(media, by_letter[letter].effective.width) for letter, media in asked], site.container)
+    return Code(markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css))
+
+
+def _findings(
+    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]
+) -> list[Finding]:
+    found: list[Finding] = []
+    empty = tuple(p.span.letter for p in plans if p.original is None)
+    if empty:
+        found.append(
+            Finding(
+                step="aim",
+                spans=empty,
+                code="no-original",
+                sentence="No picture yet." if len(empty) == len(plans) else f"No picture in span {', '.join(empty)}.",
+                remedy="Drop an original on the map or choose one.",
+            )
+        )
+    for p in plans:
+        over = p.viewport_w[(p.W > p.viewport_w + 0.5).any(axis=0)]
+        if over.size:
+            found.append(
+                Finding(
+                    step="frame",
+                    spans=(p.span.letter,),
+                    code="wider-than-page",
+                    sentence=f"The frame is wider than the page from {int(over[0])} to {int(over[-1])} px; the page would scroll sideways.",
+                    remedy="Use a share of the page there, or give the frame a greatest width.",
+                )
+            )
+    for row in rows:
+        if row.share < 0.995:
+            found.append(
+                Finding(
+                    step="files",
+                    spans=row.spans,
+                    code="soft",
+                    sentence=(
+                        f"{row.stem} is soft, {row.share:.2f}×: {row.needed_px} px needed, the original has "
+                        f"{row.width_px} px there. Sharp up to {row.sharp_to_density:g}x."
+                    ),
+                    remedy="Bring a larger original, or make the frame smaller.",
+                )
+            )
+    if not empty and alt_text(placement, plans) is None:
+        found.append(
+            Finding(
+                step="code",
+                spans=(),
+                code="no-alt",
+                sentence="The picture has no alt text.",
+                remedy="Say what it shows, or mark it as decorative on purpose.",
+            )
+        )
+    return found
+
+
+def typical_height(site: Site, width: int) -> int:
+    """The viewport height that goes with a viewport width, in CSS px."""
+    return int(viewport_heights(site, np.array([float(width)]))[1][0])
+
+
+__all__ = ["Reading", "read", "typical_height", "whole_px"]
