@@ -63,6 +63,26 @@ class Effective:
     origin: dict[str, str]
 
 
+def respan(before: Site, after: Site, placement: Placement) -> Placement:
+    """The placement after the site's breakpoints have changed: every width keeps what it did, as far as spans allow.
+
+    A new span takes what held at its last width; what equals the next wider span is handed down rather than own.
+    """
+    if len(before.breakpoints) == len(after.breakpoints):
+        return placement
+    held, old = resolve(before, placement), spans_of(before)
+    treatments: dict[str, Treatment] = {}
+    wider: dict[str, object] = {}
+    for span in reversed(spans_of(after)):
+        at = next((s for s in old if s.last >= span.last), old[-1])
+        values = {f: getattr(held[at.letter], f) for f in FIELDS if held[at.letter].origin[f]}
+        own = {f: v for f, v in values.items() if f not in wider or wider[f] != v}
+        if own:
+            treatments[span.letter] = Treatment(**own)
+        wider.update(own)
+    return placement.model_copy(update={"treatments": treatments})
+
+
 @dataclass(frozen=True)
 class SpanPlan:
     """One span, computed: frames and windows at all its widths (last axis) and viewport heights (first axis)."""

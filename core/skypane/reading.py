@@ -14,9 +14,8 @@ import numpy as np
 from skypane.fit import Picture, Windows, is_whole, safe_area, share_in_view, union
 from skypane.frames import Floats, depends_on_viewport_height, sizes_css, viewport_heights
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
-from skypane.model import Format, Noun, Original, Placement, Site, Treatment
-from skypane.needs import FIELDS, Group, SpanPlan, drawn_cut_width, plan, renditions, whole_px
-from skypane.model import Rendition
+from skypane.model import Format, Noun, Original, Placement, Rendition, Site, Treatment
+from skypane.needs import FIELDS, Group, SpanPlan, drawn_cut_width, plan, renditions
 from skypane.spans import conditions
 
 Step = Literal["frame", "aim", "words", "files", "code", "proof"]
@@ -89,7 +88,7 @@ class FileFormat(Noun):
     format: Format
     name: str
     key: str
-    bytes_: int | None = None
+    size_bytes: int | None = None
 
 
 class FileRow(Noun):
@@ -148,7 +147,6 @@ class Reading(Noun):
     pane: Pane
     heights: tuple[ViewportPoint, ...]
     budget_bytes: int
-    whole_bytes_note: str = ""
 
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
@@ -213,15 +211,15 @@ def read(
     originals: Mapping[int, Original],
     *,
     preview: Callable[[Original], str] = lambda o: o.name,
-    made_bytes: Mapping[str, int] | None = None,
+    made_bytes: Callable[[list[str]], Mapping[str, int]] = lambda keys: {},
 ) -> Reading:
-    """Everything about a placement. `made_bytes`: bytes of renditions that exist already, by key.
+    """Everything about a placement. `made_bytes` tells the bytes of those renditions that exist already, by key.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
-    made = made_bytes or {}
     plans = plan(site, placement, originals)
     files = renditions(site, placement, plans)
+    made = made_bytes([r.key for _, mine in files for r in mine])
     rows = _file_rows(files, made)
     return Reading(
         narrowest=site.narrowest,
@@ -407,7 +405,7 @@ def _file_rows(
                     stem=first.name.rpartition(".")[0],
                     original=first.original,
                     formats=tuple(
-                        FileFormat(format=r.format, name=r.name, key=r.key, bytes_=made.get(r.key)) for r in same
+                        FileFormat(format=r.format, name=r.name, key=r.key, size_bytes=made.get(r.key)) for r in same
                     ),
                 )
             )
@@ -486,5 +484,3 @@ def typical_height(site: Site, width: int) -> int:
     """The viewport height that goes with a viewport width, in CSS px."""
     return int(viewport_heights(site, np.array([float(width)]))[1][0])
 
-
-__all__ = ["Reading", "read", "typical_height", "whole_px"]

@@ -27,7 +27,7 @@ class Inspected:
     format: str
     width_px: int
     height_px: int
-    bytes_: int
+    size_bytes: int
     alpha: bool
     profile: str
     notes: tuple[str, ...] = ()
@@ -75,8 +75,8 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         format=kind,
         width_px=width,
         height_px=height,
-        bytes_=size,
-        alpha=image.hasalpha(),
+        size_bytes=size,
+        alpha=bool(image.hasalpha()),
         profile=_profile(image),
         notes=tuple(notes),
     )

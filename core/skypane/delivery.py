@@ -1,0 +1,71 @@
+"""What one export run hands over beside the pictures: page, snippet, style sheet and manifest."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Mapping
+from typing import NamedTuple
+
+from skypane import needs
+from skypane.markup.picture import alt_text, css_lines, page_html, picture_lines, text_of
+from skypane.model import Original, Placement, Rendition, Site
+
+FOLDER = "images/"
+
+
+class Blueprint(NamedTuple):
+    """All that a run has to make: `files` in the order of making, and the texts by file name."""
+
+    files: tuple[Rendition, ...]
+    texts: dict[str, str]
+    manifest: dict[str, object]
+
+
+def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original]) -> Blueprint:
+    """Plan a run. Raises InvalidPlan where the placement cannot be computed."""
+    plans = needs.plan(site, placement, originals)
+    grouped = needs.renditions(site, placement, plans)
+    files = tuple(r for _, mine in grouped for r in mine)
+    snippet = text_of(picture_lines(site, placement, plans, grouped, FOLDER))
+    texts = {
+        "page.html": page_html(placement, snippet),
+        "snippet.html": snippet,
+        "picture.css": text_of(css_lines(site, placement, plans)),
+    }
+    manifest: dict[str, object] = {
+        "placement": placement.name,
+        "alt": alt_text(placement, plans),
+        "media_style": site.media_style,
+        "spans": [
+            {"letter": p.span.letter, "title": p.span.title, "first": p.span.first, "last": p.span.last} for p in plans
+        ],
+        "files": [
+            {
+                "name": FOLDER + r.name,
+                "format": r.format,
+                "width_px": r.width_px,
+                "height_px": r.height_px,
+                "density": r.density,
+                "spans": list(r.spans),
+                "needed_px": r.needed_px,
+                "original": originals[r.original].name,
+                "original_sha256": originals[r.original].sha256,
+                "crop": r.crop.model_dump(),
+                "quality": r.quality,
+                "key": r.key,
+            }
+            for r in files
+        ],
+    }
+    return Blueprint(files, texts, manifest)
+
+
+def manifest_text(manifest: Mapping[str, object], facts: Mapping[str, tuple[int, str]]) -> str:
+    """The manifest with (bytes, SHA-256) of every file filled in, by rendition key."""
+    files = manifest["files"]
+    assert isinstance(files, list)
+    filled = []
+    for entry in files:
+        size_bytes, sha256 = facts[entry["key"]]
+        filled.append({k: v for k, v in entry.items() if k != "key"} | {"bytes": size_bytes, "sha256": sha256})
+    return json.dumps({**manifest, "files": filled}, indent=2, ensure_ascii=False) + "\n"

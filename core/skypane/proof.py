@@ -1,0 +1,87 @@
+"""Predictions for a delivered page: which file each viewport takes at each density and set of supported formats."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from typing import Literal
+
+from skypane.model import Noun, Site
+from skypane.picks import Environment, pick
+from skypane.picks.choose import Step, read_markup
+from skypane.picks.media import SUPPORTED_TYPES
+from skypane.reading import typical_height
+from skypane.spans import spans_of
+
+Formats = Literal["all", "webp", "jpeg"]
+
+#: Sets of formats as browsers have them: all of ours, those before AVIF, those before WebP.
+_UNSUPPORTED: dict[Formats, frozenset[str]] = {
+    "all": frozenset(),
+    "webp": frozenset({"image/avif", "image/jxl"}),
+    "jpeg": frozenset({"image/avif", "image/jxl", "image/webp"}),
+}
+
+
+class Case(Noun):
+    """One browser: viewport in CSS px, density, formats it can show."""
+
+    width: int
+    height: int
+    density: float = 1
+    formats: Formats = "all"
+    color_scheme: Literal["light", "dark"] = "light"
+
+
+class FileFact(Noun):
+    """What a manifest says about one file."""
+
+    width_px: int
+    height_px: int
+    size_bytes: int | None = None
+
+
+class Prediction(Noun):
+    case: Case
+    span: str
+    url: str | None
+    file: FileFact | None
+    trace: tuple[Step, ...]
+    warnings: tuple[str, ...] = ()
+
+
+def cases(site: Site, densities: Iterable[float], formats: Formats = "all") -> tuple[Case, ...]:
+    """Both bounds of every span, where a mistake of one px would show, at each density."""
+    return tuple(
+        Case(width=w, height=typical_height(site, w), density=d, formats=formats)
+        for span in spans_of(site)
+        for w in dict.fromkeys((span.first, span.last))
+        for d in densities
+    )
+
+
+def predict(site: Site, markup: str, files: Mapping[str, FileFact], asked: Iterable[Case]) -> tuple[Prediction, ...]:
+    """The pick for every case. `files` by the URL that the markup writes."""
+    read = read_markup(markup)
+    spans = spans_of(site)
+    out = []
+    for case in asked:
+        env = Environment(
+            width=case.width,
+            height=case.height,
+            density=case.density,
+            color_scheme=case.color_scheme,
+            types=SUPPORTED_TYPES - _UNSUPPORTED[case.formats],
+        )
+        found = pick(read, env)
+        letter = next((s.letter for s in spans if s.first <= case.width <= s.last), spans[-1 if case.width > site.widest else 0].letter)
+        out.append(
+            Prediction(
+                case=case,
+                span=letter,
+                url=found.url,
+                file=files.get(found.url or ""),
+                trace=found.trace,
+                warnings=found.warnings,
+            )
+        )
+    return tuple(out)

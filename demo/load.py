@@ -1,0 +1,189 @@
+"""Load the demo site *Tern Point*, a made-up boat station, once. Run again it changes nothing."""
+
+from __future__ import annotations
+
+import hashlib
+import os
+import shutil
+import sys
+import tempfile
+from pathlib import Path
+
+HERE = Path(__file__).resolve().parent
+sys.path.insert(0, str(HERE.parent / "server"))
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+
+import django  # noqa: E402
+
+django.setup()
+
+from django.contrib.auth import get_user_model  # noqa: E402
+from django.db import transaction  # noqa: E402
+
+from originals.intake import take_in_path  # noqa: E402
+from originals.models import Original  # noqa: E402
+from placements.models import Placement  # noqa: E402
+from sites.models import Page, Site  # noqa: E402
+from skypane import model as m  # noqa: E402
+
+#: name → (alt text or None, keep areas as (name, x0, x1, y0, y1), quiet area or None); boxes read by eye, ±0.01
+ORIGINALS: dict[str, tuple[str | None, list[tuple[str, float, float, float, float]], tuple[float, float, float, float] | None]] = {
+    "cliff-path.jpg": ("Stone steps climb a green cliff above the sea", [("Steps", 0.53, 0.94, 0.52, 1)], (0, 0.60, 0, 0.25)),
+    "pebbles.jpg": ("Grey pebbles, one of them orange", [("Orange pebble", 0.21, 0.46, 0.39, 0.62)], None),
+    "rowing-boat.jpg": ("A rowing boat on still water", [("Boat", 0.105, 0.66, 0.415, 0.645)], (0.05, 0.95, 0.72, 0.97)),
+    "harbour-steps.jpg": (
+        "Harbour steps with a red boat below",
+        [("Steps", 0.36, 1, 0.17, 0.66), ("Red boat", 0, 0.30, 0.61, 0.89)],
+        (0.35, 0.95, 0.72, 0.95),
+    ),
+    "title-one-line-ink.png": ("", [], None),
+    "buoy.jpg": (None, [("Buoy", 0.12, 0.40, 0.42, 0.82)], (0.45, 0.95, 0.45, 0.90)),
+    "jetty.jpg": (
+        "A wooden jetty reaches into the bay",
+        [("Bollard", 0.66, 0.78, 0.53, 0.77), ("Rope", 0.33, 0.67, 0.65, 0.94)],
+        (0.02, 0.50, 0.02, 0.20),
+    ),
+    "sea-stack.jpg": ("A sea stack with an arch", [("Stack", 0.16, 0.89, 0.21, 0.80)], (0, 1, 0, 0.18)),
+    "tern-flight.jpg": (None, [("Tern", 0.19, 0.47, 0.04, 0.48)], (0.05, 0.60, 0.55, 0.95)),
+    "island-dawn.jpg": (
+        "The island at dawn",
+        [("Island", 0.44, 1, 0.47, 0.62), ("Sun", 0.18, 0.23, 0.52, 0.59)],
+        (0.05, 0.95, 0.05, 0.40),
+    ),
+    "keepers-cottage.jpg": (
+        "The keeper's cottage beside the foot of the tower",
+        [("Cottage", 0.06, 0.53, 0.33, 0.75), ("Tower foot", 0.65, 0.90, 0, 0.75)],
+        (0.08, 0.60, 0.03, 0.28),
+    ),
+    "lighthouse-night.jpg": (
+        "The lighthouse at night, its lamp lit",
+        [("Tower", 0.705, 0.77, 0.355, 0.585), ("Cottage", 0.77, 0.86, 0.52, 0.58)],
+        (0.03, 0.55, 0.05, 0.30),
+    ),
+    "lighthouse-tall.jpg": (
+        "A red and white lighthouse on its rock",
+        [("Tower", 0.50, 0.61, 0.36, 0.62), ("Cottage", 0.61, 0.85, 0.57, 0.63)],
+        (0, 1, 0, 0.34),
+    ),
+    "four-boats.jpg": (
+        "Four boats lie side by side in the harbour: red, yellow, blue with a sail, and green",
+        [
+            ("Sail boat", 0.493, 0.73, 0.405, 0.885),
+            ("Green boat", 0.735, 0.984, 0.518, 0.868),
+            ("Yellow boat", 0.322, 0.456, 0.69, 0.858),
+            ("Red boat", 0.06, 0.222, 0.51, 0.895),
+        ],
+        (0.05, 0.95, 0.03, 0.35),
+    ),
+    "lighthouse-wide.jpg": (
+        "A red and white lighthouse on a cliff above the evening sea",
+        [("Tower", 0.715, 0.76, 0.335, 0.605), ("Cottage", 0.785, 0.87, 0.55, 0.605)],
+        (0.02, 0.60, 0.05, 0.65),
+    ),
+}
+
+FOCAL = {
+    "lighthouse-wide.jpg": (0.74, 0.47),
+    "lighthouse-tall.jpg": (0.60, 0.50),
+    "four-boats.jpg": (0.60, 0.72),
+    "keepers-cottage.jpg": (0.40, 0.55),
+    "tern-flight.jpg": (0.33, 0.26),
+    "jetty.jpg": (0.60, 0.65),
+    "buoy.jpg": (0.26, 0.62),
+    "sea-stack.jpg": (0.52, 0.50),
+}
+
+
+def area(name: str, x0: float, x1: float, y0: float, y1: float, kind: str = "keep") -> m.Area:
+    return m.Area(name=name, kind=kind, rect=m.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0))  # type: ignore[arg-type]
+
+
+def bring(site: Site) -> dict[str, Original]:
+    out = {}
+    for name, (alt, keeps, quiet) in ORIGINALS.items():
+        source = HERE / "originals" / name
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / name
+            shutil.copy(source, path)
+            original, _ = take_in_path(site, path, name, hashlib.sha256(source.read_bytes()).hexdigest())
+        areas = [area(*k) for k in keeps] + ([area("Sky", *quiet, kind="quiet")] if quiet else [])
+        original.alt = alt
+        original.focal_x, original.focal_y = FOCAL.get(name, (0.5, 0.5))
+        original.areas = [a.model_dump(mode="json") for a in areas]
+        original.save()
+        out[name] = original
+    return out
+
+
+def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
+    def ratio(w: float, h: float) -> m.RatioHeight:
+        return m.RatioHeight(w=w, h=h)
+
+    def held(treatment: m.Treatment, name: str) -> m.Treatment:
+        return treatment.model_copy(update={"original": o[name].id})
+
+    return {
+        "Home": [
+            m.Placement(
+                name="Lighthouse",
+                treatments={
+                    "D": held(m.Treatment(width=m.FullWidth(), height=m.ViewportHeight(percent=70, least_px=480, greatest_px=900)), "lighthouse-wide.jpg"),
+                    "C": m.Treatment(height=ratio(2, 1)),
+                    "B": m.Treatment(height=ratio(3, 2)),
+                    "A": held(m.Treatment(height=ratio(4, 5)), "lighthouse-tall.jpg"),
+                },
+            )
+        ],
+        "Crossings": [
+            m.Placement(
+                name="Four boats",
+                treatments={
+                    "D": held(m.Treatment(width=m.FullWidth(), height=ratio(2.4, 1)), "four-boats.jpg"),
+                    "C": m.Treatment(height=ratio(2, 1)),
+                    "B": m.Treatment(height=ratio(3, 2)),
+                    "A": m.Treatment(height=ratio(4, 5)),
+                },
+            )
+        ],
+        "The Island": [
+            m.Placement(
+                name="Tern",
+                treatments={
+                    "D": held(m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=m.FixedHeight(height_px=420)), "tern-flight.jpg"),
+                    "A": m.Treatment(width=m.FullWidth(), height=m.FixedHeight(height_px=320)),
+                },
+            )
+        ],
+        "Visit": [
+            m.Placement(
+                name="Keeper's cottage",
+                lead=False,
+                treatments={
+                    "D": held(m.Treatment(width=m.ShareWidth(percent=50, of="container"), height=m.NaturalHeight()), "keepers-cottage.jpg"),
+                    "B": m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=ratio(16, 9)),
+                },
+            )
+        ],
+    }  # fmt: skip
+
+
+def load() -> None:
+    user, made = get_user_model().objects.get_or_create(username="demo")
+    if made:
+        user.set_unusable_password()
+        user.save()
+    if Site.objects.filter(members=user, name="Tern Point").exists():
+        return
+    print("· loading the demo site Tern Point", file=sys.stderr)
+    with transaction.atomic():
+        site = Site.objects.create(name="Tern Point", plan=m.Site().model_dump(mode="json"))
+        site.members.add(user)
+        originals = bring(site)
+        for position, (title, nouns) in enumerate(placements(originals).items(), 1):
+            page = Page.objects.create(site=site, title=title, position=position)
+            for n, noun in enumerate(nouns, 1):
+                Placement(page=page, position=n, revision=0).keep(noun)
+
+
+if __name__ == "__main__":
+    load()

@@ -1,0 +1,25 @@
+"""The HTTP API: one router per noun."""
+
+from ninja import NinjaAPI
+from ninja.security import django_auth
+
+from accounts.api import router as accounts
+from config import problems
+from deliveries.api import router as deliveries
+from originals.api import router as originals
+from placements.api import router as placements
+from sites.api import router as sites
+
+api = NinjaAPI(
+    title="Sky Pane",
+    version="1",
+    description="Prepare and art-direct pictures per breakpoint. Errors are RFC 9457 problem documents.",
+    auth=django_auth,
+    urls_namespace="api",
+)
+problems.install(api)
+api.add_router("", accounts, tags=["session"])
+api.add_router("", sites, tags=["sites"])
+api.add_router("", originals, tags=["originals"])
+api.add_router("", placements, tags=["placements"])
+api.add_router("", deliveries, tags=["deliveries"])

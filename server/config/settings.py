@@ -1,0 +1,130 @@
+"""Settings. Everything that differs between machines comes from the environment, with SKYPANE_ before its name."""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+ROOT = Path(__file__).resolve().parents[2]
+
+
+def env(name: str, default: str = "") -> str:
+    return os.environ.get(f"SKYPANE_{name}", default)
+
+
+VAR = Path(env("VAR", str(ROOT / "var")))
+DEBUG = env("DEBUG") == "1"
+DEMO = env("DEMO") == "1"
+SECRET_KEY = env("SECRET_KEY") or ("development-only" if DEBUG or env("TESTING") == "1" else "")
+ALLOWED_HOSTS = env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
+CSRF_TRUSTED_ORIGINS = [o for o in env("TRUSTED_ORIGINS").split(",") if o]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "axes",
+    "csp",
+    "accounts",
+    "sites.apps.SitesConfig",
+    "originals",
+    "placements",
+    "deliveries",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "axes.middleware.AxesMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "APP_DIRS": True}]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "NAME": env("DB_NAME", "skypane"),
+        "USER": env("DB_USER", "skypane"),
+        "PASSWORD": env("DB_PASSWORD"),
+        "HOST": env("DB_HOST", "127.0.0.1"),
+        "PORT": env("DB_PORT", "3306"),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"charset": "utf8mb4", "init_command": "SET sql_mode='STRICT_TRANS_TABLES', innodb_strict_mode=1"},
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+REDIS = env("REDIS_URL", "redis://127.0.0.1:6379/0")
+CACHES = {"default": {"BACKEND": "django.core.cache.backends.redis.RedisCache", "LOCATION": REDIS}}
+CELERY_BROKER_URL = REDIS
+CELERY_TASK_IGNORE_RESULT = True
+CELERY_TASK_ACKS_LATE = True
+CELERY_TASK_REJECT_ON_WORKER_LOST = True
+CELERY_WORKER_PREFETCH_MULTIPLIER = 1
+CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
+CELERY_BEAT_SCHEDULE = {"requeue": {"task": "deliveries.tasks.requeue_lost", "schedule": 30.0}}
+CELERY_BEAT_SCHEDULE_FILENAME = str(VAR / "beat")
+
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = 0.25  # hours
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_HANDLER = "axes.handlers.cache.AxesCacheHandler"
+AXES_VERBOSE = False
+AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = env("HTTPS") == "1"
+
+STORAGES = {
+    "default": {"BACKEND": env("STORAGE", "django.core.files.storage.FileSystemStorage")},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+MEDIA_ROOT = VAR / "media"
+FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
+FILE_UPLOAD_TEMP_DIR = None
+MOST_UPLOAD_BYTES = int(env("MOST_UPLOAD_BYTES", str(250_000_000)))
+
+STATIC_URL = "/static/"
+WEB_DIST = ROOT / "web" / "dist"
+WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
+WHITENOISE_MAX_AGE = 0 if DEBUG else 3600
+
+X_FRAME_OPTIONS = "SAMEORIGIN"  # the proof shows the delivered page in a frame
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "img-src": [SELF, "data:", "blob:"],
+        "style-src": [SELF, "'unsafe-inline'"],  # Mantine and the panes carry styles inline
+        "font-src": [SELF, "data:"],
+        "frame-src": [SELF, "blob:"],
+        "frame-ancestors": [SELF],
+        "object-src": [NONE],
+        "base-uri": [SELF],
+        "form-action": [SELF],
+    }
+}
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+
+LANGUAGE_CODE = "en"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}
+if env("TESTING") == "1":
+    PASSWORD_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]

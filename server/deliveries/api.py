@@ -1,0 +1,212 @@
+"""Deliveries: start, follow, stop, download, and the delivered page as a browser gets it."""
+
+from __future__ import annotations
+
+import datetime
+import mimetypes
+from typing import Annotated, Literal
+
+from django.core.files.storage import default_storage
+from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.shortcuts import get_object_or_404
+from ninja import Router, Schema
+from pydantic import Field
+
+from config.problems import Problem, Refused
+from deliveries import runs
+from deliveries.models import Delivery
+from deliveries.tasks import run_delivery
+from placements.models import Placement
+from sites.models import site_of
+from skypane import proof
+from skypane.names import slug
+
+router = Router()
+State = Literal["queued", "running", "stopping", "stopped", "done", "failed"]
+
+
+class FileOut(Schema):
+    name: str
+    key: str
+    done: bool
+    reused: bool
+    width_px: int | None = None
+    height_px: int | None = None
+    size_bytes: int | None = None
+
+
+class DeliveryRow(Schema):
+    id: int
+    placement_id: int
+    name: str
+    page: str
+    state: State
+    total: int
+    done: int
+    reused: int
+    size_bytes: int
+    message: str
+    created: datetime.datetime
+    finished: datetime.datetime | None
+
+
+class DeliveryOut(DeliveryRow):
+    current: str
+    files: list[FileOut]
+    is_current: bool  # whether the placement still asks for exactly these files
+
+
+class PicksIn(Schema):
+    """Which browsers are asked about. Without cases: both bounds of every span at each density."""
+
+    densities: Annotated[list[Annotated[float, Field(gt=0, le=10)]], Field(max_length=8)] = [1, 2]
+    formats: proof.Formats = "all"
+    cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
+
+
+def _mine(request: HttpRequest, delivery_id: int) -> Delivery:
+    return get_object_or_404(
+        Delivery.objects.select_related("placement__page__site"),
+        id=delivery_id,
+        placement__page__site__members=request.user,
+    )
+
+
+def _row(delivery: Delivery) -> dict[str, object]:
+    files = list(delivery.files.select_related("rendition"))
+    return {
+        "id": delivery.id,
+        "placement_id": delivery.placement_id,
+        "name": delivery.asked["placement"]["name"],
+        "page": delivery.placement.page.title,
+        "state": delivery.state,
+        "total": len(files),
+        "done": sum(f.rendition is not None for f in files),
+        "reused": sum(f.reused for f in files),
+        "size_bytes": sum(f.rendition.size_bytes for f in files if f.rendition),
+        "message": delivery.message,
+        "created": delivery.created,
+        "finished": delivery.finished,
+    }
+
+
+def _out(delivery: Delivery) -> DeliveryOut:
+    placement = delivery.placement
+    _, plan = runs.plan_of(delivery)
+    return DeliveryOut(
+        **_row(delivery),
+        current=delivery.current,
+        files=[
+            FileOut(
+                name=f.name,
+                key=f.key,
+                done=f.rendition is not None,
+                reused=f.reused,
+                width_px=f.rendition and f.rendition.width_px,
+                height_px=f.rendition and f.rendition.height_px,
+                size_bytes=f.rendition and f.rendition.size_bytes,
+            )
+            for f in delivery.files.select_related("rendition")
+        ],
+        is_current=runs.is_current(placement, plan),
+    )
+
+
+@router.post("/placements/{int:placement_id}/deliveries", response={201: DeliveryOut, 404: Problem, 422: Problem})
+def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, DeliveryOut]:
+    """Export a placement as it is saved. A run of it that is still open is answered instead of a second one."""
+    placement = get_object_or_404(
+        Placement.objects.select_related("page__site"), id=placement_id, page__site__members=request.user
+    )
+    going = placement.deliveries.filter(state__in=Delivery.OPEN).first()
+    if going:
+        return 201, _out(going)
+    delivery = runs.start(placement, request.user)
+    try:
+        run_delivery.delay(delivery.id)
+    except OSError:
+        pass  # the queue is away; the row is queued again when it is back
+    return 201, _out(delivery)
+
+
+@router.get("/placements/{int:placement_id}/deliveries/latest", response={200: DeliveryOut | None, 404: Problem})
+def latest_delivery(
+    request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any"
+) -> DeliveryOut | None:
+    placement = get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
+    found = placement.deliveries.select_related("placement__page__site")
+    found = found.filter(state=Delivery.State.DONE) if state == "done" else found
+    delivery = found.first()
+    return _out(delivery) if delivery else None
+
+
+@router.get("/sites/{int:site_id}/deliveries", response={200: list[DeliveryRow], 404: Problem})
+def list_deliveries(request: HttpRequest, site_id: int) -> list[DeliveryRow]:
+    """The latest hundred runs of a site."""
+    site = site_of(request.user, site_id)
+    found = Delivery.objects.filter(placement__page__site=site).select_related("placement__page")[:100]
+    return [DeliveryRow(**_row(d)) for d in found]  # type: ignore[arg-type]
+
+
+@router.get("/deliveries/{int:delivery_id}", response={200: DeliveryOut, 404: Problem})
+def read_delivery(request: HttpRequest, delivery_id: int) -> DeliveryOut:
+    return _out(_mine(request, delivery_id))
+
+
+@router.post("/deliveries/{int:delivery_id}/stop", response={200: DeliveryOut, 404: Problem})
+def stop_delivery(request: HttpRequest, delivery_id: int) -> DeliveryOut:
+    """Stop after the file in hand. A run that has ended already is answered as it is."""
+    delivery = _mine(request, delivery_id)
+    Delivery.objects.filter(id=delivery.id, state=Delivery.State.RUNNING).update(state=Delivery.State.STOPPING)
+    Delivery.objects.filter(id=delivery.id, state=Delivery.State.QUEUED).update(
+        state=Delivery.State.STOPPED, message="Stopped before it began."
+    )
+    delivery.refresh_from_db()
+    return _out(delivery)
+
+
+@router.get("/deliveries/{int:delivery_id}/zip", response={200: None, 404: Problem, 409: Problem})
+def download(request: HttpRequest, delivery_id: int) -> HttpResponseBase:
+    """Everything of a finished run as one zip."""
+    delivery = _mine(request, delivery_id)
+    if delivery.state != Delivery.State.DONE or not default_storage.exists(delivery.stored_zip):
+        raise Refused("This export is not finished. Wait until it is, or start it again.", status=409)
+    return FileResponse(
+        default_storage.open(delivery.stored_zip),
+        as_attachment=True,
+        filename=f"{slug(delivery.asked['placement']['name'])}-{delivery.id}.zip",
+    )
+
+
+@router.post("/deliveries/{int:delivery_id}/picks", response={200: list[proof.Prediction], 404: Problem, 422: Problem})
+def predict_picks(request: HttpRequest, delivery_id: int, payload: PicksIn) -> list[proof.Prediction]:
+    """Which file each browser takes from the delivered markup, and why."""
+    delivery = _mine(request, delivery_id)
+    site, plan = runs.plan_of(delivery)
+    facts = {
+        f.name: proof.FileFact(width_px=f.rendition.width_px, height_px=f.rendition.height_px, size_bytes=f.rendition.size_bytes)
+        for f in delivery.files.select_related("rendition")
+        if f.rendition
+    }
+    asked = payload.cases if payload.cases is not None else proof.cases(site, payload.densities, payload.formats)
+    return list(proof.predict(site, plan.texts["snippet.html"], facts, asked))
+
+
+@router.get(
+    "/deliveries/{int:delivery_id}/tree/{attempt}/{path:path}", response={200: None, 404: Problem}, include_in_schema=False
+)
+def delivered_file(request: HttpRequest, delivery_id: int, attempt: str, path: str) -> HttpResponseBase:
+    """The delivered page and its files. `attempt` makes every try's addresses new, so that no cache can answer."""
+    delivery = _mine(request, delivery_id)
+    response: HttpResponseBase
+    text = runs.texts_of(delivery).get(path)
+    if text is not None:
+        kind = mimetypes.guess_type(path)[0] or "text/plain"
+        response = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
+    else:
+        file = get_object_or_404(delivery.files.select_related("rendition"), name=path, rendition__isnull=False)
+        kinds = {"avif": "image/avif", "webp": "image/webp", "jpeg": "image/jpeg", "png": "image/png"}
+        response = FileResponse(default_storage.open(file.rendition.stored), content_type=kinds[file.rendition.format])
+    response["Cache-Control"] = "no-store"
+    return response

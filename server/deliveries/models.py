@@ -1,0 +1,75 @@
+"""Export runs and the files they made. A rendition is named by the hash of all that makes it, and made once."""
+
+from __future__ import annotations
+
+from django.conf import settings
+from django.db import models
+
+from placements.models import Placement
+
+
+class Rendition(models.Model):
+    """One made file. It may serve many deliveries."""
+
+    key = models.CharField(max_length=32, unique=True)
+    format = models.CharField(max_length=8)
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    size_bytes = models.PositiveBigIntegerField()
+    sha256 = models.CharField(max_length=64)
+    created = models.DateTimeField(auto_now_add=True)
+
+    @property
+    def stored(self) -> str:
+        return f"renditions/{self.key[:2]}/{self.key}.{self.format}"
+
+
+def bytes_made(keys: list[str]) -> dict[str, int]:
+    """Bytes of those renditions that exist, by key."""
+    return dict(Rendition.objects.filter(key__in=keys).values_list("key", "size_bytes"))
+
+
+class Delivery(models.Model):
+    """One export run of one placement, with everything it was asked for (`asked`) frozen at its start."""
+
+    class State(models.TextChoices):
+        QUEUED = "queued"
+        RUNNING = "running"
+        STOPPING = "stopping"
+        STOPPED = "stopped"
+        DONE = "done"
+        FAILED = "failed"
+
+    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="deliveries")
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
+    state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
+    asked = models.JSONField()  # {"site", "placement", "originals"} as the core's nouns
+    message = models.TextField(blank=True)
+    current = models.CharField(max_length=200, blank=True)
+    created = models.DateTimeField(auto_now_add=True)
+    beat = models.DateTimeField(null=True)  # last sign of life of the worker
+    finished = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-id"]
+
+    OPEN = (State.QUEUED, State.RUNNING, State.STOPPING)
+
+    @property
+    def stored_zip(self) -> str:
+        return f"deliveries/{self.id}.zip"
+
+
+class DeliveryFile(models.Model):
+    """One file of a run, by its orderly name. `rendition` is set as soon as the file is there."""
+
+    delivery = models.ForeignKey(Delivery, on_delete=models.CASCADE, related_name="files")
+    position = models.PositiveIntegerField()
+    name = models.CharField(max_length=200)
+    key = models.CharField(max_length=32)
+    rendition = models.ForeignKey(Rendition, null=True, on_delete=models.PROTECT)
+    reused = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["delivery", "name"], name="one_file_per_name")]

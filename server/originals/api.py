@@ -1,0 +1,127 @@
+"""Originals: bring, list, describe, remove, look at."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from django.conf import settings
+from django.core.files.storage import default_storage
+from django.http import FileResponse, HttpRequest
+from django.shortcuts import get_object_or_404
+from ninja import File, Router, Schema
+from ninja.files import UploadedFile
+from pydantic import Field
+
+from config.problems import Problem, Refused
+from originals.intake import make_preview_again, take_in
+from originals.models import Original
+from placements.models import uses_of
+from sites.models import site_of
+from skypane import model
+
+router = Router()
+
+
+class OriginalOut(Schema):
+    id: int
+    name: str
+    format: str
+    width_px: int
+    height_px: int
+    size_bytes: int
+    alpha: bool
+    profile: str
+    notes: list[str]
+    alt: str | None
+    focal: tuple[float, float]
+    areas: list[model.Area]
+    preview: str
+    thumb: str
+    used_in: list[str] = []
+    is_new: bool = True
+
+
+class OriginalChange(Schema):
+    """Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said."""
+
+    alt: Annotated[str, Field(max_length=1000)] | None = None
+
+
+def out(original: Original, used_in: list[str] | None = None, is_new: bool = True) -> OriginalOut:
+    base = f"/api/originals/{original.id}/preview"
+    noun = original.as_noun()
+    return OriginalOut(
+        id=original.id,
+        name=original.name,
+        format=original.format,
+        width_px=original.width_px,
+        height_px=original.height_px,
+        size_bytes=original.size_bytes,
+        alpha=original.alpha,
+        profile=original.profile,
+        notes=original.notes,
+        alt=original.alt,
+        focal=noun.focal,
+        areas=list(noun.areas),
+        preview=f"{base}/1600",
+        thumb=f"{base}/480",
+        used_in=used_in or [],
+        is_new=is_new,
+    )
+
+
+def _mine(request: HttpRequest, original_id: int) -> Original:
+    return get_object_or_404(Original, id=original_id, site__members=request.user)
+
+
+@router.get("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem})
+def list_originals(request: HttpRequest, site_id: int) -> list[OriginalOut]:
+    site = site_of(request.user, site_id)
+    used = uses_of(site)
+    return [out(o, used.get(o.id)) for o in site.originals.all()]
+
+
+@router.post("/sites/{int:site_id}/originals", response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem})
+def bring_original(request: HttpRequest, site_id: int, file: File[UploadedFile]) -> tuple[int, OriginalOut]:
+    """Bring one picture. A picture that is here already is answered as it is, with `is_new` false."""
+    site = site_of(request.user, site_id)
+    if (file.size or 0) > settings.MOST_UPLOAD_BYTES:
+        raise Refused(
+            f"{file.name} has {(file.size or 0) / 1e6:.0f} MB; at most {settings.MOST_UPLOAD_BYTES / 1e6:.0f} MB are taken. "
+            "Export it smaller.",
+            status=413,
+            field="file",
+        )
+    original, is_new = take_in(site, file)
+    return 201, out(original, is_new=is_new)
+
+
+@router.patch("/originals/{int:original_id}", response={200: OriginalOut, 404: Problem, 422: Problem})
+def describe_original(request: HttpRequest, original_id: int, payload: OriginalChange) -> OriginalOut:
+    original = _mine(request, original_id)
+    if "alt" in payload.model_fields_set:
+        original.alt = payload.alt
+        original.save(update_fields=["alt"])
+    return out(original)
+
+
+@router.delete("/originals/{int:original_id}", response={204: None, 404: Problem, 409: Problem})
+def remove_original(request: HttpRequest, original_id: int) -> tuple[int, None]:
+    original = _mine(request, original_id)
+    used = uses_of(original.site).get(original.id)
+    if used:
+        raise Refused(f"{original.name} is used in {', '.join(used)}. Take it out there first.", status=409)
+    original.delete()
+    return 204, None
+
+
+@router.get("/originals/{int:original_id}/preview/{int:width}", response={200: None, 404: Problem}, include_in_schema=False)
+def preview(request: HttpRequest, original_id: int, width: int) -> FileResponse:
+    original = _mine(request, original_id)
+    chosen: Literal[480, 1600] = 480 if width <= 480 else 1600
+    name = original.preview(chosen)
+    if not default_storage.exists(name):
+        make_preview_again(original, chosen)
+    response = FileResponse(default_storage.open(name), content_type="image/webp")
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response

@@ -1,0 +1,50 @@
+"""Originals: the bytes as they were brought in, kept by content hash, and what is known of them."""
+
+from __future__ import annotations
+
+from django.db import models
+
+from sites.models import Site
+from skypane import model
+
+
+class Original(models.Model):
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="originals")
+    name = models.CharField(max_length=200)
+    sha256 = models.CharField(max_length=64)
+    format = models.CharField(max_length=8)
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    size_bytes = models.PositiveBigIntegerField()
+    alpha = models.BooleanField(default=False)
+    profile = models.CharField(max_length=200, blank=True)
+    notes = models.JSONField(default=list)
+    alt = models.TextField(null=True)
+    focal_x = models.FloatField(default=0.5)
+    focal_y = models.FloatField(default=0.5)
+    areas = models.JSONField(default=list)  # of skypane.model.Area
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-created", "-id"]
+        constraints = [models.UniqueConstraint(fields=["site", "sha256"], name="one_original_per_content")]
+
+    @property
+    def stored(self) -> str:
+        return f"originals/{self.sha256[:2]}/{self.sha256}.{self.format}"
+
+    def preview(self, width_px: int) -> str:
+        return f"previews/{self.sha256[:2]}/{self.sha256}-{width_px}.webp"
+
+    def as_noun(self) -> model.Original:
+        return model.Original(
+            id=self.id,
+            name=self.name,
+            width_px=self.width_px,
+            height_px=self.height_px,
+            sha256=self.sha256,
+            alpha=self.alpha,
+            alt=self.alt,
+            focal=(self.focal_x, self.focal_y),
+            areas=tuple(model.Area.model_validate(a) for a in self.areas),
+        )

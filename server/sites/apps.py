@@ -1,0 +1,6 @@
+from django.apps import AppConfig
+
+
+class SitesConfig(AppConfig):
+    name = "sites"
+    label = "skypane_sites"
