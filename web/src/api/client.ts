@@ -1,0 +1,64 @@
+/** The one way to the server: typed by the OpenAPI document, errors as problem documents (RFC 9457). */
+import createClient, { type Middleware } from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Problem = Schemas["Problem"];
+
+/** What the server said no to, or `status` 0 when it could not be reached at all. */
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+  get status() {
+    return this.problem.status;
+  }
+  /** The sentence for a field whose path ends so, if one is meant. */
+  at(...ends: string[]): string | undefined {
+    return this.problem.errors?.find((e) => ends.some((end) => e.field === end || e.field.endsWith(`.${end}`)))
+      ?.sentence;
+  }
+}
+
+const OFFLINE: Problem = {
+  type: "about:blank",
+  title: "Not reached",
+  status: 0,
+  detail: "The server does not answer. Changes wait here until it does.",
+};
+
+export function csrfToken(): string {
+  return /(?:^|; )csrftoken=([^;]*)/.exec(document.cookie)?.[1] ?? "";
+}
+
+const guard: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== "GET") request.headers.set("X-CSRFToken", csrfToken());
+    return request;
+  },
+};
+
+export const client = createClient<paths>({ baseUrl: "", credentials: "same-origin" });
+client.use(guard);
+
+/** The data of an answer, or a ProblemError. */
+export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer: Awaited<typeof call>;
+  try {
+    answer = await call;
+  } catch (error) {
+    if (error instanceof DOMException && error.name === "AbortError") throw error;
+    throw new ProblemError(OFFLINE);
+  }
+  if (!answer.response.ok) throw new ProblemError(asProblem(answer.error, answer.response.status));
+  return answer.data as T;
+}
+
+/** The same for answers that hold pairs: openapi-fetch widens `[number, number]` to `number[]`, the document does not. */
+export const dataAs = <T>(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<T> =>
+  data(call as Promise<{ data?: T; error?: unknown; response: Response }>);
+
+export function asProblem(error: unknown, status: number): Problem {
+  if (error && typeof error === "object" && "detail" in error && "status" in error) return error as Problem;
+  return { ...OFFLINE, status, title: "Something went wrong", detail: "The server failed. Try again." };
+}

@@ -1,0 +1,214 @@
+/** Every question to the server, by name. Mutations tell the cache what they made stale. */
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, data, dataAs, type Schemas } from "./client";
+
+export type Site = Schemas["SiteOut"];
+export type SitePlan = Site["plan"];
+export type Original = Schemas["OriginalOut"];
+export type Placement = Schemas["PlacementOut"];
+export type PlacementBody = Placement["placement"];
+export type Treatment = Schemas["Treatment"];
+export type Reading = Schemas["Reading"];
+export type SpanReading = Schemas["SpanReading"];
+export type Band = Schemas["Band"];
+export type Finding = Schemas["Finding"];
+export type Delivery = Schemas["DeliveryOut"];
+export type Prediction = Schemas["Prediction"];
+export type Look = Schemas["Look"];
+
+const path = (params: Record<string, number>) => ({ params: { path: params as never } });
+
+export const keys = {
+  session: ["session"] as const,
+  sites: ["sites"] as const,
+  site: (id: number) => ["site", id] as const,
+  originals: (site: number) => ["originals", site] as const,
+  placements: (site: number) => ["placements", site] as const,
+  placement: (id: number) => ["placement", id] as const,
+  delivery: (placement: number) => ["delivery", placement] as const,
+  deliveries: (site: number) => ["deliveries", site] as const,
+};
+
+export const useSession = () =>
+  useQuery({
+    queryKey: keys.session,
+    queryFn: () => data(client.GET("/api/session")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+
+export const useSites = () => useQuery({ queryKey: keys.sites, queryFn: () => data(client.GET("/api/sites")) });
+
+export const useSite = (id: number) =>
+  useQuery({ queryKey: keys.site(id), queryFn: () => data(client.GET("/api/sites/{site_id}", path({ site_id: id }))) });
+
+export const useOriginals = (site: number) =>
+  useQuery({
+    queryKey: keys.originals(site),
+    queryFn: () => dataAs<Original[]>(client.GET("/api/sites/{site_id}/originals", path({ site_id: site }))),
+  });
+
+export const usePlacements = (site: number) =>
+  useQuery({
+    queryKey: keys.placements(site),
+    queryFn: () => data(client.GET("/api/sites/{site_id}/placements", path({ site_id: site }))),
+  });
+
+export const usePlacement = (id: number) =>
+  useQuery({
+    queryKey: keys.placement(id),
+    queryFn: () => dataAs<Placement>(client.GET("/api/placements/{placement_id}", path({ placement_id: id }))),
+    staleTime: 0,
+    gcTime: 0,
+  });
+
+export const useDeliveries = (site: number) =>
+  useQuery({
+    queryKey: keys.deliveries(site),
+    queryFn: () => data(client.GET("/api/sites/{site_id}/deliveries", path({ site_id: site }))),
+    refetchInterval: (q) => (q.state.data?.some((d) => isOpen(d.state)) ? 1000 : false),
+  });
+
+export const isOpen = (state: Delivery["state"]) => state === "queued" || state === "running" || state === "stopping";
+
+/** The latest run of a placement, followed while it is at work. */
+export const useLatestDelivery = (placement: number) =>
+  useQuery({
+    queryKey: keys.delivery(placement),
+    queryFn: () =>
+      data(client.GET("/api/placements/{placement_id}/deliveries/latest", path({ placement_id: placement }))),
+    refetchInterval: (q) => (q.state.data && isOpen(q.state.data.state) ? 600 : false),
+  });
+
+/** The latest finished run: what Proof looks at. */
+export const useDelivered = (placement: number, enabled: boolean) =>
+  useQuery({
+    queryKey: [...keys.delivery(placement), "done"],
+    enabled,
+    queryFn: () =>
+      data(
+        client.GET("/api/placements/{placement_id}/deliveries/latest", {
+          params: { path: { placement_id: placement }, query: { state: "done" } },
+        }),
+      ),
+  });
+
+export const usePredictions = (delivery: number | undefined, ask: Schemas["PicksIn"]) =>
+  useQuery({
+    queryKey: ["picks", delivery, ask],
+    enabled: delivery !== undefined,
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () =>
+      data(
+        client.POST("/api/deliveries/{delivery_id}/picks", {
+          ...path({ delivery_id: delivery ?? 0 }),
+          body: ask,
+        }),
+      ),
+  });
+
+/** A mutation that makes the given queries stale when it has gone through. */
+function useChange<In, Out>(
+  change: (input: In) => Promise<Out>,
+  stale: (input: In, out: Out) => readonly (readonly unknown[])[],
+) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: change,
+    onSuccess: (out, input) =>
+      Promise.all(stale(input, out).map((queryKey) => queries.invalidateQueries({ queryKey }))),
+  });
+}
+
+export const useSignIn = () =>
+  useChange(
+    (who: { name: string; password: string } | "demo") =>
+      who === "demo" ? data(client.POST("/api/session/demo")) : data(client.POST("/api/session", { body: who })),
+    () => [keys.session],
+  );
+
+export const useSignOut = () =>
+  useChange(
+    () => data(client.DELETE("/api/session")),
+    () => [keys.session],
+  );
+
+export const useMakeSite = () =>
+  useChange(
+    (body: Schemas["SiteIn"]) => data(client.POST("/api/sites", { body })),
+    () => [keys.sites],
+  );
+
+export const useChangeSite = (id: number) =>
+  useChange(
+    (body: Schemas["SiteChange"]) => data(client.PUT("/api/sites/{site_id}", { ...path({ site_id: id }), body })),
+    () => [keys.site(id), keys.sites, keys.placements(id)],
+  );
+
+export const useRemoveSite = () =>
+  useChange(
+    (id: number) => data(client.DELETE("/api/sites/{site_id}", path({ site_id: id }))),
+    () => [keys.sites],
+  );
+
+export const useMakePage = (site: number) =>
+  useChange(
+    (title: string) => data(client.POST("/api/sites/{site_id}/pages", { ...path({ site_id: site }), body: { title } })),
+    () => [keys.site(site), keys.sites],
+  );
+
+export const useRenamePage = (site: number) =>
+  useChange(
+    ({ id, title }: { id: number; title: string }) =>
+      data(client.PUT("/api/pages/{page_id}", { ...path({ page_id: id }), body: { title } })),
+    () => [keys.site(site), keys.placements(site)],
+  );
+
+export const useRemovePage = (site: number) =>
+  useChange(
+    (id: number) => data(client.DELETE("/api/pages/{page_id}", path({ page_id: id }))),
+    () => [keys.site(site), keys.placements(site), keys.sites],
+  );
+
+export const useMakePlacement = (site: number) =>
+  useChange(
+    ({ page, name }: { page: number; name: string }) =>
+      data(
+        client.POST("/api/pages/{page_id}/placements", {
+          ...path({ page_id: page }),
+          body: { placement: { name, lead: true, treatments: {} } as PlacementBody },
+        }),
+      ),
+    () => [keys.placements(site), keys.sites],
+  );
+
+export const useRemovePlacement = (site: number) =>
+  useChange(
+    (id: number) => data(client.DELETE("/api/placements/{placement_id}", path({ placement_id: id }))),
+    () => [keys.placements(site), keys.originals(site)],
+  );
+
+export const useDescribeOriginal = (site: number) =>
+  useChange(
+    ({ id, alt }: { id: number; alt: string | null }) =>
+      data(client.PATCH("/api/originals/{original_id}", { ...path({ original_id: id }), body: { alt } })),
+    () => [keys.originals(site), keys.placements(site)],
+  );
+
+export const useRemoveOriginal = (site: number) =>
+  useChange(
+    (id: number) => data(client.DELETE("/api/originals/{original_id}", path({ original_id: id }))),
+    () => [keys.originals(site)],
+  );
+
+export const useStartDelivery = (placement: number) =>
+  useChange(
+    () => data(client.POST("/api/placements/{placement_id}/deliveries", path({ placement_id: placement }))),
+    () => [keys.delivery(placement)],
+  );
+
+export const useStopDelivery = (placement: number) =>
+  useChange(
+    (id: number) => data(client.POST("/api/deliveries/{delivery_id}/stop", path({ delivery_id: id }))),
+    () => [keys.delivery(placement)],
+  );

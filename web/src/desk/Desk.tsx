@@ -1,0 +1,312 @@
+/** The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every width. Ground: the work. */
+import { Button, Kbd, Modal, Table, Tooltip } from "@mantine/core";
+import { useDisclosure, useHotkeys } from "@mantine/hooks";
+import { useCallback, useEffect, useMemo, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import {
+  type Placement,
+  type Site,
+  type SitePlan,
+  useChangeSite,
+  useLatestDelivery,
+  useOriginals,
+  usePlacement,
+  useSite,
+} from "../api/queries";
+import { Failure, Rows } from "../ui/states";
+import classes from "./Desk.module.css";
+import { AimStep } from "./ground/aim/AimStep";
+import { CodeStep } from "./ground/code/CodeStep";
+import { FilesStep } from "./ground/files/FilesStep";
+import { FrameStep } from "./ground/frame/FrameStep";
+import { ProofStep } from "./ground/proof/ProofStep";
+import { Horizon } from "./horizon/Horizon";
+import { Scale, spanAt } from "./scale";
+import { Sky } from "./sky/Sky";
+import type { DeskState } from "./types";
+import { type DraftHandle, type Saving, useDraft } from "./useDraft";
+import { useReading } from "./useReading";
+
+export const STEPS = [
+  ["frame", "Frame"],
+  ["aim", "Aim"],
+  ["files", "Files"],
+  ["code", "Code"],
+  ["proof", "Proof"],
+] as const;
+export type Step = (typeof STEPS)[number][0];
+
+export function DeskPage() {
+  const { siteId, placementId } = useParams();
+  const site = useSite(Number(siteId));
+  const placement = usePlacement(Number(placementId));
+  if (site.isError || placement.isError)
+    return <Failure error={site.error ?? placement.error} again={() => placement.refetch()} />;
+  if (!site.data || !placement.data) return <Rows n={3} height={180} />;
+  return <Desk key={placement.data.id} site={site.data} loaded={placement.data} />;
+}
+
+function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
+  const handle = useDraft(loaded);
+  const originals = useOriginals(site.id);
+  const delivery = useLatestDelivery(loaded.id);
+  const [dragged, setDragged] = useState<SitePlan>();
+  const changeSite = useChangeSite(site.id);
+  const { reading, error } = useReading(
+    site.id,
+    handle.draft,
+    dragged,
+    `${site.revision} ${delivery.data?.id} ${delivery.data?.done}`,
+  );
+  const navigate = useNavigate();
+  const step = (useParams().step ?? "aim") as Step;
+  const [search, setSearch] = useSearchParams();
+  const scale = useMemo(
+    () => new Scale(dragged?.narrowest ?? site.plan.narrowest ?? 320, dragged?.widest ?? site.plan.widest ?? 2560),
+    [dragged, site.plan],
+  );
+  const cursor = scale.clamp(Number(search.get("width")) || 632);
+  const density = Number(search.get("density")) || 2;
+  const at = reading && spanAt(reading.spans, cursor);
+  const chosen = search.get("span") ?? at?.letter ?? "A";
+  const span = reading?.spans.find((s) => s.letter === chosen) ?? at;
+
+  const put = useCallback(
+    (values: Record<string, string | null>) =>
+      setSearch(
+        (before) => {
+          const next = new URLSearchParams(before);
+          for (const [k, v] of Object.entries(values)) v === null ? next.delete(k) : next.set(k, v);
+          return next;
+        },
+        { replace: true },
+      ),
+    [setSearch],
+  );
+  const setCursor = useCallback(
+    (width: number) => put({ width: String(scale.clamp(width)), span: null }),
+    [put, scale],
+  );
+  const choose = useCallback((letter: string) => put({ span: letter }), [put]);
+  const go = useCallback(
+    (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${search}`, { replace: true }),
+    [navigate, site.id, loaded.id, search],
+  );
+  const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
+
+  const keepBreakpoints = useCallback(
+    (breakpoints: number[]) => {
+      const plan = { ...site.plan, breakpoints };
+      setDragged(plan);
+      const same = breakpoints.length === (site.plan.breakpoints?.length ?? 0);
+      changeSite.mutate(
+        { name: site.name, revision: site.revision, plan: plan as never },
+        {
+          onSuccess: () => {
+            setDragged(undefined);
+            // another number of spans: the server has carried all placements over
+            if (!same) window.location.reload();
+          },
+          onError: () => setDragged(undefined),
+        },
+      );
+    },
+    [site, changeSite],
+  );
+
+  const neighbour = useCallback(
+    (by: number) => {
+      const i = reading?.spans.findIndex((s) => s.letter === chosen) ?? -1;
+      const next = reading?.spans[i + by];
+      if (next) choose(next.letter);
+    },
+    [reading, chosen, choose],
+  );
+  useHotkeys([
+    ["mod+Z", handle.undo],
+    ["mod+shift+Z", handle.redo],
+    ["mod+Y", handle.redo],
+    ["[", () => neighbour(-1)],
+    ["]", () => neighbour(1)],
+    ["shift+?", showHelp],
+    ...STEPS.map(([name], i) => [String(i + 1), () => go(name)] as [string, () => void]),
+  ]);
+  useEffect(() => {
+    document.title = `${handle.draft.placement.name} · Sky Pane`;
+    return () => {
+      document.title = "Sky Pane";
+    };
+  }, [handle.draft.placement.name]);
+
+  const state: DeskState | undefined = reading &&
+    span && {
+      site,
+      placementId: loaded.id,
+      handle,
+      reading,
+      error,
+      originals: originals.data ?? [],
+      delivery: delivery.data ?? undefined,
+      scale,
+      cursor,
+      setCursor,
+      density,
+      span,
+      choose,
+    };
+
+  return (
+    <div className={classes.desk}>
+      <div className={classes.bar}>
+        <div className={classes.where}>
+          <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>
+        </div>
+        <nav aria-label="Steps" className={classes.steps}>
+          {STEPS.map(([name, label], i) => {
+            const findings = reading?.findings.filter((f) => f.step === name).length ?? 0;
+            const done =
+              findings === 0 && (name === "frame" || name === "aim" || name === "code" || delivery.data?.is_current);
+            return (
+              <button
+                key={name}
+                type="button"
+                className={classes.step}
+                aria-current={step === name ? "step" : undefined}
+                onClick={() => go(name)}
+                title={`${i + 1}`}
+              >
+                <span className={classes.dot} data-state={findings ? "findings" : done ? "done" : "open"} />
+                {label}
+                {findings > 0 && (
+                  <span className={classes.count}>
+                    {findings}
+                    <span className="srOnly"> findings</span>
+                  </span>
+                )}
+              </button>
+            );
+          })}
+        </nav>
+        <div className={classes.actions}>
+          <SavedNote saving={handle.saving} again={handle.save} />
+          <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
+            Undo
+          </Button>
+          <Button variant="default" onClick={handle.redo} disabled={!handle.canRedo}>
+            Redo
+          </Button>
+          <Tooltip label="Keys (?)">
+            <Button variant="subtle" px={8} onClick={showHelp} aria-label="Keys">
+              ?
+            </Button>
+          </Tooltip>
+        </div>
+      </div>
+      {handle.saving.kind === "conflict" && <Conflict handle={handle} theirs={handle.saving.theirs} />}
+      {changeSite.error && (
+        <div className={classes.banner} role="alert">
+          {changeSite.error.message}
+        </div>
+      )}
+      {!state && error && <Failure error={error} />}
+      {!state && !error && <Rows n={3} height={160} />}
+      {state && (
+        <>
+          <Sky state={state} />
+          <Horizon
+            state={state}
+            breakpoints={(dragged ?? site.plan).breakpoints ?? []}
+            drag={(breakpoints) => setDragged({ ...site.plan, breakpoints })}
+            keep={keepBreakpoints}
+            setDensity={(d) => put({ density: String(d) })}
+          />
+          <section className={classes.ground} aria-label="Ground">
+            {step === "frame" && <FrameStep state={state} />}
+            {step === "aim" && <AimStep state={state} />}
+            {step === "files" && <FilesStep state={state} />}
+            {step === "code" && <CodeStep state={state} />}
+            {step === "proof" && <ProofStep state={state} />}
+          </section>
+        </>
+      )}
+      <Modal opened={help} onClose={closeHelp} title="Keys">
+        <Keys />
+      </Modal>
+    </div>
+  );
+}
+
+function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
+  const words: Record<Saving["kind"], string> = {
+    saved: "Saved",
+    saving: "Saving…",
+    waiting: "Saving…",
+    refused: "Not saved",
+    offline: "Offline, changes wait",
+    conflict: "Not saved",
+  };
+  return (
+    <span className={classes.saved} data-kind={saving.kind} role="status">
+      {saving.kind === "refused" ? (
+        <Tooltip label={saving.error.message} multiline w={280}>
+          <button type="button" className="plain" onClick={again}>
+            {words.refused}
+          </button>
+        </Tooltip>
+      ) : (
+        words[saving.kind]
+      )}
+    </span>
+  );
+}
+
+function Conflict({ handle, theirs }: { handle: DraftHandle; theirs: Placement }) {
+  const mine = handle.draft.placement.treatments ?? {};
+  const other = theirs.placement.treatments ?? {};
+  const letters = [...new Set([...Object.keys(mine), ...Object.keys(other)])]
+    .filter((l) => JSON.stringify(mine[l]) !== JSON.stringify(other[l]))
+    .sort();
+  return (
+    <div className={classes.banner} role="alert">
+      <span>
+        This placement was changed elsewhere since you opened it
+        {letters.length
+          ? `; yours and theirs differ in ${letters.length > 1 ? "spans" : "span"} ${letters.join(", ")}`
+          : ""}
+        . Nothing is overwritten until you choose.
+      </span>
+      <Button onClick={() => handle.keepMine(theirs)}>Keep mine</Button>
+      <Button variant="default" onClick={() => handle.takeTheirs(theirs)}>
+        Take theirs
+      </Button>
+    </div>
+  );
+}
+
+const KEYS: [string[], string][] = [
+  [["1", "…", "5"], "Frame, Aim, Files, Code, Proof"],
+  [["[", "]"], "Previous and next span"],
+  [["Ctrl", "Z"], "Undo"],
+  [["Ctrl", "Shift", "Z"], "Redo"],
+  [["←", "→"], "Move the focused cursor, post or focal point; with Shift ten times as far"],
+  [["Delete"], "Remove the focused post"],
+  [["Enter"], "Open the focused pane large"],
+  [["?"], "This list"],
+];
+
+function Keys() {
+  return (
+    <Table>
+      <Table.Tbody>
+        {KEYS.map(([keys, what]) => (
+          <Table.Tr key={what}>
+            <Table.Td style={{ whiteSpace: "nowrap" }}>
+              {keys.map((k) => (k === "…" ? " … " : <Kbd key={k}>{k}</Kbd>))}
+            </Table.Td>
+            <Table.Td>{what}</Table.Td>
+          </Table.Tr>
+        ))}
+      </Table.Tbody>
+    </Table>
+  );
+}

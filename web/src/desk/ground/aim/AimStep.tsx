@@ -1,0 +1,240 @@
+/** Aim: where the picture sits in its frame, per span; and another original where the first cannot serve. */
+
+import { Button, SegmentedControl } from "@mantine/core";
+import { Dropzone } from "@mantine/dropzone";
+import { useRef } from "react";
+import type { Look, Treatment } from "../../../api/queries";
+import { useUploads } from "../../../originals/useUploads";
+import { percent, plural, range, size } from "../../../ui/format";
+import { Letter } from "../../../ui/Letter";
+import { runAt, spanAt, valueAt } from "../../scale";
+import type { DeskState } from "../../types";
+import { Field } from "../Field";
+import { Findings } from "../Findings";
+import { NumberField } from "../frame/NumberField";
+import ground from "../Ground.module.css";
+import classes from "./Aim.module.css";
+import { PictureMap, windowAt } from "./Map";
+import { OriginalChooser } from "./OriginalChooser";
+
+export function AimStep({ state }: { state: DeskState }) {
+  const { span, reading, handle, originals, site, cursor } = state;
+  const original = originals.find((o) => o.id === span.effective.original);
+  const openFiles = useRef<() => void>(null);
+  const give = (id: number, look: Look) => {
+    handle.change((d) => ({ ...d, looks: { ...d.looks, [id]: d.looks[id] ?? look } }));
+    handle.treat(span.letter, { original: id });
+  };
+  const uploads = useUploads(site.id, (o) => give(o.id, { focal: o.focal as [number, number], areas: o.areas }));
+  const look =
+    original &&
+    (handle.draft.looks[original.id] ?? { focal: original.focal as [number, number], areas: original.areas });
+  const aim = span.effective.aim ?? { kind: "following" as const };
+  const set = (values: Partial<Treatment>, group?: string) => handle.treat(span.letter, values, group);
+  const going = uploads.list.filter((u) => u.state !== "here");
+  return (
+    <>
+      <div className={classes.map}>
+        <Dropzone
+          onDrop={(files) => uploads.bring(files.slice(0, 1))}
+          openRef={openFiles}
+          activateOnClick={false}
+          activateOnKeyboard={false}
+          multiple={false}
+          unstyled
+          className={classes.drop}
+          inputProps={{ "aria-label": `Bring an original for span ${span.letter}` }}
+        >
+          {original && look ? (
+            <PictureMap
+              original={original}
+              look={look}
+              spans={reading.spans.filter((s) => s.effective.original === original.id)}
+              chosen={span}
+              cursor={cursor}
+              moveFocal={(focal, group) => handle.look(original.id, { ...look, focal }, `${group} ${original.id}`)}
+              settle={handle.settle}
+            />
+          ) : (
+            <div className={classes.nothing}>
+              <strong>No picture in span {span.letter} yet</strong>
+              <span>Drop a JPEG, PNG, WebP or AVIF here, or</span>
+              <div className={classes.row}>
+                <Button onClick={() => openFiles.current?.()}>Bring a picture…</Button>
+                <OriginalChooser
+                  state={state}
+                  give={give}
+                  bring={() => openFiles.current?.()}
+                  label="Choose an original…"
+                />
+              </div>
+            </div>
+          )}
+        </Dropzone>
+        {going.map((u) => (
+          <div key={u.id} className={classes.upload} data-state={u.state} role="status">
+            {u.state === "going" ? `${u.name} ${percent(u.progress)}` : u.error}
+            {u.state === "refused" && (
+              <button type="button" className="plain" onClick={() => uploads.dismiss(u.id)}>
+                dismiss
+              </button>
+            )}
+          </div>
+        ))}
+        {original && look && (
+          <div className={classes.caption}>
+            <b>{size(original.width_px, original.height_px)}</b>
+            <span>{plural(look.areas?.filter((a) => a.kind !== "quiet").length ?? 0, "keep area")}</span>
+            <span>
+              focal {percent(look.focal[0])}, {percent(look.focal[1])}
+            </span>
+            <span className={classes.last}>
+              {span.safe
+                ? `safe in ${span.letter} ${Math.round((span.safe.x1 - span.safe.x0) * 100)} × ${percent(span.safe.y1 - span.safe.y0)}`
+                : `no part shows at every width of ${span.letter}`}
+            </span>
+          </div>
+        )}
+      </div>
+      <div className={ground.column} style={{ flex: "1 1 400px" }}>
+        <div className={ground.head}>
+          <Letter of={span.letter} />
+          <b>{range(span.first, span.last, reading.widest)}</b>
+          {span.own.length ? `${span.own.length} of its own` : "all handed down"}
+        </div>
+        <Field state={state} field="original" label="Original">
+          <span className={classes.file}>{original?.name ?? "none"}</span>
+          <OriginalChooser state={state} give={give} bring={() => openFiles.current?.()} label="Change…" />
+        </Field>
+        <Field state={state} field="fit" label="Fit">
+          <SegmentedControl
+            size="xs"
+            aria-label="Fit"
+            value={span.effective.fit ?? "cover"}
+            onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
+            data={["cover", "contain"]}
+          />
+          {span.effective.fit === "contain" && (
+            <label className={classes.colour}>
+              the rest
+              <input
+                type="color"
+                aria-label="Background colour"
+                value={span.effective.background ?? "#d5d9da"}
+                onChange={(e) => set({ background: e.currentTarget.value }, `background ${span.letter}`)}
+              />
+            </label>
+          )}
+        </Field>
+        <Field state={state} field="aim" label="Aim">
+          <SegmentedControl
+            size="xs"
+            aria-label="Aim"
+            value={aim.kind ?? "following"}
+            onChange={(kind) =>
+              set({ aim: kind === "fixed" ? { kind, x: 0.5, y: 0.5 } : { kind: "following", areas: true } })
+            }
+            data={["following", "fixed"]}
+          />
+          {aim.kind === "fixed" && (
+            <>
+              <NumberField
+                label="Across"
+                unit="%"
+                value={round(aim.x)}
+                set={(v) => set({ aim: { ...aim, x: v / 100 } }, `aim ${span.letter}`)}
+              />
+              <NumberField
+                label="Down"
+                unit="%"
+                value={round(aim.y)}
+                set={(v) => set({ aim: { ...aim, y: v / 100 } }, `aim ${span.letter}`)}
+              />
+            </>
+          )}
+        </Field>
+        <Field state={state} field="whole" label="Files">
+          <SegmentedControl
+            size="xs"
+            aria-label="What the files carry"
+            value={span.effective.whole ? "whole" : "cut"}
+            onChange={(v) => set({ whole: v === "whole" })}
+            data={[
+              { value: "cut", label: "cut to what shows" },
+              { value: "whole", label: "whole picture" },
+            ]}
+          />
+        </Field>
+      </div>
+      <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
+        <div className={ground.stack}>
+          <Findings of={reading.findings.filter((f) => f.step === "aim")} />
+          <AtCursor state={state} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+const round = (share: number | undefined) => Math.round((share ?? 0.5) * 10000) / 100;
+
+/** The cursor's sentence: what holds at this one width. */
+function AtCursor({ state }: { state: DeskState }) {
+  const { reading, cursor, density } = state;
+  const span = spanAt(reading.spans, cursor);
+  if (!span) return null;
+  const w = valueAt(span.frame_w, cursor) ?? 0;
+  const h = valueAt(span.frame_h, cursor) ?? 0;
+  const seen = windowAt(span, cursor);
+  const across = seen ? seen.x1 - seen.x0 : 1;
+  const down = seen ? seen.y1 - seen.y0 : 1;
+  const areas = reading.bands.filter((b) => b.kind === "area").map((b) => [b, runAt(b, cursor)] as const);
+  const row =
+    reading.files.find((f) => f.spans.includes(span.letter) && f.density === density) ??
+    reading.files.find((f) => f.spans.includes(span.letter));
+  const drawn = valueAt(span.drawn_w, cursor);
+  return (
+    <div className={classes.facts}>
+      <div className={ground.facts}>
+        <h3>
+          At {cursor} px, span {span.letter}
+        </h3>
+        <p>
+          Frame {size(w, h)}.{" "}
+          {span.effective.original &&
+            (across > 0.999 && down > 0.999
+              ? "All of the picture shows"
+              : across <= 0.999 && down <= 0.999
+                ? `Shows ${percent(across)} of the width and ${percent(down)} of the height`
+                : across <= 0.999
+                  ? `Shows ${percent(across)} of the width`
+                  : `Shows ${percent(down)} of the height`)}
+          {span.held_by?.length ? (
+            <>
+              , held by <em>{span.held_by[0]}</em>
+            </>
+          ) : null}
+          {span.effective.original && ". "}
+          {areas.map(([band, run]) =>
+            run && run.verdict !== "whole" ? (
+              <strong key={band.name} data-verdict={run.verdict} className={classes.verdict}>
+                {band.name} is {run.verdict} here.{" "}
+              </strong>
+            ) : null,
+          )}
+        </p>
+      </div>
+      {row && drawn !== undefined && (
+        <div className={ground.facts}>
+          <h3>File at {density}x</h3>
+          <p className="num">
+            {row.stem}
+            <br />
+            needs {Math.ceil(drawn * density)} · has {row.width_px} px
+            {row.share < 0.995 && ` · soft, ${row.share.toFixed(2)}×`}
+          </p>
+        </div>
+      )}
+    </div>
+  );
+}

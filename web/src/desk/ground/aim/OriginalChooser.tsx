@@ -1,0 +1,71 @@
+import { Button, Popover, TextInput } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import { useState } from "react";
+import type { Look } from "../../../api/queries";
+import { size } from "../../../ui/format";
+import type { DeskState } from "../../types";
+import classes from "./Aim.module.css";
+
+interface Props {
+  state: DeskState;
+  give: (id: number, look: Look) => void;
+  bring: () => void;
+  label: string;
+}
+
+/** The site's originals to choose from, for the chosen span. */
+export function OriginalChooser({ state, give, bring, label }: Props) {
+  const [open, { toggle, close }] = useDisclosure();
+  const [search, setSearch] = useState("");
+  const found = state.originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));
+  return (
+    <Popover opened={open} onChange={(o) => !o && close()} position="top-start" trapFocus shadow="md">
+      <Popover.Target>
+        <Button variant="default" onClick={toggle}>
+          {label}
+        </Button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div style={{ display: "flex", gap: 8, marginBottom: 10 }}>
+          <TextInput
+            placeholder="Find by name"
+            aria-label="Find an original by name"
+            value={search}
+            onChange={(e) => setSearch(e.currentTarget.value)}
+            style={{ flex: 1 }}
+          />
+          <Button
+            variant="default"
+            onClick={() => {
+              close();
+              bring();
+            }}
+          >
+            Bring a picture…
+          </Button>
+        </div>
+        <div className={classes.chooser}>
+          {found.map((o) => (
+            <button
+              key={o.id}
+              type="button"
+              className={classes.choice}
+              aria-pressed={o.id === state.span.effective.original}
+              onClick={() => {
+                give(o.id, { focal: o.focal as [number, number], areas: o.areas });
+                close();
+              }}
+            >
+              <img src={o.thumb} alt="" loading="lazy" />
+              <span title={o.name}>{o.name}</span>
+              <span className="soft">{size(o.width_px, o.height_px)}</span>
+            </button>
+          ))}
+          {found.length === 0 && (
+            <span>{state.originals.length ? "No original of that name." : "No originals yet."}</span>
+          )}
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}

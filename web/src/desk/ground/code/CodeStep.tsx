@@ -1,0 +1,78 @@
+/** Code: the markup and the CSS that are handed over; every line bears the letter of its span. */
+import { Button, CopyButton } from "@mantine/core";
+import type { Schemas } from "../../../api/client";
+import { spanColour } from "../../../ui/Letter";
+import type { DeskState } from "../../types";
+import { Findings } from "../Findings";
+import ground from "../Ground.module.css";
+import { AltText } from "./AltText";
+import classes from "./Code.module.css";
+
+export function CodeStep({ state }: { state: DeskState }) {
+  const { code, findings } = state.reading;
+  return (
+    <>
+      <div className={ground.column} style={{ flex: "1 1 50%" }}>
+        <Block title="snippet.html" lines={code.markup} text={code.markup_text} chosen={state.span.letter} />
+      </div>
+      <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
+        <Block title="picture.css" lines={code.css} text={code.css_text} chosen={state.span.letter} />
+      </div>
+      <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
+        <div className={ground.stack}>
+          <AltText state={state} />
+          <Findings of={findings.filter((f) => f.step === "code")} />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Block({
+  title,
+  lines,
+  text,
+  chosen,
+}: {
+  title: string;
+  lines: Schemas["Line"][];
+  text: string;
+  chosen: string;
+}) {
+  return (
+    <figure className={classes.block}>
+      <figcaption>
+        <code>{title}</code>
+        <CopyButton value={text}>
+          {({ copied, copy }) => (
+            <Button variant="default" onClick={copy} disabled={!text} aria-live="polite">
+              {copied ? "Copied" : "Copy"}
+            </Button>
+          )}
+        </CopyButton>
+      </figcaption>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: long code is scrolled by keyboard */}
+      <pre tabIndex={0}>
+        {lines.map((line, i) => (
+          <span
+            // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place
+            key={i}
+            className={classes.line}
+            data-chosen={line.spans?.includes(chosen) || undefined}
+          >
+            <i aria-hidden="true">
+              {line.spans?.map((s) => (
+                <b key={s} style={{ background: spanColour(s) }}>
+                  {s}
+                </b>
+              ))}
+            </i>
+            {line.text}
+            {"\n"}
+          </span>
+        ))}
+        {lines.length === 0 && "Nothing to hand over as long as there is no picture."}
+      </pre>
+    </figure>
+  );
+}

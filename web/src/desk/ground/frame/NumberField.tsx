@@ -1,0 +1,39 @@
+import { TextInput } from "@mantine/core";
+import { useEffect, useState } from "react";
+import { typed } from "../../../ui/format";
+import classes from "./Frame.module.css";
+
+type Props = { label: string; unit: string; before?: string } & (
+  | { optional: true; value: number | undefined; set: (v: number | undefined) => void }
+  | { optional?: false; value: number; set: (v: number) => void }
+);
+
+/** A number that can be typed freely; what is no number stays in the field with a sentence and is not taken. */
+export function NumberField(props: Props) {
+  const { label, unit, before, value } = props;
+  const [text, setText] = useState(value === undefined ? "" : String(value));
+  useEffect(() => {
+    setText((t) => (typed(t) === value ? t : value === undefined ? "" : String(value)));
+  }, [value]);
+  const take = (next: string) => {
+    setText(next);
+    const n = typed(next);
+    if (n !== undefined) props.set(n);
+    else if (props.optional && next.trim() === "") props.set(undefined);
+  };
+  const bad = text.trim() === "" ? !props.optional : typed(text) === undefined;
+  return (
+    <label className={classes.number}>
+      {before && <span>{before}</span>}
+      <TextInput
+        aria-label={label}
+        value={text}
+        error={bad ? "a number" : undefined}
+        onChange={(e) => take(e.currentTarget.value)}
+        inputMode="decimal"
+        styles={{ input: { width: 58, textAlign: "right" }, error: { fontSize: 11 } }}
+      />
+      <span>{unit}</span>
+    </label>
+  );
+}

@@ -1,0 +1,92 @@
+/** What this browser took of the delivered page: read from `currentSrc`, in a frame of the wanted width. */
+import { useEffect, useState } from "react";
+import type { Schemas } from "../../../api/client";
+
+export interface Taken {
+  /** As the markup writes it, null when nothing was loaded. */
+  url: string | null;
+  width?: number;
+  failure?: string;
+}
+
+const until = (test: () => boolean, ms: number) =>
+  new Promise<boolean>((resolve) => {
+    const began = performance.now();
+    const look = () => {
+      if (test()) resolve(true);
+      else if (performance.now() - began > ms) resolve(false);
+      else setTimeout(look, 25);
+    };
+    look();
+  });
+
+/** Waits for the page's picture and tells which file it is. */
+export async function readFrame(frame: HTMLIFrameElement): Promise<Taken> {
+  const page = frame.contentDocument;
+  const img = page?.querySelector("img");
+  if (!img) return { url: null, failure: "no picture on the page" };
+  if (img.loading === "lazy") img.loading = "eager"; // the pick is the same; only the waiting is not
+  await until(() => img.complete && img.currentSrc !== "", 15000);
+  const base = (page as Document).baseURI.replace(/[^/]*$/, "");
+  const url = img.currentSrc ? img.currentSrc.replace(base, "") : null;
+  if (img.naturalWidth === 0) return { url, failure: "the file did not load" };
+  const file = await imageWidth(img.currentSrc);
+  return { url, width: file };
+}
+
+/** The file's own px, which naturalWidth divides by the density. */
+async function imageWidth(src: string): Promise<number | undefined> {
+  const probe = new Image();
+  probe.src = src;
+  await probe.decode().catch(() => undefined);
+  return probe.naturalWidth || undefined;
+}
+
+/** The pick at a viewport, in a hidden frame that is thrown away. */
+export async function takenBy(delivery: number, width: number, height: number): Promise<Taken> {
+  const frame = document.createElement("iframe");
+  Object.assign(frame.style, {
+    position: "fixed",
+    left: "-10000px",
+    top: "0",
+    border: "0",
+    width: `${width}px`,
+    height: `${height}px`,
+  });
+  frame.title = "A try at another width";
+  const attempt = `try-${width}-${Math.random().toString(36).slice(2)}`;
+  const loaded = new Promise((resolve) => {
+    frame.onload = resolve;
+  });
+  frame.src = `/api/deliveries/${delivery}/tree/${attempt}/page.html`;
+  document.body.append(frame);
+  await loaded;
+  const taken = await readFrame(frame);
+  frame.remove();
+  return taken;
+}
+
+const TINY = {
+  // one px each, made with libvips
+  avif: "data:image/avif;base64,AAAAHGZ0eXBhdmlmAAAAAG1pZjFhdmlmbWlhZgAAANZtZXRhAAAAAAAAACFoZGxyAAAAAAAAAABwaWN0AAAAAAAAAAAAAAAAAAAAACJpbG9jAAAAAERAAAEAAQAAAAAA+gABAAAAAAAAAB8AAAAjaWluZgAAAAAAAQAAABVpbmZlAgAAAAABAABhdjAxAAAAAA5waXRtAAAAAAABAAAAVmlwcnAAAAA4aXBjbwAAAAxhdjFDgQAMAAAAABRpc3BlAAAAAAAAAAEAAAABAAAAEHBpeGkAAAAAAwgICAAAABZpcG1hAAAAAAAAAAEAAQOBAgMAAAAnbWRhdBIACggYAAaICGg0IDIRGUeHhiGAAGgAAJBAzpe3XRI=",
+  webp: "data:image/webp;base64,UklGRiQAAABXRUJQVlA4IBgAAAAwAQCdASoBAAEAAsBMJaQAA3AA/vgfgAA=",
+};
+
+const decodes = (src: string) =>
+  new Promise<boolean>((resolve) => {
+    const img = new Image();
+    img.onload = () => resolve(img.naturalWidth > 0);
+    img.onerror = () => resolve(false);
+    img.src = src;
+  });
+
+/** Which of our formats this browser can show, found out by showing them. */
+export function useBrowserFormats(): NonNullable<Schemas["Case"]["formats"]> {
+  const [formats, setFormats] = useState<NonNullable<Schemas["Case"]["formats"]>>("all");
+  useEffect(() => {
+    Promise.all([decodes(TINY.avif), decodes(TINY.webp)]).then(([avif, webp]) =>
+      setFormats(avif ? "all" : webp ? "webp" : "jpeg"),
+    );
+  }, []);
+  return formats;
+}

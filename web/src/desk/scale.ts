@@ -1,0 +1,47 @@
+/** The horizon's axis: viewport widths on a logarithmic scale, equal ratios taking equal room. Drawing only. */
+import type { Schemas } from "../api/client";
+
+export class Scale {
+  constructor(
+    readonly narrowest: number,
+    readonly widest: number,
+  ) {}
+  /** Where a width lies on the axis, 0–1. */
+  at(width: number): number {
+    return Math.log(width / this.narrowest) / Math.log(this.widest / this.narrowest);
+  }
+  /** The width at a place on the axis, in whole px inside the range. */
+  width(at: number): number {
+    return this.clamp(Math.round(this.narrowest * (this.widest / this.narrowest) ** at));
+  }
+  clamp(width: number): number {
+    return Math.min(this.widest, Math.max(this.narrowest, Math.round(width)));
+  }
+  percent(width: number): string {
+    return `${(this.at(width) * 100).toFixed(3)}%`;
+  }
+}
+
+/** The value of a reading's curve at a width, straight between its points. */
+export function valueAt(curve: Schemas["Curve"] | null | undefined, width: number): number | undefined {
+  const points = curve?.points;
+  if (!points?.length) return undefined;
+  for (let i = 1; i < points.length; i++) {
+    const [v0, y0] = points[i - 1] as [number, number];
+    const [v1, y1] = points[i] as [number, number];
+    if (width <= v1) return width <= v0 ? y0 : y0 + ((y1 - y0) * (width - v0)) / (v1 - v0);
+  }
+  return (points[points.length - 1] as [number, number])[1];
+}
+
+export const runAt = (band: Schemas["Band"], width: number) =>
+  band.runs?.find((r) => r.first <= width && width <= r.last);
+
+export const spanAt = <S extends { first: number; last: number }>(spans: readonly S[], width: number): S | undefined =>
+  spans.find((s) => s.first <= width && width <= s.last);
+
+/** The viewport height that goes with a width. */
+export function heightAt(reading: Schemas["Reading"], width: number): number {
+  const row = reading.heights.find((h) => width <= h.to_px) ?? reading.heights[reading.heights.length - 1];
+  return row?.typical_px ?? 800;
+}

@@ -1,0 +1,61 @@
+/** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
+import { memo, useEffect, useRef } from "react";
+import type { Reading } from "../../api/queries";
+
+const SCAFFOLD = `
+  body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
+  picture { margin-inline: auto; }
+  #head { box-sizing: border-box; height: 60px; padding: 18px 20px; font-weight: 700; color: #1d3a44; }
+  #text { box-sizing: border-box; max-width: 1080px; margin: 0 auto; padding: 28px 20px; }
+  #text i { display: block; height: 13px; margin: 0 0 15px; border-radius: 3px; background: #e1e4e5; }
+  #text i:first-child { width: 45%; height: 22px; background: #bcc3c5; }
+  #text i:nth-child(4) { width: 70%; }
+  #none { display: grid; place-items: center; height: 40vh; background: #e8eaeb; color: #5b6564; }
+`;
+
+const escapeText = (text: string) => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
+
+const page = (
+  site: string,
+) => `<!doctype html><html lang="en"><head><title>Pane</title><style>${SCAFFOLD}</style><style id="css"></style></head>
+<body><div id="head">${escapeText(site)}</div><div id="spot"></div><div id="text"><i></i><i></i><i></i><i></i><i></i><i></i></div></body></html>`;
+
+interface Props {
+  reading: Reading;
+  site: string;
+  width: number;
+  height: number;
+  scale: number;
+}
+
+export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale }: Props) {
+  const frame = useRef<HTMLIFrameElement>(null);
+  const { css, markup } = reading.pane;
+  const shown = useRef({ css: "", markup: "" });
+
+  const fill = () => {
+    const inside = frame.current?.contentDocument;
+    const style = inside?.getElementById("css");
+    const spot = inside?.getElementById("spot");
+    if (!style || !spot) return;
+    if (shown.current.css !== css) style.textContent = css;
+    if (shown.current.markup !== markup) spot.innerHTML = markup || '<div id="none">no picture yet</div>';
+    shown.current = { css, markup };
+  };
+  useEffect(fill, [css, markup]);
+
+  return (
+    <iframe
+      ref={frame}
+      title={`First screen at ${width} px`}
+      sandbox="allow-same-origin"
+      srcDoc={page(site)}
+      tabIndex={-1}
+      onLoad={() => {
+        shown.current = { css: "", markup: "" };
+        fill();
+      }}
+      style={{ width, height, transform: `scale(${scale})`, transformOrigin: "0 0", border: 0, pointerEvents: "none" }}
+    />
+  );
+});

@@ -1,0 +1,22 @@
+import type { ProblemError } from "../api/client";
+import type { Delivery, Original, Reading, Site, SpanReading } from "../api/queries";
+import type { Scale } from "./scale";
+import type { DraftHandle } from "./useDraft";
+
+/** What every deck of the desk is given. */
+export interface DeskState {
+  site: Site;
+  placementId: number;
+  handle: DraftHandle;
+  reading: Reading;
+  /** Why the draft cannot be read as it stands; `reading` is then the last one that could. */
+  error: ProblemError | undefined;
+  originals: Original[];
+  delivery: Delivery | undefined;
+  scale: Scale;
+  cursor: number;
+  setCursor: (width: number) => void;
+  density: number;
+  span: SpanReading;
+  choose: (letter: string) => void;
+}

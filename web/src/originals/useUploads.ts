@@ -1,0 +1,66 @@
+/** Many files on their way at once, three at a time, each with its own progress and outcome. */
+import { useQueryClient } from "@tanstack/react-query";
+import { useCallback, useRef, useState } from "react";
+import { keys, type Original } from "../api/queries";
+import { upload } from "../api/upload";
+
+export interface Upload {
+  id: number;
+  name: string;
+  progress: number;
+  state: "waiting" | "going" | "here" | "refused";
+  error?: string;
+  original?: Original;
+}
+
+const AT_ONCE = 3;
+let lastId = 0;
+
+export function useUploads(site: number, onHere?: (original: Original) => void) {
+  const [list, setList] = useState<Upload[]>([]);
+  const queue = useRef<{ id: number; file: File }[]>([]);
+  const going = useRef(0);
+  const queries = useQueryClient();
+  const here = useRef(onHere);
+  here.current = onHere;
+
+  const patch = useCallback(
+    (id: number, values: Partial<Upload>) => setList((l) => l.map((u) => (u.id === id ? { ...u, ...values } : u))),
+    [],
+  );
+  const next = useCallback(() => {
+    while (going.current < AT_ONCE) {
+      const job = queue.current.shift();
+      if (!job) return;
+      going.current++;
+      patch(job.id, { state: "going" });
+      upload(site, job.file, (progress) => patch(job.id, { progress }))
+        .then(async (original) => {
+          patch(job.id, { state: "here", progress: 1, original });
+          await queries.invalidateQueries({ queryKey: keys.originals(site) });
+          here.current?.(original);
+        })
+        .catch((e: Error) => patch(job.id, { state: "refused", error: e.message }))
+        .finally(() => {
+          going.current--;
+          next();
+        });
+    }
+  }, [site, patch, queries]);
+
+  const bring = useCallback(
+    (files: File[]) => {
+      const jobs = files.map((file) => ({ id: ++lastId, file }));
+      queue.current.push(...jobs);
+      setList((l) => [
+        ...l,
+        ...jobs.map((j) => ({ id: j.id, name: j.file.name, progress: 0, state: "waiting" as const })),
+      ]);
+      next();
+    },
+    [next],
+  );
+  const dismiss = useCallback((id: number) => setList((l) => l.filter((u) => u.id !== id)), []);
+  const clear = useCallback(() => setList((l) => l.filter((u) => u.state === "going" || u.state === "waiting")), []);
+  return { list, bring, dismiss, clear };
+}

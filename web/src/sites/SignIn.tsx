@@ -1,0 +1,52 @@
+import { Button, PasswordInput, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import { useSignIn } from "../api/queries";
+import classes from "./SignIn.module.css";
+
+/** Name and password; on a demo installation one press is enough. */
+export function SignIn({ demo }: { demo: boolean }) {
+  const signIn = useSignIn();
+  const [name, setName] = useState("");
+  const [password, setPassword] = useState("");
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    signIn.mutate({ name, password });
+  };
+  return (
+    <main className={classes.page}>
+      <div className={classes.card}>
+        <img src="/mark.svg" alt="" width="56" height="44" />
+        <h1>Sky Pane</h1>
+        <p>Pictures that look right at every width.</p>
+        {demo && (
+          <Button size="md" fullWidth onClick={() => signIn.mutate("demo")} loading={signIn.isPending}>
+            Enter as the demo designer
+          </Button>
+        )}
+        {demo && <div className={classes.or}>or with your own name</div>}
+        <form onSubmit={submit}>
+          <TextInput
+            label="Name"
+            size="sm"
+            value={name}
+            onChange={(e) => setName(e.currentTarget.value)}
+            required
+            autoComplete="username"
+          />
+          <PasswordInput
+            label="Password"
+            size="sm"
+            value={password}
+            onChange={(e) => setPassword(e.currentTarget.value)}
+            required
+            autoComplete="current-password"
+            error={signIn.error?.message}
+          />
+          <Button type="submit" variant={demo ? "default" : "filled"} size="sm" loading={signIn.isPending}>
+            Sign in
+          </Button>
+        </form>
+      </div>
+    </main>
+  );
+}
