@@ -16,8 +16,8 @@ _RESERVED = {"con", "prn", "aux", "nul", *(f"{d}{i}" for d in ("com", "lpt") for
 
 def slug(text: str, fallback: str = "picture") -> str:
     """Lower-case ASCII letters, digits and single hyphens, at most 60 characters, never a device name of an old system."""
-    plain = unicodedata.normalize("NFKD", text).encode("ascii", "ignore").decode()
-    plain = re.sub(r"[^a-z0-9]+", "-", plain.lower()).strip("-")[:60].strip("-")
+    plain = unicodedata.normalize("NFKD", text.casefold()).encode("ascii", "ignore").decode()
+    plain = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:60].strip("-")
     if not plain or plain in _RESERVED:
         return fallback if not plain else f"{plain}-{fallback}"
     return plain

@@ -1,0 +1,147 @@
+"""Frames at every width, and the same as CSS (02-rules §2)."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from skypane.frames import (
+    frame_heights,
+    frame_widths,
+    height_css,
+    number,
+    padded_columns_percent,
+    sizes_css,
+    viewport_heights,
+    width_css,
+)
+from skypane.model import (
+    ColumnsWidth,
+    Container,
+    FixedHeight,
+    FixedWidth,
+    FullWidth,
+    NaturalHeight,
+    RatioHeight,
+    ShareWidth,
+    Site,
+    ViewportHeight,
+)
+from skypane.picks import Environment
+from skypane.picks.sizes import evaluate_sizes
+
+V = np.arange(320, 2561, dtype=float)
+bounds = st.tuples(st.none() | st.integers(10, 800), st.none() | st.integers(800, 2000))
+holders = st.sampled_from(["page", "container"])
+rules = st.one_of(
+    st.builds(lambda w, b: FixedWidth(width_px=w, least_px=b[0], greatest_px=b[1]), st.integers(1, 2000), bounds),
+    st.builds(lambda b: FullWidth(least_px=b[0], greatest_px=b[1]), bounds),
+    st.builds(
+        lambda p, of, b: ShareWidth(percent=p, of=of, least_px=b[0], greatest_px=b[1]),
+        st.floats(1, 100).map(lambda p: round(p, 2)),
+        holders,
+        bounds,
+    ),
+    st.builds(
+        lambda n, g, of, k: ColumnsWidth(columns=n, take=min(k, n), gutter_px=g, of=of),
+        st.integers(1, 6),
+        st.integers(0, 30),
+        holders,
+        st.integers(1, 6),
+    ),
+)
+containers = st.builds(Container, max_width_px=st.integers(300, 1600), margin_px=st.integers(0, 60))
+
+
+# common practice: container 1080, gutter 60 → one, two, three columns
+@pytest.mark.parametrize(("columns", "width"), [(1, 1080), (2, 510), (3, 320), (4, 225)])
+def test_columns_of_a_container_with_gutters(columns, width):
+    rule = ColumnsWidth(columns=columns, gutter_px=60)
+    assert frame_widths(rule, np.array([1600.0]), Container(max_width_px=1080, margin_px=0))[0] == width
+
+
+def test_several_columns_keep_the_gutters_between_them():
+    rule = ColumnsWidth(columns=3, take=2, gutter_px=60)
+    assert frame_widths(rule, np.array([1600.0]), Container(max_width_px=1080, margin_px=0))[0] == 700
+
+
+# common practice: three across with 1 % padding, two across with 1 %, four across with 1 %
+@pytest.mark.parametrize(("columns", "percent"), [(3, 31.33), (2, 48), (4, 23)])
+def test_columns_by_percentage_padding(columns, percent):
+    assert padded_columns_percent(columns, 1) == pytest.approx(percent, abs=0.005)
+
+
+def test_the_container_is_the_page_without_margins_up_to_its_greatest_width():
+    rule = ShareWidth(percent=100, of="container")
+    assert list(frame_widths(rule, np.array([400.0, 1120.0, 2000.0]), Container(max_width_px=1080, margin_px=20))) == [360, 1080, 1080]
+
+
+def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
+    # the needed file follows from the greatest frame, which is often on the narrow side (02-rules §2)
+    container = Container(max_width_px=1080, margin_px=0)
+    three = frame_widths(ColumnsWidth(columns=3, gutter_px=60), V, container).max()
+    one = frame_widths(FullWidth(), np.arange(320, 768, dtype=float), container).max()
+    assert (three, one) == (320, 767)
+
+
+@given(rules, containers)
+def test_sizes_evaluates_to_the_frame_within_one_px_at_every_width(rule, container):
+    text = sizes_css([(None, rule)], container)
+    expected = frame_widths(rule, V, container)
+    got = np.array([evaluate_sizes(text, Environment(v, 800)).width for v in V[::37]])
+    assert np.abs(got - expected[::37]).max() <= 1
+
+
+def test_sizes_of_several_spans_joins_equal_neighbours():
+    full, half = FullWidth(), ShareWidth(percent=50)
+    asked = [("(max-width: 599px)", full), ("(max-width: 1023px)", half), (None, half)]
+    assert sizes_css(asked, Container()) == "(max-width: 599px) 100vw, 50vw"
+
+
+def test_layout_uses_the_page_and_sizes_the_viewport():
+    # 100vw is wider than the page by a classic scrollbar (02-rules §2)
+    assert width_css(FullWidth(), Container()) == "100%"
+    assert width_css(FullWidth(), Container(), "100vw") == "100vw"
+    assert width_css(ShareWidth(percent=50, of="container"), Container()) == "calc(min(1080px, 100% - 40px) * 0.5)"
+
+
+@given(st.floats(1, 3000), st.floats(0.2, 5))
+def test_a_ratio_frame_keeps_its_ratio(width, ratio):
+    heights = frame_heights(RatioHeight(w=ratio, h=1), np.array([width]), np.array([800.0]), 1)
+    assert heights[0] == pytest.approx(width / ratio)
+
+
+def test_heights_of_the_four_rules():
+    W, vh = np.array([300.0, 900.0]), np.array([600.0, 800.0])
+    assert list(frame_heights(FixedHeight(height_px=500), W, vh, 2)) == [500, 500]
+    assert list(frame_heights(ViewportHeight(percent=50), W, vh, 2)) == [300, 400]
+    assert list(frame_heights(NaturalHeight(), W, vh, 1.5)) == [200, 600]
+    assert list(frame_heights(RatioHeight(w=3, h=1, least_px=150, greatest_px=250), W, vh, 2)) == [150, 250]
+
+
+def test_css_of_heights_says_the_bounds():
+    assert height_css(RatioHeight(w=4, h=5, least_px=200), (16, 9)) == {
+        "aspect-ratio": "4 / 5",
+        "height": "auto",
+        "min-height": "200px",
+        "max-height": "none",
+    }
+    assert height_css(ViewportHeight(percent=62.5), (16, 9))["height"] == "62.5vh"
+    assert height_css(NaturalHeight(), (3000, 2000))["aspect-ratio"] == "3000 / 2000"
+
+
+def test_viewport_heights_follow_the_site_s_rows():
+    least, typical, greatest = viewport_heights(Site(), np.array([360.0, 599.0, 600.0, 1280.0, 1920.0]))
+    assert list(typical) == [640, 640, 1024, 800, 1080]
+    assert (least <= typical).all() and (typical <= greatest).all()
+
+
+@pytest.mark.parametrize(("value", "text"), [(0, "0"), (-0.0000001, "0"), (1.5, "1.5"), (1e-9, "0"), (33.333333333, "33.33333")])
+def test_numbers_are_written_as_css_reads_them(value, text):
+    assert number(value) == text
+
+
+@pytest.mark.parametrize("bad", [{"width_px": 0}, {"width_px": -5}, {"width_px": 100, "least_px": 300, "greatest_px": 200}])
+def test_frames_of_no_size_are_refused(bad):
+    with pytest.raises(ValueError):
+        FixedWidth(**bad)

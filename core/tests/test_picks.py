@@ -1,0 +1,195 @@
+"""The pick and its trace (HTML Standard §4.8.4.3; docs/chromium.md for what was seen)."""
+
+import dataclasses
+
+import pytest
+
+from skypane.errors import InvalidPlan
+from skypane.picks import Environment, pick
+from skypane.picks.choose import wins
+from skypane.picks.media import SUPPORTED_TYPES
+
+
+def env(width=1000, height=800, density=1.0, **kw):
+    return Environment(width, height, density, **kw)
+
+
+def url(markup, *args, **kw):
+    return pick(markup, env(*args, **kw)).url
+
+
+@pytest.mark.parametrize(("density", "expected"), [(1, "1"), (1.001, "2"), (1.2, "2"), (2, "2"), (2.4, "3"), (4, "4"), (8, "4")])
+def test_the_least_that_suffices_else_the_greatest(density, expected):
+    assert url('<img srcset="1 1x, 2 2x, 3 3x, 4 4x">', density=density) == expected
+
+
+@pytest.mark.parametrize(("density", "expected"), [(1.2, "1"), (1.4, "1"), (1.42, "2"), (2, "2"), (2.4, "2"), (2.45, "3")])
+def test_the_geometric_mean_of_older_chromium(density, expected):
+    assert url('<img srcset="1 1x, 2 2x, 3 3x">', density=density, policy="geometric") == expected
+
+
+@pytest.mark.parametrize(("density", "expected"), [(1, "b"), (1.01, "a")])
+def test_older_chromium_never_undershoots_at_1x(density, expected):
+    assert url('<img srcset="a .99x, b 10x">', density=density, policy="geometric") == expected
+
+
+def test_densities_are_32_bit_floats():
+    assert url('<img srcset="a 1.999999999x, b 3x">', density=2) == "a"
+    assert url('<img srcset="a 1.999999x, b 3x">', density=2) == "b"
+
+
+def test_w_counts_against_sizes():
+    markup = '<img srcset="s 400w, m 800w, l 1600w" sizes="(max-width: 600px) 100vw, 50vw">'
+    assert [url(markup, w, density=d) for w, d in [(400, 1), (600, 1), (1000, 1), (1000, 2), (2000, 2)]] == ["s", "m", "m", "l", "l"]
+    assert url(markup, 801) == "m"  # one px less than needed is not enough
+
+
+def test_the_first_of_equal_densities_wins():
+    assert url('<img srcset="b 2x, a 1x, c 1x, d 2x">', density=2) == "b"
+    assert url('<img srcset="b 2x, a 1x, c 1x, d 2x">') == "a"
+
+
+def test_a_size_of_zero_takes_the_first_in_the_document():
+    found = pick('<img srcset="b 900w, a 100w" sizes="0px">', env())
+    assert (found.url, found.density) == ("b", None)
+
+
+def test_src_joins_as_1x():
+    assert url('<img src="s" srcset="b 2x">') == "s"
+    assert url('<img src="s" srcset="a 1x, b 2x">') == "a"
+    assert url('<img src="s" srcset="b 100w">') == "b"
+    assert url('<img src="s" srcset="b 9">') == "s"
+    assert url('<img src="s">') == "s"
+    assert url("<img>") is None
+
+
+def test_mixed_w_and_x_keep_their_own_densities():
+    assert url('<img src="s" srcset="a 2x, b 1000w" sizes="1000px">') == "b"
+    assert url('<img src="s" srcset="a 2x, b 1000w" sizes="1000px">', density=2) == "a"
+
+
+def test_a_denser_data_url_is_taken():
+    assert url('<img srcset="a 1x, data:,x 3x, data:,y 2x">') == "data:,x"
+    assert url('<img srcset="data:,x 1x, a 2x">', density=2) == "a"
+
+
+# -- picture --
+
+PICTURE = """<picture>
+  <source media="(max-width: 599px)" type="image/avif" srcset="a.avif, a@2x.avif 2x">
+  <source media="(max-width: 599px)" srcset="a.jpg, a@2x.jpg 2x">
+  <source type="image/avif" srcset="d.avif, d@2x.avif 2x">
+  <img src="d.jpg" srcset="d.jpg, d@2x.jpg 2x">
+</picture>"""
+
+
+@pytest.mark.parametrize(
+    ("width", "density", "types", "expected"),
+    [
+        (599, 1, SUPPORTED_TYPES, "a.avif"),
+        (599, 2, SUPPORTED_TYPES, "a@2x.avif"),
+        (600, 1, SUPPORTED_TYPES, "d.avif"),
+        (599, 2, SUPPORTED_TYPES - {"image/avif"}, "a@2x.jpg"),
+        (600, 2, SUPPORTED_TYPES - {"image/avif"}, "d@2x.jpg"),
+    ],
+)
+def test_media_and_type_in_order(width, density, types, expected):
+    assert url(PICTURE, width, density=density, types=types) == expected
+
+
+def test_the_trace_tells_every_source_and_its_reason():
+    trace = pick(PICTURE, env(600)).trace
+    assert [(s.element, s.taken) for s in trace] == [("source 1", False), ("source 2", False), ("source 3", True), ("source 3", True)]
+    assert trace[0].why == "(max-width: 599px) does not hold at 600 × 800"
+    assert trace[3].why == "1x asked of 1x, 2x: 1x is the least that suffices"
+
+
+@pytest.mark.parametrize(
+    "inside",
+    [
+        '<img src="i"><source srcset="s">',
+        '<div><source srcset="s"></div><img src="i">',
+        '<template><source srcset="s"></template><img src="i">',
+        '<noscript><source srcset="s"></noscript><img src="i">',
+        '<source src="s"><img src="i">',
+        '<source srcset=""><img src="i">',
+        '<source srcset="s 9"><img src="i">',
+        '<source srcset="s" media="print"><img src="i">',
+        '<source srcset="s" type="image/heic"><img src="i">',
+        '<source srcset="s" type="text/html"><img src="i">',
+        '<source srcset="s" type="image/*"><img src="i">',
+        '<div><img src="i"></div>',
+        '<source srcset="s"><span><img src="i"></span>',
+    ],
+)
+def test_sources_that_do_not_count(inside):
+    assert url(f"<picture>{inside}</picture>") == "i"
+
+
+@pytest.mark.parametrize("attributes", ["", 'media=""', 'type=""', 'media="  "', 'type="image/avif; codecs=av01"', 'type=" IMAGE/WEBP "', 'type="image/jxl"', "media"])
+def test_sources_that_do(attributes):
+    assert url(f'<picture><source srcset="s" {attributes}><img src="i"></picture>') == "s"
+
+
+def test_a_source_outside_a_picture_is_nothing():
+    assert url('<div><source srcset="s"><img src="i"></div>') == "i"
+
+
+def test_a_source_with_only_2x_wins_even_at_1x():
+    assert url('<picture><source srcset="s 2x"><img src="i"></picture>') == "s"
+
+
+def test_media_and_type_on_img_are_ignored():
+    assert url('<img src="i" media="print" type="image/heic">') == "i"
+
+
+def test_a_source_does_not_inherit_sizes():
+    markup = '<picture><source srcset="s 400w, l 1000w"><img sizes="400px" src="i"></picture>'
+    assert url(markup) == "l"
+
+
+# -- auto --
+
+
+def test_auto_is_the_rounded_layout_width_of_a_lazy_image():
+    markup = '<img loading="lazy" sizes="auto" srcset="a 100w, b 101w">'
+    assert url(markup, layout_width=100.49) == "a"
+    assert url(markup, layout_width=100.5) == "b"
+    assert url('<img loading="lazy" sizes="auto" srcset="a 300w, b 301w">') == "a"  # the style sheet of browsers gives 300×150
+
+
+def test_auto_on_a_lazy_picture_s_sources():
+    with_auto = '<picture><source {} srcset="a 300w, b 1000w"><img loading="lazy" sizes="auto" src="i"></picture>'
+    assert url(with_auto.format(""), layout_width=300) == "a"
+    assert url(with_auto.format('sizes="auto"'), layout_width=300) == "a"
+    assert url(with_auto.format('sizes=""'), layout_width=300) == "b"
+
+
+def test_auto_without_lazy_is_where_the_standard_and_chromium_part():
+    markup = '<img sizes="auto, 400px" srcset="a 400w, b 1000w">'
+    found = pick(markup, env())
+    assert found.url == "a" and "Chromium takes 100vw" in found.warnings[0]
+    assert url(markup, policy="chromium") == "b"
+
+
+@pytest.mark.parametrize("hiding", ['style="display: none"', "hidden"])
+def test_hidden_and_lazy_is_never_loaded(hiding):
+    assert url(f'<img loading="lazy" {hiding} src="i">') is None
+    assert url(f'<div {hiding}><img loading="lazy" src="i"></div>') is None
+    assert url(f'<img {hiding} src="i">') == "i"  # hidden, and downloads all the same
+
+
+def test_for_every_source_the_widths_at_which_it_wins():
+    wrong = '<picture><source media="(max-width: 1023px)" srcset="b"><source media="(max-width: 599px)" srcset="a"><img src="d"></picture>'
+    found = {w.element: w.runs for w in wins(wrong, env(), range(320, 2561))}
+    assert found == {"source 1": ((320, 1023),), "source 2": (), "img": ((1024, 2560),)}
+
+
+def test_markup_without_an_img_is_refused():
+    with pytest.raises(InvalidPlan, match="no img"):
+        pick("<p>text</p>", env())
+
+
+def test_an_environment_without_density_is_refused():
+    with pytest.raises(InvalidPlan):
+        pick("<img src=i>", dataclasses.replace(env(), density=0))
