@@ -19,7 +19,6 @@ django.setup()
 
 from django.contrib.auth import get_user_model  # noqa: E402
 from django.db import transaction  # noqa: E402
-
 from originals.intake import take_in_path  # noqa: E402
 from originals.models import Original  # noqa: E402
 from placements.models import Placement  # noqa: E402
@@ -27,7 +26,9 @@ from sites.models import Page, Site  # noqa: E402
 from skypane import model as m  # noqa: E402
 
 #: name → (alt text or None, keep areas as (name, x0, x1, y0, y1), quiet area or None); boxes read by eye, ±0.01
-ORIGINALS: dict[str, tuple[str | None, list[tuple[str, float, float, float, float]], tuple[float, float, float, float] | None]] = {
+ORIGINALS: dict[
+    str, tuple[str | None, list[tuple[str, float, float, float, float]], tuple[float, float, float, float] | None]
+] = {
     "cliff-path.jpg": ("Stone steps climb a green cliff above the sea", [("Steps", 0.53, 0.94, 0.52, 1)], (0, 0.60, 0, 0.25)),
     "pebbles.jpg": ("Grey pebbles, one of them orange", [("Orange pebble", 0.21, 0.46, 0.39, 0.62)], None),
     "rowing-boat.jpg": ("A rowing boat on still water", [("Boat", 0.105, 0.66, 0.415, 0.645)], (0.05, 0.95, 0.72, 0.97)),

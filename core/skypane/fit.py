@@ -11,6 +11,7 @@ keep them whole; where none can, the more important win.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
@@ -43,10 +44,12 @@ def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, p
     Raises InvalidPlan for a picture or frame without size or a fit that CSS does not know.
     """
     (w, h), (W, H) = image, frame
-    if not (w > 0 and h > 0):
-        raise InvalidPlan(f"A picture of {w:g} × {h:g} px has no size. Give both sides above zero.", field="image")
-    if not (W > 0 and H > 0):
-        raise InvalidPlan(f"A frame of {W:g} × {H:g} px has no size. Give both sides above zero.", field="frame")
+    for what, (a, b) in (("picture", image), ("frame", frame)):
+        if not (a > 0 and b > 0 and math.isfinite(a) and math.isfinite(b)):
+            field = "image" if what == "picture" else what
+            raise InvalidPlan(f"A {what} of {a:g} × {b:g} px has no size. Give both sides above zero.", field=field)
+    if not all(math.isfinite(p) for p in position):
+        raise InvalidPlan("The position must be two numbers: 0.5 is 50 %.", field="position")
     contain = min(W / w, H / h)
     match fit:
         case "cover":
@@ -183,9 +186,7 @@ def union(shown: Windows) -> Region:
 
 def safe_area(shown: Windows) -> Region | None:
     """What shows at every frame; None if there is nothing."""
-    region = Region(
-        float(shown.x0.max()), float(shown.x1.min()), float(shown.y0.max()), float(shown.y1.min())
-    )
+    region = Region(float(shown.x0.max()), float(shown.x1.min()), float(shown.y0.max()), float(shown.y1.min()))
     return region if region.x1 > region.x0 and region.y1 > region.y0 else None
 
 
@@ -194,7 +195,8 @@ def share_in_view(shown: Windows, rect: tuple[float, float, float, float]) -> Fl
     kx0, kx1, ky0, ky1 = rect
     across = np.clip(np.minimum(kx1, shown.x1) - np.maximum(kx0, shown.x0), 0, None) / (kx1 - kx0)
     down = np.clip(np.minimum(ky1, shown.y1) - np.maximum(ky0, shown.y0), 0, None) / (ky1 - ky0)
-    return across * down
+    in_view: Floats = across * down
+    return in_view
 
 
 def is_whole(shown: Windows, rect: tuple[float, float, float, float], picture: Picture) -> np.ndarray:
@@ -234,9 +236,7 @@ def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ..
     return tuple(kept)
 
 
-def axis_position(
-    axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region
-) -> AxisPosition:
+def axis_position(axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region) -> AxisPosition:
     """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to WHOLE).
 
     A share that does not change gives a plain percentage. Otherwise a length, exact at every width: the frame's own extent is
@@ -288,4 +288,3 @@ def axis_position(
     if c0 > _SAME:
         length = f"calc({length} + {times(c0, d)})"
     return AxisPosition(length, plain, f"{var}: calc({extent})" if always_slack else f"{var}: {extent}", names)
-

@@ -136,7 +136,11 @@ def width_css(rule: WidthRule, container: Container, whole: str = "100%") -> str
             core = whole
         case ShareWidth():
             if rule.of == "page":
-                core = f"{number(rule.percent)}{whole[3:]}" if whole in ("100%", "100vw") else f"{whole} * {number(rule.percent / 100)}"
+                core = (
+                    f"{number(rule.percent)}{whole[3:]}"
+                    if whole in ("100%", "100vw")
+                    else f"{whole} * {number(rule.percent / 100)}"
+                )
             elif rule.percent == 100:
                 core = _holder(rule.of, container, whole)
             else:

@@ -340,5 +340,3 @@ class Rendition(Noun):
     def share(self) -> float:
         """Pixels that are there over pixels that are needed; below 1 the file is soft."""
         return self.width_px / self.needed_px
-
-

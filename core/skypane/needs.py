@@ -41,9 +41,7 @@ from skypane.spans import Span, spans_of
 FIELDS = ("width", "height", "original", "fit", "aim", "whole", "background")
 
 #: What a placement does when nobody has said anything yet.
-DEFAULTS = Treatment(
-    width=FullWidth(), height=NaturalHeight(), fit="cover", aim=Following(), whole=False, background="#d5d9da"
-)
+DEFAULTS = Treatment(width=FullWidth(), height=NaturalHeight(), fit="cover", aim=Following(), whole=False, background="#d5d9da")
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 1
@@ -240,7 +238,9 @@ def rendition_key(sha256: str, crop: Crop, size: tuple[int, int], format_: Forma
     return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
 
 
-def renditions(site: Site, placement: Placement, plans: tuple[SpanPlan, ...]) -> tuple[tuple[Group, tuple[Rendition, ...]], ...]:
+def renditions(
+    site: Site, placement: Placement, plans: tuple[SpanPlan, ...]
+) -> tuple[tuple[Group, tuple[Rendition, ...]], ...]:
     """Every file to export, by group from the narrowest; within a group by density, then the site's formats."""
     widest = plans[-1].span.letter
     found = groups(plans)

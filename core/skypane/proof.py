@@ -73,7 +73,9 @@ def predict(site: Site, markup: str, files: Mapping[str, FileFact], asked: Itera
             types=SUPPORTED_TYPES - _UNSUPPORTED[case.formats],
         )
         found = pick(read, env)
-        letter = next((s.letter for s in spans if s.first <= case.width <= s.last), spans[-1 if case.width > site.widest else 0].letter)
+        letter = next(
+            (s.letter for s in spans if s.first <= case.width <= s.last), spans[-1 if case.width > site.widest else 0].letter
+        )
         out.append(
             Prediction(
                 case=case,

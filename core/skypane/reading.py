@@ -180,7 +180,7 @@ def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
             Run(
                 first=int(v[a]),
                 last=int(v[b - 1]),
-                verdict=str(verdicts[a]),  # type: ignore[arg-type]
+                verdict=str(verdicts[a]),
                 at_first=round(float(shares[a]), 4),
                 at_last=round(float(shares[b - 1]), 4),
                 worst=round(float(shares[worst]), 4),
@@ -233,13 +233,16 @@ def read(
             markup=text_of(pane_lines(site, placement, plans, preview)),
             css=text_of(css_lines(site, placement, plans, whole=True)),
         ),
-        heights=tuple(ViewportPoint(to_px=h.to_px, typical_px=h.typical_px) for h in sorted(site.heights, key=lambda h: h.to_px)),
+        heights=tuple(
+            ViewportPoint(to_px=h.to_px, typical_px=h.typical_px) for h in sorted(site.heights, key=lambda h: h.to_px)
+        ),
         budget_bytes=site.budget_bytes,
     )
 
 
 def _typical(p: SpanPlan) -> int:
-    return p.viewport_h.shape[0] // 2
+    heights: int = p.viewport_h.shape[0]
+    return heights // 2
 
 
 def _span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
@@ -275,7 +278,7 @@ def _span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
         frame_h=simplified(v, p.H[t], 0.5),
         viewport_heights=heights,
         frame_text=_frame_text(p),
-        **out,  # type: ignore[arg-type]
+        **out,
     )
 
 
@@ -382,12 +385,14 @@ def _weight_bands(
         points += [(p.span.first, size or 0), (p.span.last, size or 0)]
     if not runs:
         return ()
-    return (Band(kind="weight", name=f"Weight at {density:g}x", density=density, runs=tuple(runs), curve=Curve(points=tuple(points))),)
+    return (
+        Band(
+            kind="weight", name=f"Weight at {density:g}x", density=density, runs=tuple(runs), curve=Curve(points=tuple(points))
+        ),
+    )
 
 
-def _file_rows(
-    files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapping[str, int]
-) -> tuple[FileRow, ...]:
+def _file_rows(files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapping[str, int]) -> tuple[FileRow, ...]:
     rows = []
     for group, mine in files:
         for density in dict.fromkeys(r.density for r in mine):
@@ -426,9 +431,7 @@ def _code(
     return Code(markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css))
 
 
-def _findings(
-    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]
-) -> list[Finding]:
+def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]) -> list[Finding]:
     found: list[Finding] = []
     empty = tuple(p.span.letter for p in plans if p.original is None)
     if empty:
@@ -442,14 +445,14 @@ def _findings(
             )
         )
     for p in plans:
-        over = p.viewport_w[(p.W > p.viewport_w + 0.5).any(axis=0)]
+        over = p.viewport_w[(p.viewport_w + 0.5 < p.W).any(axis=0)]
         if over.size:
             found.append(
                 Finding(
                     step="frame",
                     spans=(p.span.letter,),
                     code="wider-than-page",
-                    sentence=f"The frame is wider than the page from {int(over[0])} to {int(over[-1])} px; the page would scroll sideways.",
+                    sentence=f"The frame is wider than the page from {int(over[0])} to {int(over[-1])} px and scrolls it sideways.",
                     remedy="Use a share of the page there, or give the frame a greatest width.",
                 )
             )
@@ -483,4 +486,3 @@ def _findings(
 def typical_height(site: Site, width: int) -> int:
     """The viewport height that goes with a viewport width, in CSS px."""
     return int(viewport_heights(site, np.array([float(width)]))[1][0])
-

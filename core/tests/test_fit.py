@@ -4,7 +4,6 @@ import numpy as np
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
-
 from skypane.errors import InvalidPlan
 from skypane.fit import (
     Interval,
@@ -95,14 +94,24 @@ def test_fill_stretches():
     assert shows((100, 50), (300, 300), "fill", (0.3, 0.9)).drawn == (0, 0, 300, 300)
 
 
-@given(lengths, lengths, lengths, lengths, st.sampled_from(["cover", "contain", "fill", "none", "scale-down"]), fractions, fractions)
+@given(
+    lengths,
+    lengths,
+    lengths,
+    lengths,
+    st.sampled_from(["cover", "contain", "fill", "none", "scale-down"]),
+    fractions,
+    fractions,
+)
 def test_the_visible_part_lies_inside_the_picture(w, h, W, H, fit, px, py):
     v = shows((w, h), (W, H), fit, (px, py)).visible
     assert v.x >= 0 and v.y >= 0 and v.w >= 0 and v.h >= 0
     assert v.x + v.w <= w * (1 + 1e-9) and v.y + v.h <= h * (1 + 1e-9)
 
 
-@pytest.mark.parametrize(("image", "frame"), [((0, 9), (3, 4)), ((16, 9), (0, 4)), ((16, 9), (3, -4)), ((float("nan"), 9), (3, 4))])
+@pytest.mark.parametrize(
+    ("image", "frame"), [((0, 9), (3, 4)), ((16, 9), (0, 4)), ((16, 9), (3, -4)), ((float("nan"), 9), (3, 4))]
+)
 def test_nothing_of_no_size_is_computed(image, frame):
     with pytest.raises(InvalidPlan, match="has no size"):
         shows(image, frame, "cover", (0.5, 0.5))

@@ -4,7 +4,6 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-
 from skypane.frames import (
     frame_heights,
     frame_widths,
@@ -73,7 +72,11 @@ def test_columns_by_percentage_padding(columns, percent):
 
 def test_the_container_is_the_page_without_margins_up_to_its_greatest_width():
     rule = ShareWidth(percent=100, of="container")
-    assert list(frame_widths(rule, np.array([400.0, 1120.0, 2000.0]), Container(max_width_px=1080, margin_px=20))) == [360, 1080, 1080]
+    assert list(frame_widths(rule, np.array([400.0, 1120.0, 2000.0]), Container(max_width_px=1080, margin_px=20))) == [
+        360,
+        1080,
+        1080,
+    ]
 
 
 def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
@@ -136,7 +139,9 @@ def test_viewport_heights_follow_the_site_s_rows():
     assert (least <= typical).all() and (typical <= greatest).all()
 
 
-@pytest.mark.parametrize(("value", "text"), [(0, "0"), (-0.0000001, "0"), (1.5, "1.5"), (1e-9, "0"), (33.333333333, "33.33333")])
+@pytest.mark.parametrize(
+    ("value", "text"), [(0, "0"), (-0.0000001, "0"), (1.5, "1.5"), (1e-9, "0"), (33.333333333, "33.33333")]
+)
 def test_numbers_are_written_as_css_reads_them(value, text):
     assert number(value) == text
 

@@ -5,7 +5,6 @@ import re
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-
 from skypane import needs
 from skypane.errors import InvalidPlan
 from skypane.fit import WHOLE
@@ -86,7 +85,9 @@ def test_changing_a_narrow_span_does_not_alter_a_wider_one():
     base = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1)))
     changed = placement(D=base.treatments["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5)))
     before, after = (needs.renditions(Site(), p, needs.plan(Site(), p, ORIGINALS)) for p in (base, changed))
-    assert [r.key for g, m in before for r in m if "A" not in r.spans] == [r.key for g, m in after for r in m if "A" not in r.spans]
+    assert [r.key for g, m in before for r in m if "A" not in r.spans] == [
+        r.key for g, m in after for r in m if "A" not in r.spans
+    ]
 
 
 @given(st.sets(st.integers(321, 2500), max_size=5), st.sampled_from([0, 1, 2, 3, 4]))
@@ -193,8 +194,17 @@ any_placement = st.fixed_dictionaries(
         letter: st.builds(
             Treatment,
             original=st.sampled_from([1, 2, 3]) | st.none(),
-            width=st.sampled_from([FullWidth(), FixedWidth(width_px=333), ShareWidth(percent=37, of="container"), ColumnsWidth(columns=3, gutter_px=20)]),
-            height=st.sampled_from([NaturalHeight(), RatioHeight(w=4, h=5), FixedHeight(height_px=300), ViewportHeight(percent=60, least_px=200)]),
+            width=st.sampled_from(
+                [
+                    FullWidth(),
+                    FixedWidth(width_px=333),
+                    ShareWidth(percent=37, of="container"),
+                    ColumnsWidth(columns=3, gutter_px=20),
+                ]
+            ),
+            height=st.sampled_from(
+                [NaturalHeight(), RatioHeight(w=4, h=5), FixedHeight(height_px=300), ViewportHeight(percent=60, least_px=200)]
+            ),
             whole=st.booleans(),
             fit=st.sampled_from(["cover", "contain"]),
         )
@@ -225,7 +235,14 @@ def test_titles_take_the_letter_s_place_and_doubles_are_told_apart():
 
 @pytest.mark.parametrize(
     ("text", "expected"),
-    [("Four boats", "four-boats"), ("Größe Ürümqi", "grosse-urumqi"), ("../../etc", "etc"), ("灯台", "picture"), ("CON", "con-picture"), ("a" * 99, "a" * 60)],
+    [
+        ("Four boats", "four-boats"),
+        ("Größe Ürümqi", "grosse-urumqi"),
+        ("../../etc", "etc"),
+        ("灯台", "picture"),
+        ("CON", "con-picture"),
+        ("a" * 99, "a" * 60),
+    ],
 )
 def test_slugs(text, expected):
     assert slug(text) == expected

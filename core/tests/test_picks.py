@@ -3,7 +3,6 @@
 import dataclasses
 
 import pytest
-
 from skypane.errors import InvalidPlan
 from skypane.picks import Environment, pick
 from skypane.picks.choose import wins
@@ -18,7 +17,9 @@ def url(markup, *args, **kw):
     return pick(markup, env(*args, **kw)).url
 
 
-@pytest.mark.parametrize(("density", "expected"), [(1, "1"), (1.001, "2"), (1.2, "2"), (2, "2"), (2.4, "3"), (4, "4"), (8, "4")])
+@pytest.mark.parametrize(
+    ("density", "expected"), [(1, "1"), (1.001, "2"), (1.2, "2"), (2, "2"), (2.4, "3"), (4, "4"), (8, "4")]
+)
 def test_the_least_that_suffices_else_the_greatest(density, expected):
     assert url('<img srcset="1 1x, 2 2x, 3 3x, 4 4x">', density=density) == expected
 
@@ -40,7 +41,13 @@ def test_densities_are_32_bit_floats():
 
 def test_w_counts_against_sizes():
     markup = '<img srcset="s 400w, m 800w, l 1600w" sizes="(max-width: 600px) 100vw, 50vw">'
-    assert [url(markup, w, density=d) for w, d in [(400, 1), (600, 1), (1000, 1), (1000, 2), (2000, 2)]] == ["s", "m", "m", "l", "l"]
+    assert [url(markup, w, density=d) for w, d in [(400, 1), (600, 1), (1000, 1), (1000, 2), (2000, 2)]] == [
+        "s",
+        "m",
+        "m",
+        "l",
+        "l",
+    ]
     assert url(markup, 801) == "m"  # one px less than needed is not enough
 
 
@@ -99,7 +106,12 @@ def test_media_and_type_in_order(width, density, types, expected):
 
 def test_the_trace_tells_every_source_and_its_reason():
     trace = pick(PICTURE, env(600)).trace
-    assert [(s.element, s.taken) for s in trace] == [("source 1", False), ("source 2", False), ("source 3", True), ("source 3", True)]
+    assert [(s.element, s.taken) for s in trace] == [
+        ("source 1", False),
+        ("source 2", False),
+        ("source 3", True),
+        ("source 3", True),
+    ]
     assert trace[0].why == "(max-width: 599px) does not hold at 600 × 800"
     assert trace[3].why == "1x asked of 1x, 2x: 1x is the least that suffices"
 
@@ -126,7 +138,19 @@ def test_sources_that_do_not_count(inside):
     assert url(f"<picture>{inside}</picture>") == "i"
 
 
-@pytest.mark.parametrize("attributes", ["", 'media=""', 'type=""', 'media="  "', 'type="image/avif; codecs=av01"', 'type=" IMAGE/WEBP "', 'type="image/jxl"', "media"])
+@pytest.mark.parametrize(
+    "attributes",
+    [
+        "",
+        'media=""',
+        'type=""',
+        'media="  "',
+        'type="image/avif; codecs=av01"',
+        'type=" IMAGE/WEBP "',
+        'type="image/jxl"',
+        "media",
+    ],
+)
 def test_sources_that_do(attributes):
     assert url(f'<picture><source srcset="s" {attributes}><img src="i"></picture>') == "s"
 

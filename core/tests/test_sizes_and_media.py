@@ -1,7 +1,6 @@
 """sizes and media queries (HTML Standard; Media Queries 4; Values 4; docs/chromium.md §4 and §5 for what was seen)."""
 
 import pytest
-
 from skypane.picks import Environment
 from skypane.picks.media import media_matches
 from skypane.picks.sizes import evaluate_sizes, is_auto
@@ -88,7 +87,18 @@ def test_the_standard_takes_any_math_function_and_chromium_four(text, width):
     assert evaluate_sizes(text, CHROMIUM).width == 1000
 
 
-@pytest.mark.parametrize(("text", "auto"), [("auto", True), ("auto, 400px", True), ("AUTO 4px", True), ("400px, auto", False), ("(min-width:1px) auto", False), ("", False), (None, False)])
+@pytest.mark.parametrize(
+    ("text", "auto"),
+    [
+        ("auto", True),
+        ("auto, 400px", True),
+        ("AUTO 4px", True),
+        ("400px, auto", False),
+        ("(min-width:1px) auto", False),
+        ("", False),
+        (None, False),
+    ],
+)
 def test_auto_counts_as_the_first_token_only(text, auto):
     assert is_auto(text) is auto
 

@@ -3,7 +3,6 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-
 from skypane.model import Site
 from skypane.picks import Environment
 from skypane.picks.media import media_matches
@@ -12,7 +11,9 @@ from skypane.spans import Span, conditions, in_testing_order, reach, spans_of
 STYLES = ["max-width", "min-width", "range"]
 
 sites = st.builds(
-    lambda low, gaps: Site(narrowest=low, widest=low + sum(gaps) + 50, breakpoints=tuple(low + sum(gaps[: i + 1]) for i in range(len(gaps)))),
+    lambda low, gaps: Site(
+        narrowest=low, widest=low + sum(gaps) + 50, breakpoints=tuple(low + sum(gaps[: i + 1]) for i in range(len(gaps)))
+    ),
     st.integers(200, 400),
     st.lists(st.integers(1, 400), max_size=8),
 )

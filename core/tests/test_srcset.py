@@ -1,7 +1,6 @@
 """Parsing of srcset, case by case (HTML Standard "parsing a srcset attribute"; docs/chromium.md §2 for what was seen)."""
 
 import pytest
-
 from skypane.picks.srcset import Candidate, parse_srcset
 
 C = Candidate
@@ -60,7 +59,9 @@ def test_widths(good):
     assert parse(f"a {good}") == [C("a", None, 60)]
 
 
-@pytest.mark.parametrize("bad", ["+60w", "60.0w", "60W", "0w", "-0w", "30h", "60w 60w", "60w 0h", "60w 30h 30h", "6_0w", "٦w", "foo"])
+@pytest.mark.parametrize(
+    "bad", ["+60w", "60.0w", "60W", "0w", "-0w", "30h", "60w 60w", "60w 0h", "60w 30h 30h", "6_0w", "٦w", "foo"]
+)
 def test_widths_that_drop_the_candidate(bad):
     assert parse(f"a {bad}, b 5w") == [C("b", None, 5)]
 

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
+from config.problems import Problem, Refused
 from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.utils import check_csrf
-
-from config.problems import Problem, Refused
 
 router = Router()
 

@@ -1,14 +1,14 @@
 """The HTTP API: one router per noun."""
 
+from accounts.api import router as accounts
+from deliveries.api import router as deliveries
 from ninja import NinjaAPI
 from ninja.security import django_auth
-
-from accounts.api import router as accounts
-from config import problems
-from deliveries.api import router as deliveries
 from originals.api import router as originals
 from placements.api import router as placements
 from sites.api import router as sites
+
+from config import problems
 
 api = NinjaAPI(
     title="Sky Pane",

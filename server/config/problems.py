@@ -8,7 +8,6 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
 from pydantic import ValidationError as ModelError
-
 from skypane.errors import SkyPaneError
 
 
@@ -47,9 +46,7 @@ def problem(status: int, detail: str, errors: list[tuple[str, str]] | None = Non
         errors=[FieldProblem(field=f, sentence=s) for f, s in errors or []],
         theirs=theirs,
     )
-    return JsonResponse(
-        body.model_dump(mode="json", exclude_none=True), status=status, content_type="application/problem+json"
-    )
+    return JsonResponse(body.model_dump(mode="json", exclude_none=True), status=status, content_type="application/problem+json")
 
 
 class Conflict(Exception):

@@ -2,25 +2,27 @@
 
 from __future__ import annotations
 
+import contextlib
 import datetime
 import mimetypes
 from typing import Annotated, Literal
 
+from config.problems import Problem, Refused
 from django.core.files.storage import default_storage
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
+from kombu.exceptions import OperationalError
 from ninja import Router, Schema
-from pydantic import Field
-
-from config.problems import Problem, Refused
-from deliveries import runs
-from deliveries.models import Delivery
-from deliveries.tasks import run_delivery
 from placements.models import Placement
+from pydantic import Field
 from sites.models import site_of
 from skypane import proof
 from skypane.names import slug
+
+from deliveries import runs
+from deliveries.models import Delivery
+from deliveries.tasks import run_delivery
 
 router = Router()
 State = Literal["queued", "running", "stopping", "stopped", "done", "failed"]
@@ -123,17 +125,13 @@ def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, Delive
     if going:
         return 201, _out(going)
     delivery = runs.start(placement, request.user)
-    try:
+    with contextlib.suppress(OperationalError):  # the queue is away; the row is queued again when it is back
         run_delivery.delay(delivery.id)
-    except OSError:
-        pass  # the queue is away; the row is queued again when it is back
     return 201, _out(delivery)
 
 
 @router.get("/placements/{int:placement_id}/deliveries/latest", response={200: DeliveryOut | None, 404: Problem})
-def latest_delivery(
-    request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any"
-) -> DeliveryOut | None:
+def latest_delivery(request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any") -> DeliveryOut | None:
     placement = get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
     found = placement.deliveries.select_related("placement__page__site")
     found = found.filter(state=Delivery.State.DONE) if state == "done" else found
@@ -185,7 +183,9 @@ def predict_picks(request: HttpRequest, delivery_id: int, payload: PicksIn) -> l
     delivery = _mine(request, delivery_id)
     site, plan = runs.plan_of(delivery)
     facts = {
-        f.name: proof.FileFact(width_px=f.rendition.width_px, height_px=f.rendition.height_px, size_bytes=f.rendition.size_bytes)
+        f.name: proof.FileFact(
+            width_px=f.rendition.width_px, height_px=f.rendition.height_px, size_bytes=f.rendition.size_bytes
+        )
         for f in delivery.files.select_related("rendition")
         if f.rendition
     }

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from django.conf import settings
 from django.db import models
-
 from placements.models import Placement
 
 

@@ -7,19 +7,19 @@ import tempfile
 import zipfile
 from pathlib import Path
 
+from config.files import keep, local
 from django.core.files.base import File
 from django.core.files.storage import default_storage
 from django.db import IntegrityError, transaction
 from django.utils import timezone
-
-from config.files import keep, local
-from deliveries.models import Delivery, DeliveryFile, Rendition
 from originals.models import Original
 from placements.models import Placement
 from skypane import model
 from skypane.delivery import FOLDER, Blueprint, blueprint, manifest_text
 from skypane.errors import InvalidPlan, SkyPaneError
 from skypane.pixels.encode import make
+
+from deliveries.models import Delivery, DeliveryFile, Rendition
 
 State = Delivery.State
 
@@ -96,7 +96,13 @@ def run(delivery_id: int) -> None:
         _zip(delivery)
         _set(delivery, state=State.DONE, current="", finished=timezone.now())
     except _Stopped:
-        _set(delivery, state=State.STOPPED, current="", message="Stopped. The files made so far are kept.", finished=timezone.now())
+        _set(
+            delivery,
+            state=State.STOPPED,
+            current="",
+            message="Stopped. The files made so far are kept.",
+            finished=timezone.now(),
+        )
     except SkyPaneError as error:
         _set(delivery, state=State.FAILED, current="", message=str(error), finished=timezone.now())
     except Exception:
@@ -158,7 +164,9 @@ def _tick(delivery: Delivery, current: str) -> None:
 def texts_of(delivery: Delivery) -> dict[str, str]:
     """page.html, snippet.html, picture.css, and manifest.json once all files are there."""
     _, plan = plan_of(delivery)
-    facts = {f.key: (f.rendition.size_bytes, f.rendition.sha256) for f in delivery.files.select_related("rendition") if f.rendition}
+    facts = {
+        f.key: (f.rendition.size_bytes, f.rendition.sha256) for f in delivery.files.select_related("rendition") if f.rendition
+    }
     if len(facts) < len({f.key for f in plan.files}):
         return plan.texts
     return {**plan.texts, "manifest.json": manifest_text(plan.manifest, facts)}

@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
+from config.problems import Problem, Refused
 from django.conf import settings
 from django.core.files.storage import default_storage
 from django.http import FileResponse, HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
-from pydantic import Field
-
-from config.problems import Problem, Refused
-from originals.intake import make_preview_again, take_in
-from originals.models import Original
 from placements.models import uses_of
+from pydantic import Field
 from sites.models import site_of
 from skypane import model
+
+from originals.intake import make_preview_again, take_in
+from originals.models import Original
 
 router = Router()
 

@@ -7,14 +7,14 @@ import tempfile
 import unicodedata
 from pathlib import Path
 
+from config.files import keep, local
 from django.core.files.uploadedfile import UploadedFile
 from django.db import IntegrityError, transaction
-
-from config.files import keep, local
-from originals.models import Original
 from sites.models import Site
 from skypane.pixels.encode import preview
 from skypane.pixels.inspect import inspect
+
+from originals.models import Original
 
 PREVIEW_WIDTHS = (480, 1600)
 

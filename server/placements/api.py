@@ -7,20 +7,20 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from config.problems import Conflict, Problem, Refused
+from deliveries.models import bytes_made
 from django.db import transaction
 from django.db.models import Max
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-
-from config.problems import Conflict, Problem, Refused
-from deliveries.models import bytes_made
 from originals.models import Original
-from placements.models import Placement, placements_of
 from sites.models import Page, Site, site_of
 from skypane import model
 from skypane.errors import InvalidPlan
 from skypane.reading import Finding, Reading, read
+
+from placements.models import Placement, placements_of
 
 router = Router()
 
@@ -83,9 +83,7 @@ class PlacementRow(Schema):
 
 
 def _mine(request: HttpRequest, placement_id: int) -> Placement:
-    return get_object_or_404(
-        Placement.objects.select_related("page__site"), id=placement_id, page__site__members=request.user
-    )
+    return get_object_or_404(Placement.objects.select_related("page__site"), id=placement_id, page__site__members=request.user)
 
 
 def _originals(site: Site, ids: set[int], looks: Mapping[int, Look] | None = None) -> dict[int, model.Original]:

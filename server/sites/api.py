@@ -4,18 +4,18 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from config.problems import Conflict, Problem
 from django.db import transaction
 from django.db.models import Count, Max
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from pydantic import Field
-
-from config.problems import Conflict, Problem
 from placements.models import respan_all
-from sites.models import Page, Site, site_of
+from pydantic import Field
 from skypane import model
 from skypane.spans import spans_of
+
+from sites.models import Page, Site, site_of
 
 router = Router()
 Title = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]

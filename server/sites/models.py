@@ -5,7 +5,6 @@ from __future__ import annotations
 from django.conf import settings
 from django.db import models
 from django.shortcuts import get_object_or_404
-
 from skypane import model
 
 

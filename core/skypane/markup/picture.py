@@ -82,21 +82,23 @@ def picture_lines(
     return tuple(lines)
 
 
-def _img(
-    placement: Placement, plans: tuple[SpanPlan, ...], files: list[Rendition], size: dict[str, int], folder: str
-) -> str:
+def _img(placement: Placement, plans: tuple[SpanPlan, ...], files: list[Rendition], size: dict[str, int], folder: str) -> str:
     srcset = _srcset(files, folder) if len(files) > 1 else None
-    return "  <img" + _attributes(
-        {
-            "src": folder + files[0].name,
-            "srcset": srcset,
-            **size,
-            "alt": alt_text(placement, plans) or "",
-            "loading": "eager" if placement.lead else "lazy",
-            "fetchpriority": "high" if placement.lead else None,
-            "decoding": "async",
-        }
-    ) + ">"
+    return (
+        "  <img"
+        + _attributes(
+            {
+                "src": folder + files[0].name,
+                "srcset": srcset,
+                **size,
+                "alt": alt_text(placement, plans) or "",
+                "loading": "eager" if placement.lead else "lazy",
+                "fetchpriority": "high" if placement.lead else None,
+                "decoding": "async",
+            }
+        )
+        + ">"
+    )
 
 
 # -- CSS ---------------------------------------------------------------------------------------------------------------
@@ -144,9 +146,7 @@ _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "
 _NEUTRAL = {"min-height": "0", "max-height": "none", "aspect-ratio": "auto", "height": "auto"}
 
 
-def css_lines(
-    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False
-) -> tuple[Line, ...]:
+def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False) -> tuple[Line, ...]:
     """The CSS of a placement. `whole`: for whole originals instead of the cut files; both show the same.
 
     The block without a condition is the span that is tested last; the others follow so that later ones win.

@@ -129,7 +129,9 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
     trace: list[Step] = []
     warnings: list[str] = []
     if read.lazy and read.hidden:
-        return Pick(url=None, density=None, trace=(Step(element="img", taken=False, why="hidden and lazy: it is never loaded"),))
+        return Pick(
+            url=None, density=None, trace=(Step(element="img", taken=False, why="hidden and lazy: it is never loaded"),)
+        )
     for source in read.sources:
         found = _from_source(source, read, env, trace, warnings)
         if found is not None:
@@ -142,7 +144,9 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
     if not candidates:
         trace.append(Step(element="img", taken=False, why="no candidate and no src"))
         return Pick(url=None, density=None, trace=tuple(trace), warnings=tuple(warnings))
-    return _choose("img", candidates, _size_for(read.sizes, read.sizes is not None, read, env, True, warnings), env, trace, warnings)
+    return _choose(
+        "img", candidates, _size_for(read.sizes, read.sizes is not None, read, env, True, warnings), env, trace, warnings
+    )
 
 
 def _density_of(candidate: Candidate) -> float | None:
@@ -158,17 +162,21 @@ def _from_source(
         trace.append(Step(element=source.label, taken=False, why=why))
 
     if source.srcset is None:
-        return passed("it has no srcset")
+        passed("it has no srcset")
+        return None
     parsed = parse_srcset(source.srcset, chromium=env.chromium)
     _note_dropped(source.label, parsed, trace)
     if not parsed.candidates:
-        return passed("its srcset has no valid candidate")
+        passed("its srcset has no valid candidate")
+        return None
     if source.media is not None and not media_matches(source.media, env):
-        return passed(f"{source.media} does not hold at {env.width:g} × {env.height:g}")
+        passed(f"{source.media} does not hold at {env.width:g} × {env.height:g}")
+        return None
     if source.type is not None:
         essence = source.type.partition(";")[0].strip("\t\n\f\r ").lower()
         if essence and essence not in env.types:
-            return passed(f"{essence} is not supported")
+            passed(f"{essence} is not supported")
+            return None
     why = " and ".join(
         [f"{source.media} holds" if source.media and source.media.strip() else "it has no condition"]
         + ([f"{source.type} is supported"] if source.type and source.type.strip() else [])
@@ -182,9 +190,7 @@ def _note_dropped(label: str, parsed: SourceSet, trace: list[Step]) -> None:
         trace.append(Step(element=label, taken=False, why=f"{d.url or 'a candidate'} is dropped: {d.why}"))
 
 
-def _size_for(
-    text: str | None, present: bool, read: Markup, env: Environment, is_img: bool, warnings: list[str]
-) -> Size:
+def _size_for(text: str | None, present: bool, read: Markup, env: Environment, is_img: bool, warnings: list[str]) -> Size:
     """The width that stands for `w`. `auto` is the layout width of a lazy image (HTML Standard, "sizes attributes")."""
     auto = is_auto(text) or (not is_img and not present and is_auto(read.sizes))
     if auto and read.lazy:
@@ -200,7 +206,8 @@ def _size_for(
         standard = evaluate_sizes(rest, env)
         if standard.width != env.width:
             warnings.append(
-                f"sizes begins with auto but the image is not lazy: the standard goes on to {standard.why}, Chromium takes 100vw."
+                "sizes begins with auto but the image is not lazy: "
+                f"the standard goes on to {standard.why}, Chromium takes 100vw."
             )
         return standard
     size = evaluate_sizes(text, env)
@@ -287,7 +294,7 @@ class Win(Noun):
 def wins(markup: str, env: Environment, widths: range) -> tuple[Win, ...]:
     """For every source and the img, the runs of viewport widths at which it wins."""
     read = read_markup(markup)
-    runs: dict[str, list[tuple[int, int]]] = {s.label: [] for s in read.sources} | {"img": []}
+    runs: dict[str, list[tuple[int, int]]] = {label: [] for label in (*(s.label for s in read.sources), "img")}
     for width in widths:
         taken = [s.element for s in pick(read, replace(env, width=width)).trace if s.taken]
         if not taken:

@@ -20,10 +20,11 @@ Policy = Literal["least-sufficient", "geometric", "chromium"]
 
 #: Image types that Chromium 156 was seen to accept in `type` (docs/chromium.md).
 SUPPORTED_TYPES = frozenset(
-    "image/" + t
-    for t in (
-        "avif webp jpeg jpg pjpeg png x-png apng gif svg+xml bmp x-icon vnd.microsoft.icon x-xbitmap jxl"
-    ).split()
+    f"image/{kind}"
+    for kind in (
+        *("avif", "webp", "jpeg", "jpg", "pjpeg", "png", "x-png", "apng", "gif", "svg+xml", "bmp"),
+        *("x-icon", "vnd.microsoft.icon", "x-xbitmap", "jxl"),
+    )
 )
 
 
@@ -107,7 +108,7 @@ def _query(nodes: list[Node]) -> Evaluate:
     if kind in (None, "not", "only", "and", "or", "layer"):
         raise NotAValue("not a media type")
     holds = kind in ("all", "screen")
-    condition: Evaluate = lambda env: True  # noqa: E731
+    condition: Evaluate = lambda env: True
     if len(rest) > 1:
         if _ident(rest[1]) != "and" or len(rest) < 3:
             raise NotAValue("a media type is followed by something else than and")

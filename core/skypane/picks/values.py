@@ -6,6 +6,7 @@ Both attributes are read outside of any style sheet, so em and rem are the initi
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -133,7 +134,7 @@ def _function(node: Node, ref: Reference) -> Quantity:
     match name, len(values):
         case "calc", 1:
             return values[0]
-        case ("min" | "max"), n if n >= 1:
+        case (("min" | "max"), n) if n >= 1:
             pick = min if name == "min" else max
             return Quantity(pick(q.value for q in values), _same(values))
         case "clamp", 3:
@@ -148,22 +149,22 @@ def _function(node: Node, ref: Reference) -> Quantity:
         case "round", (1 | 2):
             step = values[1] if len(values) == 2 else Quantity(1, "number")
             return Quantity(_round(strategy or "nearest", values[0].value, step.value), _same([values[0], step]))
-        case ("mod" | "rem"), 2:
+        case (("mod" | "rem"), 2):
             a, b = values[0].value, values[1].value
             if b == 0:
                 raise NotAValue("division by zero")
             return Quantity(a - b * math.floor(a / b) if name == "mod" else math.fmod(a, b), _same(values))
-        case ("sqrt" | "exp"), 1:
+        case (("sqrt" | "exp"), 1):
             return Quantity(getattr(math, name)(_number(values[0])), "number")
         case "pow", 2:
             return Quantity(float(_number(values[0]) ** _number(values[1])), "number")
         case "log", (1 | 2):
             return Quantity(math.log(*(_number(q) for q in values)), "number")
-        case ("sin" | "cos" | "tan"), 1:
+        case (("sin" | "cos" | "tan"), 1):
             if values[0].dimension not in ("number", "angle"):
                 raise NotAValue("not an angle")
             return Quantity(getattr(math, name)(values[0].value), "number")
-        case ("asin" | "acos" | "atan"), 1:
+        case (("asin" | "acos" | "atan"), 1):
             return Quantity(getattr(math, name)(_number(values[0])), "angle")
         case "atan2", 2:
             _same(values)
@@ -182,7 +183,12 @@ def _round(strategy: str, value: float, step: float) -> float:
     if step == 0:
         raise NotAValue("division by zero")
     ratio = value / step
-    how = {"nearest": lambda r: math.floor(r + 0.5), "up": math.ceil, "down": math.floor, "to-zero": math.trunc}
+    how: dict[str, Callable[[float], int]] = {
+        "nearest": lambda r: math.floor(r + 0.5),
+        "up": math.ceil,
+        "down": math.floor,
+        "to-zero": math.trunc,
+    }
     return how[strategy](ratio) * step
 
 

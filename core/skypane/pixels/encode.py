@@ -14,6 +14,8 @@ from skypane.model import Format, Rendition
 from skypane.pixels.cut import cut, open_upright
 
 _PER_MM = 72 / 25.4
+#: The JFIF segment (ITU-T T.871 §10.1) with 72 × 72 dots per inch, which libvips leaves out together with other metadata.
+_JFIF_72 = b"\xff\xe0\x00\x10JFIF\x00\x01\x02\x01\x00\x48\x00\x48\x00\x00"
 
 
 def write(image: pyvips.Image, path: str | Path, format_: Format, quality: int) -> None:
@@ -27,7 +29,8 @@ def write(image: pyvips.Image, path: str | Path, format_: Format, quality: int) 
             image.webpsave(target, Q=quality, effort=4, smart_subsample=True, keep="none")
         case "jpeg":
             flat = image.flatten(background=[255, 255, 255]) if image.hasalpha() else image
-            flat.jpegsave(target, Q=quality, optimize_coding=True, interlace=True, keep="none")
+            data: bytes = flat.jpegsave_buffer(Q=quality, optimize_coding=True, interlace=True, keep="none")
+            Path(path).write_bytes(data if data[2:4] == b"\xff\xe0" else data[:2] + _JFIF_72 + data[2:])
         case "png":
             image.pngsave(target, compression=9, effort=7, keep="none")
 

@@ -43,7 +43,8 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
     size = path.stat().st_size
     if size == 0:
         raise UnreadablePicture(f"{called} is empty: it has no bytes. Export it again, then bring it here.")
-    head = path.open("rb").read(4096)
+    with path.open("rb") as f:
+        head = f.read(4096)
     kind = _kind(head)
     if kind is None:
         raise UnreadablePicture(f"{called} {_what_it_is(head)}. Bring a JPEG, PNG, WebP or AVIF.")

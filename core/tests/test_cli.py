@@ -1,0 +1,80 @@
+"""The command line: JSON in, JSON out, one bad line does not stop the rest."""
+
+import json
+import subprocess
+import sys
+
+import pytest
+
+SKYPANE = [sys.executable, "-c", "from skypane.cli import app; app()"]
+
+
+def run(command, *lines, batch=True):
+    out = subprocess.run(
+        [*SKYPANE, command, *(["--batch"] if batch else [])], input="\n".join(lines).encode(), capture_output=True, check=False
+    )
+    text = out.stdout.decode()
+    return [json.loads(line) for line in text.splitlines()] if batch else (out.returncode, json.loads(text))
+
+
+def test_picks_in_batch_keeps_order_and_goes_on_after_bad_lines():
+    ask = {"markup": '<img srcset="a 1x, b 2x">', "width": 400, "height": 800, "density": 2}
+    answers = run(
+        "picks",
+        json.dumps(ask),
+        "{not json",
+        "",
+        json.dumps({**ask, "density": 1}),
+        json.dumps({**ask, "policy": "x"}),
+        '{"markup": "<p>"}',
+        "[1]",
+    )
+    assert (answers[0]["url"], answers[0]["density"]) == ("b", 2.0)
+    assert "not JSON" in answers[1]["error"] and "empty" in answers[2]["error"]
+    assert answers[3]["url"] == "a"
+    assert "policy" in answers[4]["error"] and "width" in answers[5]["error"] and "error" in answers[6]
+    assert answers[0]["trace"][-1]["taken"] is True
+
+
+def test_picks_takes_the_whole_environment():
+    dark = '<picture><source media="(prefers-color-scheme: dark)" srcset="n"><source media="(prefers-reduced-motion: reduce)" srcset="s"><img src="d"></picture>'
+    ask = {"markup": dark, "width": 400, "height": 800, "density": 1}
+    lazy = {**ask, "markup": '<img loading=lazy sizes=auto srcset="a 100w, b 200w">', "layout_width": 100}
+    answers = run(
+        "picks",
+        *[
+            json.dumps(a)
+            for a in (
+                ask,
+                {**ask, "color_scheme": "dark"},
+                {**ask, "reduced_motion": "reduce"},
+                lazy,
+                {**ask, "layout_width": None},
+            )
+        ],
+    )
+    assert [a["url"] for a in answers] == ["d", "n", "s", "a", "d"]
+
+
+def test_shows_gives_image_px_and_css_px():
+    (answer,) = run("shows", json.dumps({"image": [1600, 900], "frame": [375, 500], "fit": "cover", "position": [0, 0.5]}))
+    assert answer["visible"] == pytest.approx([0, 0, 675, 900]) and answer["drawn"] == pytest.approx(
+        [0, 0, 888.889, 500], abs=0.001
+    )
+
+
+def test_shows_refuses_what_has_no_size():
+    answers = run(
+        "shows",
+        '{"image": [0, 9], "frame": [1, 1]}',
+        '{"image": [9, 9], "frame": [1, 1], "fit": "stretch"}',
+        '{"image": [1e999, 1], "frame": [1,1]}',
+    )
+    assert "no size" in answers[0]["error"] and "fit" in answers[1]["error"] and "error" in answers[2]
+
+
+def test_one_question_without_batch():
+    code, answer = run("shows", json.dumps({"image": [4, 3], "frame": [4, 3]}, indent=1), batch=False)
+    assert code == 0 and answer["visible"] == [0, 0, 4, 3]
+    code, answer = run("shows", "nonsense", batch=False)
+    assert code == 1 and "error" in answer

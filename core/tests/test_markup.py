@@ -1,0 +1,179 @@
+"""The picture element and its CSS (HTML Standard §4.8; 02-rules §4, §6, §11)."""
+
+import re
+
+import pytest
+import tinycss2
+from selectolax.lexbor import LexborHTMLParser
+from skypane import needs
+from skypane.delivery import blueprint, manifest_text
+from skypane.markup.picture import css_lines, page_html, picture_lines, text_of
+from skypane.model import (
+    Area,
+    FixedAim,
+    FixedHeight,
+    Following,
+    FullWidth,
+    Original,
+    Placement,
+    RatioHeight,
+    Rect,
+    Site,
+    Treatment,
+    ViewportHeight,
+)
+from skypane.picks import Environment, pick
+from skypane.picks.choose import wins
+
+WIDE = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.5), alt='A "lighthouse" & sea')
+TALL = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
+ORIGINALS = {1: WIDE, 2: TALL}
+FOUR = Placement(
+    name="Lighthouse",
+    treatments={
+        "D": Treatment(original=1, height=RatioHeight(w=2.4, h=1)),
+        "C": Treatment(height=RatioHeight(w=2, h=1)),
+        "B": Treatment(height=RatioHeight(w=3, h=2)),
+        "A": Treatment(original=2, height=RatioHeight(w=4, h=5)),
+    },
+)
+
+
+def markup(site, placement=FOUR, originals=ORIGINALS):
+    plans = needs.plan(site, placement, originals)
+    return text_of(picture_lines(site, placement, plans, needs.renditions(site, placement, plans)))
+
+
+def css(placement, site=None, originals=ORIGINALS, whole=False):
+    site = site or Site()
+    return text_of(css_lines(site, placement, needs.plan(site, placement, originals), whole=whole))
+
+
+@pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
+def test_every_width_and_density_takes_its_own_file(style):
+    site = Site(media_style=style)
+    text = markup(site)
+    for width, stem in [
+        (320, "--a"),
+        (599, "--a"),
+        (600, "--b"),
+        (1023, "--b"),
+        (1024, "--c"),
+        (1599, "--c"),
+        (1600, ""),
+        (2560, ""),
+    ]:
+        for density, mark in [(1, ""), (2, "@2x")]:
+            assert pick(text, Environment(width, 800, density)).url == f"images/lighthouse{stem}{mark}.avif"
+
+
+@pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
+def test_no_source_is_unreachable(style):
+    found = wins(markup(Site(media_style=style)), Environment(1, 800, types=frozenset({"image/jpeg"})), range(320, 2561, 7))
+    jpeg = [w for w in found if w.runs]
+    assert len(jpeg) == 4  # one per span; the others wait for browsers with newer formats
+
+
+def test_every_source_lists_all_densities_its_type_and_size():
+    tree = LexborHTMLParser(markup(Site()))
+    sources = tree.css("source")
+    assert len(sources) == 11
+    for node in [*sources, *tree.css("img")]:
+        a = node.attributes
+        assert re.search(r"[^ ]+, [^ ]+@2x\.\w+ 2x$", a["srcset"])
+        assert int(a["width"]) > 0 and int(a["height"]) > 0
+    assert [s.attributes["type"] for s in sources[:3]] == ["image/avif", "image/webp", "image/jpeg"]
+    assert (sources[0].attributes["width"], sources[0].attributes["height"]) == ("599", "749")
+
+
+def test_the_img_carries_alt_size_and_loading():
+    a = LexborHTMLParser(markup(Site())).css_first("img").attributes
+    assert (a["alt"], a["loading"], a["fetchpriority"]) == ('A "lighthouse" & sea', "eager", "high")
+    assert a["src"] == "images/lighthouse.jpg"
+    lazy = LexborHTMLParser(markup(Site(), FOUR.model_copy(update={"lead": False}))).css_first("img").attributes
+    assert lazy["loading"] == "lazy" and "fetchpriority" not in lazy
+
+
+def test_the_placement_s_own_alt_text_comes_first():
+    own = FOUR.model_copy(update={"alt": ""})
+    assert LexborHTMLParser(markup(Site(), own)).css_first("img").attributes["alt"] == ""
+
+
+@pytest.mark.parametrize(("style", "order"), [("max-width", "DCBA"), ("min-width", "ABCD"), ("range", "DCBA")])
+def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
+    lines = css_lines(Site(media_style=style), FOUR, needs.plan(Site(media_style=style), FOUR, ORIGINALS))
+    letters = "".join(dict.fromkeys(line.spans[0] for line in lines))
+    assert letters == order
+
+
+def test_css_parses_and_says_only_what_changes():
+    text = css(FOUR)
+    rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+    assert [r.type for r in rules] == ["qualified-rule", "qualified-rule", "at-rule", "at-rule", "at-rule"]
+    assert text.count("object-fit") == 1 and text.count("width: 100%") == 2
+    assert "container-type" not in text and "var(" not in text  # one ratio per span needs no lengths
+
+
+def test_a_cut_of_one_ratio_needs_no_position():
+    assert "object-position: 50% 50%" in css(FOUR)
+
+
+def test_whole_pictures_of_one_ratio_are_held_by_a_percentage():
+    share = 2900 / 5200  # of the width, in a square
+    left = {"focal": (0.4, 0.5)}
+    p = Placement(name="p", treatments={"D": Treatment(original=1, height=RatioHeight(w=1, h=1), whole=True)})
+    percent = (0.4 - share / 2) / (1 - share) * 100  # 02-rules §4, from the focal point to the percentage
+    assert f"object-position: {percent:.3f}% 50%" in css(p, originals={1: WIDE.model_copy(update=left)})
+    assert "object-position: 100% 50%" in css(p)  # a focal point near the edge ends at the edge
+
+
+def test_a_changing_ratio_is_followed_by_a_length_with_a_percentage_before_it():
+    text = css(
+        Placement(name="p", treatments={"D": Treatment(original=1, width=FullWidth(), height=FixedHeight(height_px=900))})
+    )
+    assert "container-type: size" in text
+    assert "0.74 * var(--drawn-width)" in text
+    positions = re.findall(r"object-position: ([^;]+);", text)
+    assert "%" in positions[0] and "cqw" not in positions[0]
+
+
+def test_fixed_percentages_stay_what_they_are_cut_or_whole():
+    t = Treatment(original=1, height=ViewportHeight(percent=60), aim=FixedAim(x=0.2, y=0.9))
+    for whole in (False, True):
+        assert "object-position: 20% 90%" in css(Placement(name="p", treatments={"D": t}), whole=whole)
+
+
+def test_only_areas_that_bind_are_written():
+    areas = (
+        Area(name="Tower", rect=Rect(x=0.715, y=0.335, w=0.045, h=0.27)),
+        Area(name="Middle", rect=Rect(x=0.72, y=0.4, w=0.01, h=0.1)),
+    )
+    held = WIDE.model_copy(update={"areas": areas, "focal": (0.5, 0.5)})
+    p = Placement(name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))})
+    text = css(p, originals={1: held})
+    assert "0.76 * var(--drawn-width)" in text and "0.73 *" not in text
+    focal_only = p.model_copy(
+        update={"treatments": {"D": p.treatments["D"].model_copy(update={"aim": Following(areas=False)})}}
+    )
+    assert "0.76 *" not in css(focal_only, originals={1: held})
+
+
+def test_the_page_is_complete_and_safe():
+    page = page_html(FOUR.model_copy(update={"name": "<b>&"}), "<picture></picture>\n")
+    assert page.startswith("<!DOCTYPE html>") and "<title>&lt;b&gt;&amp;</title>" in page
+    assert 'href="picture.css"' in page
+
+
+def test_without_a_picture_there_is_nothing_to_hand_over():
+    assert markup(Site(), Placement(name="empty")) == ""
+
+
+def test_the_manifest_lists_every_file_with_its_crop_and_hash():
+    plan = blueprint(Site(), FOUR, ORIGINALS)
+    import json
+
+    manifest = json.loads(manifest_text(plan.manifest, {f.key: (1234, "ab" * 32) for f in plan.files}))
+    assert len(manifest["files"]) == 24
+    first = manifest["files"][0]
+    assert first["name"] == "images/lighthouse--a.avif" and first["bytes"] == 1234 and first["sha256"] == "ab" * 32
+    assert first["crop"]["w"] / first["crop"]["h"] == pytest.approx(0.8, abs=0.001)
