@@ -340,6 +340,7 @@ def _sharp_bands(
     bands = []
     for density in site.densities:
         runs: list[Run] = []
+        points: list[tuple[float, float]] = []
         for p in plans:
             file = _picked_width(_of_group(files, p.span.letter), density)
             if file is None or p.shown is None:
@@ -349,8 +350,10 @@ def _sharp_bands(
             # a file is sharp when it has the needed px to within a whole px
             sharp = file.width_px >= np.ceil(np.round(needed, 4)) - 1
             runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), np.minimum(share, 9.99))
+            points += simplified(p.viewport_w, np.minimum(share, 9.99), 0.005).points
         if runs:
-            bands.append(Band(kind="sharp", name=f"Sharp at {density:g}x", density=density, runs=merged(runs)))
+            name = f"Sharp at {density:g}x"
+            bands.append(Band(kind="sharp", name=name, density=density, runs=merged(runs), curve=Curve(points=tuple(points))))
     return tuple(bands)
 
 

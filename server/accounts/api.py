@@ -41,7 +41,7 @@ def read_session(request: HttpRequest) -> Session:
     return _session(request)
 
 
-@router.post("/session", response={200: Session, 401: Problem, 403: Problem}, auth=None)
+@router.post("/session", response={200: Session, 401: Problem, 403: Problem, 429: Problem}, auth=None)
 def sign_in(request: HttpRequest, credentials: Credentials) -> Session:
     _guard(request)
     user = authenticate(request, username=credentials.name, password=credentials.password)

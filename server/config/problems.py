@@ -35,6 +35,7 @@ TITLES = {
     409: "Changed meanwhile",
     413: "Too large",
     422: "Cannot be used as it is",
+    429: "Too many tries",
 }
 
 
@@ -47,6 +48,11 @@ def problem(status: int, detail: str, errors: list[tuple[str, str]] | None = Non
         theirs=theirs,
     )
     return JsonResponse(body.model_dump(mode="json", exclude_none=True), status=status, content_type="application/problem+json")
+
+
+def locked_out(request: HttpRequest, response: HttpResponse | None, credentials: object) -> HttpResponse:
+    """What somebody is told who tried too many passwords."""
+    return problem(429, "Too many tries with a wrong password. Wait a quarter of an hour, then try again.")
 
 
 class Conflict(Exception):

@@ -80,6 +80,7 @@ AXES_COOLOFF_TIME = 0.25  # hours
 AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
 AXES_HANDLER = "axes.handlers.cache.AxesCacheHandler"
 AXES_VERBOSE = False
+AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"

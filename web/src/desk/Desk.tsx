@@ -1,6 +1,6 @@
 /** The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every width. Ground: the work. */
 import { Button, Kbd, Modal, Table, Tooltip } from "@mantine/core";
-import { useDisclosure, useHotkeys } from "@mantine/hooks";
+import { useDebouncedValue, useDisclosure, useHotkeys } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import {
@@ -60,37 +60,22 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   );
   const navigate = useNavigate();
   const step = (useParams().step ?? "aim") as Step;
-  const [search, setSearch] = useSearchParams();
   const scale = useMemo(
     () => new Scale(dragged?.narrowest ?? site.plan.narrowest ?? 320, dragged?.widest ?? site.plan.widest ?? 2560),
     [dragged, site.plan],
   );
-  const cursor = scale.clamp(Number(search.get("width")) || 632);
-  const density = Number(search.get("density")) || 2;
+  const { place, put, query } = usePlace();
+  const cursor = scale.clamp(place.width);
+  const density = place.density;
   const at = reading && spanAt(reading.spans, cursor);
-  const chosen = search.get("span") ?? at?.letter ?? "A";
+  const chosen = place.span ?? at?.letter ?? "A";
   const span = reading?.spans.find((s) => s.letter === chosen) ?? at;
 
-  const put = useCallback(
-    (values: Record<string, string | null>) =>
-      setSearch(
-        (before) => {
-          const next = new URLSearchParams(before);
-          for (const [k, v] of Object.entries(values)) v === null ? next.delete(k) : next.set(k, v);
-          return next;
-        },
-        { replace: true },
-      ),
-    [setSearch],
-  );
-  const setCursor = useCallback(
-    (width: number) => put({ width: String(scale.clamp(width)), span: null }),
-    [put, scale],
-  );
+  const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
   const choose = useCallback((letter: string) => put({ span: letter }), [put]);
   const go = useCallback(
-    (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${search}`, { replace: true }),
-    [navigate, site.id, loaded.id, search],
+    (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
+    [navigate, site.id, loaded.id, query],
   );
   const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
 
@@ -128,6 +113,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     ["mod+Y", handle.redo],
     ["[", () => neighbour(-1)],
     ["]", () => neighbour(1)],
+    ["?", showHelp],
     ["shift+?", showHelp],
     ...STEPS.map(([name], i) => [String(i + 1), () => go(name)] as [string, () => void]),
   ]);
@@ -218,7 +204,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
             breakpoints={(dragged ?? site.plan).breakpoints ?? []}
             drag={(breakpoints) => setDragged({ ...site.plan, breakpoints })}
             keep={keepBreakpoints}
-            setDensity={(d) => put({ density: String(d) })}
+            setDensity={(density) => put({ density })}
           />
           <section className={classes.ground} aria-label="Ground">
             {step === "frame" && <FrameStep state={state} />}
@@ -234,6 +220,35 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       </Modal>
     </div>
   );
+}
+
+interface Place {
+  width: number;
+  span: string | undefined;
+  density: number;
+}
+
+const asQuery = (place: Place) =>
+  new URLSearchParams({
+    width: String(place.width),
+    ...(place.span ? { span: place.span } : {}),
+    ...(place.density === 2 ? {} : { density: String(place.density) }),
+  }).toString();
+
+/** Where on the desk the designer is. The address follows a moment later, so that dragging never waits for it. */
+function usePlace() {
+  const [search, setSearch] = useSearchParams();
+  const [place, setPlace] = useState<Place>(() => ({
+    width: Number(search.get("width")) || 632,
+    span: search.get("span") ?? undefined,
+    density: Number(search.get("density")) || 2,
+  }));
+  const put = useCallback((values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })), []);
+  const query = asQuery(place);
+  const [settled] = useDebouncedValue(query, 150);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place writes the address
+  useEffect(() => setSearch(settled, { replace: true }), [settled]);
+  return { place, put, query };
 }
 
 function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {

@@ -52,6 +52,16 @@ export function history(state: History, action: HistoryAction): History {
   }
 }
 
+/** Set or, with undefined, hand down again fields of one span's treatment. */
+export function withTreatment(draft: Draft, letter: string, values: Partial<Treatment>): Draft {
+  const merged = { ...draft.placement.treatments?.[letter], ...values };
+  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
+  return {
+    ...draft,
+    placement: { ...draft.placement, treatments: { ...draft.placement.treatments, [letter]: own as Treatment } },
+  };
+}
+
 export type Saving =
   | { kind: "saved" }
   | { kind: "saving" }
@@ -71,53 +81,71 @@ export function useDraft(loaded: Placement) {
   const [saving, setSaving] = useState<Saving>({ kind: "saved" });
   const revision = useRef(loaded.revision);
   const kept = useRef<Draft>(state.now);
-  const busy = useRef(false);
+  const flight = useRef<Promise<boolean>>(null);
   const now = useRef(state.now);
   now.current = state.now;
   const queries = useQueryClient();
 
+  const put = useCallback(
+    async (draft: Draft): Promise<boolean> => {
+      setSaving({ kind: "saving" });
+      try {
+        const out = await data(
+          client.PUT("/api/placements/{placement_id}", {
+            params: { path: { placement_id: loaded.id } },
+            body: { revision: revision.current, placement: draft.placement, looks: draft.looks } as never,
+          }),
+        );
+        revision.current = out.revision;
+        kept.current = draft;
+        setSaving(now.current === draft ? { kind: "saved" } : { kind: "waiting" });
+        queries.invalidateQueries({ queryKey: keys.placements(loaded.site_id) });
+        queries.invalidateQueries({ queryKey: keys.originals(loaded.site_id) });
+        queries.invalidateQueries({ queryKey: keys.delivery(loaded.id) });
+        return true;
+      } catch (e) {
+        const error =
+          e instanceof ProblemError ? e : new ProblemError({ type: "", title: "", status: 0, detail: String(e) });
+        if (error.status === 409) setSaving({ kind: "conflict", theirs: error.problem.theirs as Placement });
+        else if (error.status === 0 || error.status >= 500) setSaving({ kind: "offline" });
+        else setSaving(now.current === draft ? { kind: "refused", error } : { kind: "waiting" });
+        return false;
+      }
+    },
+    [loaded.id, loaded.site_id, queries],
+  );
+
+  /** Save what is not saved yet; waits for a save that is on its way. True when all is saved. */
   const save = useCallback(async (): Promise<boolean> => {
-    if (busy.current) return false;
-    const draft = now.current;
-    if (draft === kept.current) return true;
-    busy.current = true;
-    setSaving({ kind: "saving" });
-    try {
-      const out = await data(
-        client.PUT("/api/placements/{placement_id}", {
-          params: { path: { placement_id: loaded.id } },
-          body: { revision: revision.current, placement: draft.placement, looks: draft.looks } as never,
-        }),
-      );
-      revision.current = out.revision;
-      kept.current = draft;
-      setSaving(now.current === draft ? { kind: "saved" } : { kind: "waiting" });
-      queries.invalidateQueries({ queryKey: keys.placements(loaded.site_id) });
-      queries.invalidateQueries({ queryKey: keys.originals(loaded.site_id) });
-      queries.invalidateQueries({ queryKey: keys.delivery(loaded.id) });
-      return now.current === draft;
-    } catch (e) {
-      const error =
-        e instanceof ProblemError ? e : new ProblemError({ type: "", title: "", status: 0, detail: String(e) });
-      if (error.status === 409) setSaving({ kind: "conflict", theirs: error.problem.theirs as Placement });
-      else if (error.status === 0 || error.status >= 500) setSaving({ kind: "offline" });
-      else setSaving({ kind: "refused", error });
-      return false;
-    } finally {
-      busy.current = false;
+    if (flight.current) {
+      if (!(await flight.current)) return false;
+      return save();
     }
-  }, [loaded.id, loaded.site_id, queries]);
+    if (now.current === kept.current) {
+      setSaving({ kind: "saved" });
+      return true;
+    }
+    flight.current = put(now.current);
+    const good = await flight.current;
+    flight.current = null;
+    return good && now.current === kept.current;
+  }, [put]);
 
   const blocked = saving.kind === "conflict";
   useEffect(() => {
-    if (state.now === kept.current || blocked) return;
+    if (blocked) return;
+    if (state.now === kept.current) {
+      // undone back to what is saved: nothing is waiting any more
+      setSaving((s) => (s.kind === "waiting" || s.kind === "refused" ? { kind: "saved" } : s));
+      return;
+    }
     setSaving((s) => (s.kind === "saving" || s.kind === "offline" ? s : { kind: "waiting" }));
     const timer = setTimeout(save, QUIET_MS);
     return () => clearTimeout(timer);
   }, [state.now, blocked, save]);
 
   useEffect(() => {
-    if (saving.kind === "waiting" && !busy.current) {
+    if (saving.kind === "waiting") {
       const timer = setTimeout(save, QUIET_MS);
       return () => clearTimeout(timer);
     }
@@ -150,17 +178,9 @@ export function useDraft(loaded: Placement) {
     [],
   );
 
-  /** Set or, with undefined, hand down again one field of one span's treatment. */
   const treat = useCallback(
     (letter: string, values: Partial<Treatment>, group?: string) =>
-      change((draft) => {
-        const merged = { ...draft.placement.treatments?.[letter], ...values };
-        const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
-        return {
-          ...draft,
-          placement: { ...draft.placement, treatments: { ...draft.placement.treatments, [letter]: own as Treatment } },
-        };
-      }, group),
+      change((draft) => withTreatment(draft, letter, values), group),
     [change],
   );
 

@@ -3,6 +3,7 @@ import { SegmentedControl, Tooltip } from "@mantine/core";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Band } from "../../api/queries";
+import { DRAG } from "../../ui/drag";
 import { bytes, percent, range, typed } from "../../ui/format";
 import { Letter, spanColour } from "../../ui/Letter";
 import { runAt, type Scale, spanAt } from "../scale";
@@ -29,7 +30,7 @@ export function Horizon({ state, breakpoints, drag, keep, setDensity }: Props) {
   const bindCursor = useDrag(({ xy: [x], event }) => {
     event.preventDefault();
     setCursor(widthAt(x));
-  });
+  }, DRAG);
   const bands = reading.bands.filter((b) => b.kind !== "sharp" || b.density === density);
   return (
     <section className={classes.horizon} aria-label="Horizon: what is true at every width">
@@ -173,7 +174,7 @@ function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }: PostPr
     if (tap) return;
     const next = moved(widthAt(x) - 1);
     last ? keep(next) : drag(next);
-  });
+  }, DRAG);
   return (
     <Tooltip label={`${letter} ends at ${value} px. Drag to move, Delete removes it.`} openDelay={500}>
       <div
@@ -220,7 +221,6 @@ function AddPost({
         className={classes.add}
         disabled={taken}
         onClick={() => keep([...breakpoints, cursor].sort((a, b) => a - b))}
-        aria-label={`Add a breakpoint at ${cursor} px`}
       >
         + post
       </button>

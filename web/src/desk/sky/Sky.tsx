@@ -3,8 +3,7 @@ import { Modal } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { useState } from "react";
 import type { Reading } from "../../api/queries";
-import { percent } from "../../ui/format";
-import { heightAt, runAt, type Scale, spanAt } from "../scale";
+import { heightAt, runAt, type Scale, spanAt, valueAt } from "../scale";
 import type { DeskState } from "../types";
 import { PaneFrame } from "./PaneFrame";
 import classes from "./Sky.module.css";
@@ -138,7 +137,7 @@ function Verdict({ reading, width, density }: { reading: Reading; width: number;
   const run = band && runAt(band, width);
   return (
     <div className={classes.verdict} data-verdict={run?.verdict === "soft" ? "cut" : "whole"}>
-      {run?.verdict === "soft" ? `soft, ${percent(run.worst)}` : "sharp"}
+      {run?.verdict === "soft" ? `soft, ${(valueAt(band?.curve, width) ?? run.worst).toFixed(2)}×` : "sharp"}
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { percent, plural, range, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
 import { runAt, spanAt, valueAt } from "../../scale";
 import type { DeskState } from "../../types";
+import { withTreatment } from "../../useDraft";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import { NumberField } from "../frame/NumberField";
@@ -21,10 +22,10 @@ export function AimStep({ state }: { state: DeskState }) {
   const { span, reading, handle, originals, site, cursor } = state;
   const original = originals.find((o) => o.id === span.effective.original);
   const openFiles = useRef<() => void>(null);
-  const give = (id: number, look: Look) => {
-    handle.change((d) => ({ ...d, looks: { ...d.looks, [id]: d.looks[id] ?? look } }));
-    handle.treat(span.letter, { original: id });
-  };
+  const give = (id: number, look: Look) =>
+    handle.change((d) =>
+      withTreatment({ ...d, looks: { ...d.looks, [id]: d.looks[id] ?? look } }, span.letter, { original: id }),
+    );
   const uploads = useUploads(site.id, (o) => give(o.id, { focal: o.focal as [number, number], areas: o.areas }));
   const look =
     original &&

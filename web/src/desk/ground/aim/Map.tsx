@@ -3,6 +3,7 @@ import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
 import type { Look, Original, SpanReading } from "../../../api/queries";
+import { DRAG } from "../../../ui/drag";
 import { percent } from "../../../ui/format";
 import { Letter, spanColour } from "../../../ui/Letter";
 import { valueAt } from "../../scale";
@@ -54,7 +55,7 @@ export function PictureMap({ original, look, spans, chosen, cursor, moveFocal, s
     if (!at) return;
     moveFocal([clamp((x - at.left) / at.width), clamp((y - at.top) / at.height)], "focal");
     if (last) settle();
-  });
+  }, DRAG);
   const nudge = (e: KeyboardEvent) => {
     const by = e.shiftKey ? 0.05 : 0.005;
     const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];

@@ -6,6 +6,7 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { type Prediction, useDelivered, usePredictions } from "../../../api/queries";
+import { DRAG } from "../../../ui/drag";
 import { bytes, typed } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
 import { heightAt } from "../../scale";
@@ -211,7 +212,7 @@ function LiveFrame({
   const bind = useDrag(({ movement: [mx], first }) => {
     if (first) start.current = cursor;
     setCursor(start.current + mx / zoom);
-  });
+  }, DRAG);
   const same = taken && prediction && taken.url === prediction.url;
   return (
     <div className={classes.live}>

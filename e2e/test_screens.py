@@ -1,0 +1,90 @@
+"""Every screen: no accessibility fault that axe knows (WCAG 2.2 A and AA), light and dark, and the desk fits 1280×800."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from playwright.sync_api import Page, expect
+
+AXE = (Path(__file__).parents[1] / "web/node_modules/axe-core/axe.min.js").read_text()
+RUN = """async () => {
+  const found = await axe.run(document, {
+    runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"], iframes: false });
+  return found.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(" | "));
+}"""
+
+
+def addresses(page: Page, address: str) -> dict[str, str]:
+    demo = next(s["id"] for s in page.request.get(f"{address}/api/sites").json() if s["name"] == "Tern Point")
+    placement = page.request.get(f"{address}/api/sites/{demo}/placements").json()[0]["id"]
+    desk = f"{address}/sites/{demo}/placements/{placement}"
+    return {
+        "sites": f"{address}/",
+        "placements": f"{address}/sites/{demo}/placements",
+        "originals": f"{address}/sites/{demo}/originals",
+        "deliveries": f"{address}/sites/{demo}/deliveries",
+        "site": f"{address}/sites/{demo}/settings",
+        "frame": f"{desk}/frame",
+        "aim": f"{desk}/aim",
+        "files": f"{desk}/files",
+        "code": f"{desk}/code",
+        "proof": f"{desk}/proof",
+    }
+
+
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_axe_finds_nothing(page: Page, address: str, scheme: str):
+    faults = {}
+    page.emulate_media(color_scheme=scheme)
+    for name, url in addresses(page, address).items():
+        page.goto(url)
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(300)
+        page.evaluate(AXE)
+        found = page.evaluate(RUN)
+        if found:
+            faults[name] = found
+    assert faults == {}
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1920, 1080), (1024, 768)])
+def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str, size: tuple[int, int]):
+    page.set_viewport_size({"width": size[0], "height": size[1]})
+    for name, url in addresses(page, address).items():
+        if name not in ("frame", "aim", "files", "code", "proof"):
+            continue
+        page.goto(url)
+        page.get_by_role("region", name="Ground").wait_for()
+        box = page.evaluate("[document.documentElement.scrollHeight, innerHeight, document.documentElement.scrollWidth, innerWidth]")
+        assert box[0] <= box[1] and box[2] <= box[3], (name, box)
+
+
+def test_keys_step_through_the_desk(page: Page, address: str):
+    page.goto(addresses(page, address)["aim"])
+    page.get_by_role("region", name="Ground").wait_for()
+    for key, step in enumerate(("frame", "aim", "files", "code", "proof"), 1):
+        page.keyboard.press(str(key))
+        page.wait_for_url(f"**/{step}?*" if "?" in page.url else f"**/{step}**")
+    page.keyboard.press("2")
+    page.get_by_role("slider", name="Cursor: viewport width").focus()
+    before = int(page.get_by_label("Type a viewport width").input_value())
+    page.keyboard.press("ArrowRight")
+    page.keyboard.press("Shift+ArrowRight")
+    expect(page.get_by_label("Type a viewport width")).to_have_value(str(before + 11))
+    page.keyboard.press("?")
+    page.get_by_role("dialog", name="Keys").wait_for()
+
+
+def test_an_address_opens_just_what_it_names(page: Page, address: str):
+    page.goto(addresses(page, address)["frame"] + "?width=1700&span=B")
+    page.get_by_role("region", name="Ground").wait_for()
+    assert page.get_by_label("Type a viewport width").input_value() == "1700"
+    assert page.get_by_role("button", name="B 600–1023").first.get_attribute("aria-pressed") == "true"
+
+
+def test_what_is_not_there_is_said(page: Page, address: str):
+    page.goto(f"{address}/sites/999999/placements")
+    page.get_by_text("There is nothing here, or it is not yours to see.").wait_for()
+    page.goto(f"{address}/nonsense")
+    page.get_by_text("There is nothing at this address.").wait_for()

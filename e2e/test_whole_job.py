@@ -1,0 +1,189 @@
+"""The whole job in a browser, with a picture that is not in the demo; the zip is opened and checked."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import json
+import zipfile
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import Page, expect
+
+from skypane.picks import Environment, pick
+
+
+def harbour() -> bytes:
+    """A made-up picture of 1500×1000 px: a bright mast at three quarters of a dusky sea."""
+    y, x = np.mgrid[0:1000, 0:1500]
+    pixels = np.stack([60 + y * 0.1, 90 + y * 0.08, 140 - y * 0.04], axis=-1)
+    pixels += 8 * np.sin(x / 17 + y / 29)[..., None]
+    pixels[200:800, 1100:1150] = (250, 210, 120)
+    out = io.BytesIO()
+    Image.fromarray(pixels.clip(0, 255).astype("uint8")).save(out, "JPEG", quality=92)
+    return out.getvalue()
+
+
+def portrait() -> bytes:
+    y, x = np.mgrid[0:1200, 0:800]
+    out = io.BytesIO()
+    Image.fromarray(np.stack([x / 4, y / 6, 90 + 0 * x], axis=-1).astype("uint8")).save(out, "PNG")
+    return out.getvalue()
+
+
+def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
+    # a new site with the usual breakpoints, a page, a placement
+    page.get_by_role("button", name="New site…").first.click()
+    page.get_by_label("Name").fill("Gull Quay")
+    page.get_by_label("Breakpoints").fill("1023, 599, 1599")
+    page.get_by_role("button", name="Make the site").click()
+    expect(page.get_by_text("Breakpoints must grow, but 599 follows 1023")).to_be_visible()
+    page.get_by_label("Breakpoints").fill("599, 1023, 1599")
+    page.get_by_role("button", name="Make the site").click()
+    page.get_by_role("button", name="New page…").first.click()
+    page.get_by_label("Title").fill("Home")
+    page.get_by_role("button", name="Make it").click()
+    page.get_by_role("button", name="+ placement").click()
+    page.get_by_label("Name, which files will bear too").fill("Mast")
+    page.get_by_role("button", name="Make it").click()
+
+    # a text called .jpg is refused with a sentence, the real picture taken
+    expect(page.get_by_text("No picture in span").first).to_be_visible()
+    page.get_by_role("button", name="D from 1600").click()
+    chooser = page.locator('input[type="file"]')
+    chooser.set_input_files({"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words\n"})
+    expect(page.get_by_text("notes.jpg is text, not a picture")).to_be_visible()
+    page.get_by_role("button", name="dismiss").click()
+    chooser.set_input_files({"name": "mast.jpg", "mimeType": "image/jpeg", "buffer": harbour()})
+    expect(page.get_by_text("1500 × 1000").first).to_be_visible()
+
+    # Frame: the widest hands down, A has its own; a frame of no size is refused at its field
+    page.keyboard.press("1")
+    page.get_by_role("radiogroup", name="Height rule").get_by_text("ratio").click()
+    page.get_by_label("Ratio, width to height").fill("2:1")
+    page.get_by_role("button", name="A 320–599").first.click()
+    page.get_by_role("radiogroup", name="Height rule").get_by_text("px", exact=True).click()
+    page.get_by_label("Height", exact=True).fill("0")
+    expect(page.get_by_text("It must be more than 0.")).to_be_visible()
+    page.get_by_label("Height", exact=True).fill("480")
+    expect(page.get_by_role("row").filter(has_text="320–599")).to_contain_text("480 px")
+    expect(page.get_by_role("row").filter(has_text="600–1023")).to_contain_text("2:1")
+    expect(page.get_by_role("button", name="Reset height of span A")).to_be_visible()
+
+    # Aim: the focal point by keyboard; another picture for B, with its own aim
+    page.get_by_role("navigation", name="Steps").get_by_role("button", name="Aim").click()
+    focal = page.get_by_role("slider", name="Focal point")
+    focal.focus()
+    for _ in range(5):
+        focal.press("Shift+ArrowRight")
+    expect(page.get_by_text("focal 75")).to_be_visible()
+    page.get_by_role("button", name="B 600–1023").first.click()
+    page.locator('input[type="file"]').set_input_files({"name": "upright.png", "mimeType": "image/png", "buffer": portrait()})
+    expect(page.get_by_text("upright.png").first).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+
+    # A keeps the first picture: B alone changed hands by an own value, and A is handed it down; give A the first back
+    page.get_by_role("button", name="A 320–599").first.click()
+    page.get_by_role("button", name="Change…").click()
+    page.get_by_role("button", name="mast.jpg").click()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+
+    # undo and redo
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_text("upright.png").first).to_be_visible()
+    page.get_by_role("button", name="Redo").click()
+    expect(page.locator("text=mast.jpg").first).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+
+    # the cursor can be typed; the address says so
+    width = page.get_by_label("Type a viewport width")
+    width.fill("450")
+    width.press("Enter")
+    expect(page.get_by_role("heading", name="At 450 px, span A")).to_be_visible()
+    page.wait_for_url("**width=450**")
+
+    # Code: alt text asked for
+    page.keyboard.press("Escape")
+    page.get_by_role("navigation", name="Steps").get_by_role("button", name="Code").click()
+    expect(page.get_by_text("The picture has no alt text.")).to_be_visible()
+    page.get_by_label("Alt text").fill("A mast over a dusky sea")
+    expect(page.get_by_text("The picture has no alt text.")).to_be_hidden()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+
+    # Files: what is soft is said; export and download
+    page.get_by_role("navigation", name="Steps").get_by_role("button", name="Files").click()
+    expect(page.get_by_text("soft,").first).to_be_visible()
+    page.get_by_role("button", name="Export").click()
+    link = page.get_by_role("link", name="Download zip")
+    link.wait_for(timeout=120_000)
+    with page.expect_download() as download:
+        link.click()
+    archive = zipfile.ZipFile(download.value.path())
+    check(archive)
+
+    # Proof: this browser takes what was predicted at every bound
+    page.get_by_role("navigation", name="Steps").get_by_role("button", name="Proof").click()
+    expect(page.get_by_text("as predicted")).to_be_visible(timeout=20_000)
+    page.get_by_role("button", name="Try all at 1x in this browser").click()
+    expect(page.get_by_text("8 of 8 agree")).to_be_visible(timeout=60_000)
+
+
+def check(archive: zipfile.ZipFile) -> None:
+    names = set(archive.namelist())
+    assert {"page.html", "snippet.html", "picture.css", "manifest.json"} <= names
+    manifest = json.loads(archive.read("manifest.json"))
+    assert manifest["alt"] == "A mast over a dusky sea"
+    assert {f["name"] for f in manifest["files"]} == {n for n in names if n.startswith("images/")}
+    for entry in manifest["files"]:
+        content = archive.read(entry["name"])
+        assert (len(content), hashlib.sha256(content).hexdigest()) == (entry["bytes"], entry["sha256"])
+        assert Image.open(io.BytesIO(content)).size == (entry["width_px"], entry["height_px"])
+        assert entry["width_px"] <= entry["crop"]["w"]  # never enlarged
+    snippet = archive.read("snippet.html").decode()
+    assert pick(snippet, Environment(599, 900, 1)).url == "images/mast--a.avif"
+    assert pick(snippet, Environment(600, 900, 1)).url == "images/mast--b.avif"
+    a = next(f for f in manifest["files"] if f["name"] == "images/mast--a.jpg")
+    crop = a["crop"]
+    assert crop["x"] <= 1100 and crop["x"] + crop["w"] >= 1150  # the mast, which the focal point was put on
+    image = np.asarray(Image.open(io.BytesIO(archive.read("images/mast--a.jpg")))).astype(int)
+    assert (abs(image - (250, 210, 120)).sum(axis=-1) < 60).any()
+
+
+def test_the_exported_page_works_from_disk(page: Page, address: str, browser, tmp_path):
+    """Continues from the export above: the zip, unpacked, opened as a file."""
+    deliveries = page.request.get(f"{address}/api/sites").json()
+    site = next(s for s in deliveries if s["name"] == "Gull Quay")
+    (run, *_) = page.request.get(f"{address}/api/sites/{site['id']}/deliveries").json()
+    archive = zipfile.ZipFile(io.BytesIO(page.request.get(f"{address}/api/deliveries/{run['id']}/zip").body()))
+    archive.extractall(tmp_path)
+    for width, density, name in [(450, 2, "mast--a@2x.avif"), (800, 1, "mast--b.avif"), (1700, 1, "mast.avif")]:
+        context = browser.new_context(viewport={"width": width, "height": 800}, device_scale_factor=density)
+        opened = context.new_page()
+        opened.goto((tmp_path / "page.html").as_uri())
+        opened.evaluate("document.querySelector('img').decode()")
+        taken = opened.evaluate("[document.querySelector('img').currentSrc, document.querySelector('img').naturalWidth]")
+        context.close()
+        assert taken[0].endswith("/images/" + name), width
+        assert taken[1] > 0
+
+
+def test_two_tabs_the_later_save_is_told(page: Page, address: str):
+    sites = page.request.get(f"{address}/api/sites").json()
+    demo = next(s["id"] for s in sites if s["name"] == "Tern Point")
+    row = next(p for p in page.request.get(f"{address}/api/sites/{demo}/placements").json() if p["name"] == "Tern")
+    url = f"{address}/sites/{demo}/placements/{row['id']}/aim?span=A"
+    other = page.context.new_page()
+    for tab in (page, other):
+        tab.goto(url)
+        tab.get_by_role("radiogroup", name="Fit").wait_for()
+    page.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.wait_for_timeout(1200)
+    other.get_by_role("radiogroup", name="Aim").get_by_text("fixed").click()
+    expect(other.get_by_text("was changed elsewhere")).to_be_visible()
+    other.get_by_role("button", name="Take theirs").click()
+    expect(other.get_by_text("was changed elsewhere")).to_be_hidden()
+    expect(other.get_by_role("radio", name="contain")).to_be_checked()
+    other.get_by_role("button", name="Reset fit of span A").click()
+    expect(other.get_by_text("Saved", exact=True)).to_be_visible()

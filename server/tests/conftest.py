@@ -1,0 +1,99 @@
+"""A designer with a site, and pictures to bring. Real MariaDB and Redis; files in a folder of the test's own."""
+
+from __future__ import annotations
+
+import io
+
+import numpy as np
+import pytest
+from django.test import Client
+from PIL import Image
+
+
+@pytest.fixture(autouse=True)
+def media(settings, tmp_path):
+    settings.MEDIA_ROOT = tmp_path / "media"
+
+
+def picture(width=800, height=500, format="JPEG", mode="RGB", seed=1) -> bytes:
+    y, x = np.mgrid[0:height, 0:width]
+    pixels = np.stack([x * 255 / width, y * 255 / height, (x + y + seed * 40) % 256], axis=-1).astype("uint8")
+    out = io.BytesIO()
+    Image.fromarray(pixels).convert(mode).save(out, format)
+    return out.getvalue()
+
+
+class Api:
+    """A signed-in designer's requests, JSON in and out."""
+
+    def __init__(self, user):
+        self.client = Client()
+        if user is not None:
+            self.client.force_login(user, backend="django.contrib.auth.backends.ModelBackend")
+
+    def call(self, method, path, body=None):
+        kw = {"data": body, "content_type": "application/json"} if body is not None else {}
+        return getattr(self.client, method)(f"/api{path}", **kw)
+
+    def get(self, path):
+        return self.call("get", path)
+
+    def post(self, path, body=None):
+        return self.call("post", path, body if body is not None else {})
+
+    def put(self, path, body):
+        return self.call("put", path, body)
+
+    def patch(self, path, body):
+        return self.call("patch", path, body)
+
+    def delete(self, path):
+        return self.call("delete", path)
+
+    def bring(self, site, content, name="boats.jpg"):
+        upload = io.BytesIO(content)
+        upload.name = name
+        return self.client.post(f"/api/sites/{site}/originals", {"file": upload})
+
+
+@pytest.fixture
+def designer(db, django_user_model):
+    return Api(django_user_model.objects.create_user("ada", password="long-enough-word"))
+
+
+@pytest.fixture
+def stranger(db, django_user_model):
+    return Api(django_user_model.objects.create_user("bob", password="long-enough-word"))
+
+
+@pytest.fixture
+def site(designer):
+    return designer.post("/sites", {"name": "Tern Point"}).json()
+
+
+@pytest.fixture
+def page(designer, site):
+    return designer.post(f"/sites/{site['id']}/pages", {"title": "Home"}).json()
+
+
+@pytest.fixture
+def original(designer, site):
+    return designer.bring(site["id"], picture()).json()
+
+
+@pytest.fixture
+def placement(designer, page, original):
+    body = {
+        "name": "Lighthouse",
+        "treatments": {
+            "D": {
+                "original": original["id"],
+                "width": {"kind": "fixed", "width_px": 120},
+                "height": {"kind": "ratio", "w": 2, "h": 1},
+            },
+            "A": {"height": {"kind": "ratio", "w": 1, "h": 1}},
+        },
+    }
+    made = designer.post(f"/pages/{page['id']}/placements", {"placement": body})
+    assert made.status_code == 201, made.json()
+    return made.json()

@@ -1,0 +1,204 @@
+"""Runs: made once, stopped, queued again, downloaded, proven."""
+
+import io
+import json
+import zipfile
+from datetime import timedelta
+
+import pytest
+from deliveries import runs
+from deliveries.models import Delivery, Rendition
+from deliveries.tasks import requeue_lost, run_delivery
+from django.utils import timezone
+from PIL import Image
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture(autouse=True)
+def queue(monkeypatch):
+    """Messages are noted, not sent; tests run the work themselves. The browser tests use a real worker."""
+    sent = []
+    monkeypatch.setattr(run_delivery, "delay", sent.append)
+    return sent
+
+
+def export(api, placement):
+    started = api.post(f"/placements/{placement['id']}/deliveries").json()
+    runs.run(started["id"])
+    return api.get(f"/deliveries/{started['id']}").json()
+
+
+def unzip(api, delivery):
+    answer = api.get(f"/deliveries/{delivery['id']}/zip")
+    assert answer.status_code == 200
+    return zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content)))
+
+
+def test_a_run_makes_every_file_and_a_zip(designer, placement):
+    done = export(designer, placement)
+    assert (done["state"], done["total"], done["done"], done["reused"]) == ("done", 12, 12, 0)
+    archive = unzip(designer, done)
+    assert {n for n in archive.namelist() if not n.startswith("images/")} == {
+        "page.html",
+        "snippet.html",
+        "picture.css",
+        "manifest.json",
+    }
+    manifest = json.loads(archive.read("manifest.json"))
+    import hashlib
+
+    for entry in manifest["files"]:
+        content = archive.read(entry["name"])
+        assert len(content) == entry["bytes"] and hashlib.sha256(content).hexdigest() == entry["sha256"]
+        if entry["format"] != "avif":
+            assert Image.open(io.BytesIO(content)).size == (entry["width_px"], entry["height_px"])
+    assert archive.read("snippet.html").decode().strip() in "\n".join(
+        line.strip(" ") if False else line[4:] for line in archive.read("page.html").decode().split("\n")
+    )
+
+
+def test_what_is_there_is_not_made_again(designer, placement, monkeypatch):
+    first = export(designer, placement)
+    again = export(designer, placement)
+    assert again["reused"] == again["total"] == first["total"]
+    treatments = {**placement["placement"]["treatments"], "A": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    designer.put(
+        f"/placements/{placement['id']}",
+        {"revision": placement["revision"], "placement": {**placement["placement"], "treatments": treatments}},
+    )
+    changed = export(designer, placement)
+    new = [f["name"] for f in changed["files"] if not f["reused"]]
+    assert len(new) == 6 and all("--a" in name for name in new)
+
+
+def test_a_new_name_needs_no_new_files(designer, placement):
+    export(designer, placement)
+    designer.put(
+        f"/placements/{placement['id']}",
+        {"revision": placement["revision"], "placement": {**placement["placement"], "name": "Tower"}},
+    )
+    renamed = export(designer, placement)
+    assert renamed["reused"] == renamed["total"] and renamed["files"][-1]["name"].startswith("images/tower")
+
+
+def test_an_open_run_is_answered_instead_of_a_second(designer, placement, queue):
+    first = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    second = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    assert first["id"] == second["id"] and queue == [first["id"]]
+
+
+def test_a_run_can_be_stopped_before_and_while_it_works(designer, placement, monkeypatch):
+    queued = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    assert designer.post(f"/deliveries/{queued['id']}/stop").json()["state"] == "stopped"
+    runs.run(queued["id"])
+    assert Rendition.objects.count() == 0
+
+    running = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    real = runs._tick
+    ticks = []
+
+    def stop_at_the_third(delivery, current):
+        ticks.append(current)
+        if len(ticks) == 3:
+            assert designer.post(f"/deliveries/{running['id']}/stop").json()["state"] == "stopping"
+        real(delivery, current)
+
+    monkeypatch.setattr(runs, "_tick", stop_at_the_third)
+    runs.run(running["id"])
+    stopped = designer.get(f"/deliveries/{running['id']}").json()
+    assert stopped["state"] == "stopped" and stopped["done"] == 2 == Rendition.objects.count()
+    assert designer.get(f"/deliveries/{running['id']}/zip").status_code == 409
+
+
+def test_a_worker_that_dies_loses_nothing(designer, placement, monkeypatch, queue):
+    started = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    real, count = runs.keep, []
+
+    def die_at_the_fourth(path, name):
+        count.append(name)
+        if len(count) == 4:
+            raise SystemExit("killed")
+        real(path, name)
+
+    monkeypatch.setattr(runs, "keep", die_at_the_fourth)
+    with pytest.raises(SystemExit):
+        runs.run(started["id"])
+    monkeypatch.setattr(runs, "keep", real)
+    assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "running" and Rendition.objects.count() == 3
+    assert requeue_lost() == 0  # it may still be at work
+    Delivery.objects.update(beat=timezone.now() - timedelta(minutes=10))
+    assert requeue_lost() == 1 and queue[-1] == started["id"]
+    runs.run(started["id"])
+    assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "done"
+
+
+def test_a_lost_message_is_sent_again(designer, placement, queue):
+    started = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    queue.clear()
+    Delivery.objects.update(created=timezone.now() - timedelta(minutes=1))
+    assert requeue_lost() == 1 and queue == [started["id"]]
+
+
+def test_a_run_whose_original_is_gone_fails_with_a_sentence(designer, placement):
+    from originals.models import Original
+
+    started = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    Original.objects.all().delete()
+    runs.run(started["id"])
+    failed = designer.get(f"/deliveries/{started['id']}").json()
+    assert failed["state"] == "failed" and "removed meanwhile" in failed["message"]
+
+
+def test_nothing_to_export_is_said(designer, page):
+    empty = designer.post(f"/pages/{page['id']}/placements", {"placement": {"name": "Empty"}}).json()
+    answer = designer.post(f"/placements/{empty['id']}/deliveries")
+    assert answer.status_code == 422 and "no picture in span A, B, C, D" in answer.json()["detail"]
+
+
+def test_whether_an_export_is_current(designer, placement):
+    done = export(designer, placement)
+    assert done["is_current"] is True
+    designer.put(
+        f"/placements/{placement['id']}",
+        {"revision": placement["revision"], "placement": {**placement["placement"], "alt": "New words"}},
+    )
+    assert designer.get(f"/deliveries/{done['id']}").json()["is_current"] is False
+    assert designer.get(f"/placements/{placement['id']}/deliveries/latest?state=done").json()["id"] == done["id"]
+
+
+def test_predictions_name_file_px_bytes_and_reasons(designer, placement):
+    done = export(designer, placement)
+    found = designer.post(f"/deliveries/{done['id']}/picks", {}).json()
+    assert len(found) == 16  # four spans, both bounds, two densities
+    first = found[0]
+    assert first["url"] == "images/lighthouse--a.avif" and first["file"]["width_px"] == 120 and first["file"]["size_bytes"] > 0
+    assert first["trace"][-1]["taken"] is True
+    one = designer.post(
+        f"/deliveries/{done['id']}/picks", {"cases": [{"width": 700, "height": 900, "density": 2, "formats": "jpeg"}]}
+    ).json()
+    assert [p["url"] for p in one] == ["images/lighthouse@2x.jpg"]
+
+
+def test_the_delivered_page_is_served_as_it_is(designer, placement):
+    done = export(designer, placement)
+    tree = f"/deliveries/{done['id']}/tree/t1"
+    page = designer.get(f"{tree}/page.html")
+    assert page["Content-Type"].startswith("text/html") and page["Cache-Control"] == "no-store"
+    image = designer.get(f"{tree}/images/lighthouse.avif")
+    assert image["Content-Type"] == "image/avif"
+    assert designer.get(f"{tree}/images/nothing.avif").status_code == 404
+    assert designer.get(f"{tree}/../../../secret").status_code == 404
+
+
+def test_runs_of_a_site_are_listed(designer, site, placement):
+    done = export(designer, placement)
+    (row,) = designer.get(f"/sites/{site['id']}/deliveries").json()
+    assert row["id"] == done["id"] and row["name"] == "Lighthouse" and row["size_bytes"] > 0
+
+
+def test_what_was_made_is_weighed_in_the_reading(designer, site, placement):
+    export(designer, placement)
+    reading = designer.post(f"/sites/{site['id']}/readings", {"placement": placement["placement"]}).json()
+    assert all(f["size_bytes"] for row in reading["files"] for f in row["formats"])
+    assert {r["verdict"] for b in reading["bands"] if b["kind"] == "weight" for r in b["runs"]} == {"light"}

@@ -1,0 +1,97 @@
+"""Readings and saves."""
+
+import pytest
+
+pytestmark = pytest.mark.django_db
+
+
+def save(api, placement, revision=None, **changes):
+    body = {
+        "revision": revision or placement["revision"],
+        "placement": {**placement["placement"], **changes},
+        "looks": placement["looks"],
+    }
+    return api.put(f"/placements/{placement['id']}", body)
+
+
+def test_a_reading_stores_nothing(designer, site, placement):
+    draft = {"placement": {**placement["placement"], "name": "Other"}, "looks": placement["looks"]}
+    reading = designer.post(f"/sites/{site['id']}/readings", draft).json()
+    assert [s["letter"] for s in reading["spans"]] == list("ABCD")
+    assert "other" in reading["code"]["markup_text"] and "/api/originals/" in reading["pane"]["markup"]
+    assert designer.get(f"/placements/{placement['id']}").json() == placement
+
+
+def test_a_reading_follows_a_focal_point_and_a_site_under_the_hand(designer, site, placement, original):
+    draft = {"placement": placement["placement"], "looks": {original["id"]: {"focal": [0.1, 0.5], "areas": []}}}
+    left = designer.post(f"/sites/{site['id']}/readings", draft).json()
+    draft["looks"][original["id"]]["focal"] = [0.9, 0.5]
+    draft["site"] = {**site["plan"], "breakpoints": [700, 1023, 1599]}
+    right = designer.post(f"/sites/{site['id']}/readings", draft).json()
+    assert left["spans"][0]["x0"]["points"][0][1] == 0 and right["spans"][0]["x0"]["points"][0][1] > 0.3
+    assert right["spans"][0]["last"] == 700
+
+
+def test_a_save_raises_the_revision_and_keeps_focal_points(designer, placement, original, site):
+    placement["looks"][str(original["id"])]["focal"] = [0.25, 0.75]
+    saved = save(designer, placement, lead=False).json()
+    assert saved["revision"] == placement["revision"] + 1 and saved["placement"]["lead"] is False
+    assert designer.get(f"/sites/{site['id']}/originals").json()[0]["focal"] == [0.25, 0.75]
+
+
+def test_the_later_save_is_told_and_nothing_overwritten(designer, placement):
+    assert save(designer, placement, name="Mine").status_code == 200
+    answer = save(designer, placement, name="Late")
+    assert answer.status_code == 409
+    assert answer.json()["theirs"]["placement"]["name"] == "Mine"
+    assert designer.get(f"/placements/{placement['id']}").json()["placement"]["name"] == "Mine"
+    assert save(designer, placement, revision=answer.json()["theirs"]["revision"], name="Late").status_code == 200
+
+
+@pytest.mark.parametrize(
+    ("treatment", "field", "said"),
+    [
+        ({"width": {"kind": "fixed", "width_px": 0}}, "width", "more than 0"),
+        ({"width": {"kind": "fixed", "width_px": -5}}, "width", "more than 0"),
+        ({"height": {"kind": "ratio", "w": 0, "h": 1}}, "height", "more than 0"),
+        (
+            {"height": {"kind": "fixed", "height_px": 100, "least_px": 300, "greatest_px": 200}},
+            "height",
+            "larger than the greatest",
+        ),
+        ({"width": {"kind": "columns", "columns": 8, "gutter_px": 300}}, "width", "no width at"),
+        ({"width": {"kind": "elastic"}}, "width", ""),
+        ({"original": 999999}, "", "not in this site"),
+        ({"aim": {"kind": "fixed", "x": 2, "y": 0}}, "aim", "at most 1"),
+        ({"fit": "stretch"}, "fit", ""),
+        ({"background": "red"}, "background", ""),
+    ],
+)
+def test_a_treatment_that_cannot_be_is_refused_at_its_field(designer, placement, treatment, field, said):
+    treatments = {**placement["placement"]["treatments"], "B": treatment}
+    answer = save(designer, placement, treatments=treatments)
+    problem = answer.json()
+    assert answer.status_code == 422 and said in problem["detail"]
+    assert any(field in e["field"] for e in problem["errors"])
+    assert designer.get(f"/placements/{placement['id']}").json() == placement
+
+
+def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):
+    theirs = stranger.post("/sites", {"name": "Other"}).json()
+    from tests.conftest import picture
+
+    foreign = stranger.bring(theirs["id"], picture(seed=3)).json()
+    assert save(designer, placement, treatments={"D": {"original": foreign["id"]}}).status_code == 422
+
+
+def test_the_list_shows_strips_and_findings(designer, site, placement):
+    (row,) = designer.get(f"/sites/{site['id']}/placements").json()
+    assert [f["letter"] for f in row["strip"]] == list("ABCD") and row["page"] == "Home"
+    assert [f["code"] for f in row["findings"]] == ["no-alt"]
+    assert row["strip"][0]["frame_ratio"] == pytest.approx(1)
+
+
+def test_an_empty_placement_has_room_for_a_picture(designer, page, site):
+    made = designer.post(f"/pages/{page['id']}/placements", {"placement": {"name": "Empty"}}).json()
+    reading = designer.post(f"/sites/{site['id']}/readings", {"placement": made["placement"]}).json()
+    assert [f["code"] for f in reading["findings"]] == ["no-original"] and reading["files"] == []
