@@ -25,7 +25,7 @@ export function OriginalsPage() {
         {originals.data && <span className="soft">{plural(originals.data.length, "picture")}</span>}
       </Bar>
       <Dropzone
-        onDrop={uploads.bring}
+        onDrop={(files) => uploads.bring(files)}
         openRef={open}
         activateOnClick={false}
         activateOnKeyboard={false}

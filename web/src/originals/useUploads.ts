@@ -16,13 +16,11 @@ export interface Upload {
 const AT_ONCE = 3;
 let lastId = 0;
 
-export function useUploads(site: number, onHere?: (original: Original) => void) {
+export function useUploads(site: number) {
   const [list, setList] = useState<Upload[]>([]);
-  const queue = useRef<{ id: number; file: File }[]>([]);
+  const queue = useRef<{ id: number; file: File; here?: (original: Original) => void }[]>([]);
   const going = useRef(0);
   const queries = useQueryClient();
-  const here = useRef(onHere);
-  here.current = onHere;
 
   const patch = useCallback(
     (id: number, values: Partial<Upload>) => setList((l) => l.map((u) => (u.id === id ? { ...u, ...values } : u))),
@@ -38,7 +36,7 @@ export function useUploads(site: number, onHere?: (original: Original) => void) 
         .then(async (original) => {
           patch(job.id, { state: "here", progress: 1, original });
           await queries.invalidateQueries({ queryKey: keys.originals(site) });
-          here.current?.(original);
+          job.here?.(original);
         })
         .catch((e: Error) => patch(job.id, { state: "refused", error: e.message }))
         .finally(() => {
@@ -48,9 +46,10 @@ export function useUploads(site: number, onHere?: (original: Original) => void) 
     }
   }, [site, patch, queries]);
 
+  /** Send files; `here` is told of each that arrives, however much has been done meanwhile. */
   const bring = useCallback(
-    (files: File[]) => {
-      const jobs = files.map((file) => ({ id: ++lastId, file }));
+    (files: File[], here?: (original: Original) => void) => {
+      const jobs = files.map((file) => ({ id: ++lastId, file, here }));
       queue.current.push(...jobs);
       setList((l) => [
         ...l,

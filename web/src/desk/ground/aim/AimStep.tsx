@@ -22,11 +22,17 @@ export function AimStep({ state }: { state: DeskState }) {
   const { span, reading, handle, originals, site, cursor } = state;
   const original = originals.find((o) => o.id === span.effective.original);
   const openFiles = useRef<() => void>(null);
-  const give = (id: number, look: Look) =>
+  const giveTo = (letter: string, id: number, look: Look) =>
     handle.change((d) =>
-      withTreatment({ ...d, looks: { ...d.looks, [id]: d.looks[id] ?? look } }, span.letter, { original: id }),
+      withTreatment({ ...d, looks: { ...d.looks, [id]: d.looks[id] ?? look } }, letter, { original: id }),
     );
-  const uploads = useUploads(site.id, (o) => give(o.id, { focal: o.focal as [number, number], areas: o.areas }));
+  const give = (id: number, look: Look) => giveTo(span.letter, id, look);
+  const uploads = useUploads(site.id);
+  // a picture on its way belongs to the span it was dropped on, even if another is chosen meanwhile
+  const bring = (files: File[]) =>
+    uploads.bring(files.slice(0, 1), (o) =>
+      giveTo(span.letter, o.id, { focal: o.focal as [number, number], areas: o.areas }),
+    );
   const look =
     original &&
     (handle.draft.looks[original.id] ?? { focal: original.focal as [number, number], areas: original.areas });
@@ -37,7 +43,7 @@ export function AimStep({ state }: { state: DeskState }) {
     <>
       <div className={classes.map}>
         <Dropzone
-          onDrop={(files) => uploads.bring(files.slice(0, 1))}
+          onDrop={bring}
           openRef={openFiles}
           activateOnClick={false}
           activateOnKeyboard={false}
