@@ -10,7 +10,6 @@ import zipfile
 import numpy as np
 from PIL import Image
 from playwright.sync_api import Page, expect
-
 from skypane.picks import Environment, pick
 
 

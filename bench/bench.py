@@ -1,0 +1,204 @@
+"""Speed and memory, measured in one run and written to docs/performance.md: `./run bench`.
+
+Figures of one machine mean little by themselves; ratios within a run travel.
+"""
+
+from __future__ import annotations
+
+import json
+import os
+import platform
+import resource
+import statistics
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import pyvips
+from playwright.sync_api import sync_playwright
+from skypane import needs
+from skypane.model import Area, FixedHeight, Original, Placement, RatioHeight, Rect, Site, Treatment, ViewportHeight
+from skypane.picks import Environment, pick
+from skypane.picks.choose import read_markup
+from skypane.pixels.encode import make
+from skypane.reading import read
+
+ROOT = Path(__file__).parents[1]
+SOURCE = ROOT / "demo/originals/lighthouse-wide.jpg"
+
+
+def timed(work: Callable[[], object], times: int) -> list[float]:
+    work()
+    out = []
+    for _ in range(times):
+        began = time.perf_counter()
+        work()
+        out.append(time.perf_counter() - began)
+    return out
+
+
+def ms(values: list[float]) -> str:
+    ordered = sorted(values)
+    return f"median {statistics.median(values) * 1000:.1f} ms, p95 {ordered[int(len(ordered) * 0.95) - 1] * 1000:.1f} ms"
+
+
+def originals(areas: int = 0) -> dict[int, Original]:
+    keeps = tuple(
+        Area(name=f"Area {i}", rect=Rect(x=0.1 * i, y=0.3 + 0.03 * i, w=0.08, h=0.12)) for i in range(areas)
+    )
+    wide = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.47), areas=keeps)
+    tall = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
+    return {1: wide, 2: tall}
+
+
+FOUR = Placement(
+    name="Lighthouse",
+    treatments={
+        "D": Treatment(original=1, height=ViewportHeight(percent=70, least_px=480, greatest_px=900)),
+        "C": Treatment(height=RatioHeight(w=2, h=1)),
+        "B": Treatment(height=FixedHeight(height_px=480)),
+        "A": Treatment(original=2, height=RatioHeight(w=4, h=5)),
+    },
+)
+
+
+def readings() -> list[str]:
+    four = timed(lambda: read(Site(), FOUR, originals()), 60)
+    six_site = Site(breakpoints=(480, 599, 800, 1023, 1599))
+    six = FOUR.model_copy(
+        update={"treatments": {"F": Treatment(original=1, height=ViewportHeight(percent=60)), "A": FOUR.treatments["A"]}}
+    )
+    eight = timed(lambda: read(six_site, six, originals(8)), 60)
+    return [
+        f"- Core, one reading over all 2241 widths, 4 spans (one with frames in vh): {ms(four)}. Target: under 20 ms.",
+        f"- Core, 6 spans, 8 keep areas, frames in vh at five heights: {ms(eight)}. Target: under 30 ms.",
+    ]
+
+
+def api(address: str) -> list[str]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        page = browser.new_page()
+        page.goto(address)
+        page.get_by_role("button", name="Enter as the demo designer").click()
+        page.get_by_role("heading", name="Sites").wait_for()
+        found = page.evaluate(
+            """async () => {
+              const get = async (u) => (await fetch(u)).json();
+              const token = /csrftoken=([^;]*)/.exec(document.cookie)[1];
+              const site = (await get("/api/sites"))[0].id;
+              const row = (await get(`/api/sites/${site}/placements`)).find((p) => p.name === "Lighthouse");
+              const p = await get(`/api/placements/${row.id}`);
+              const times = [];
+              let size = 0;
+              for (let i = 0; i < 65; i++) {
+                const began = performance.now();
+                const answer = await fetch(`/api/sites/${site}/readings`, { method: "POST",
+                  headers: { "Content-Type": "application/json", "X-CSRFToken": token },
+                  body: JSON.stringify({ placement: p.placement, looks: p.looks }) });
+                size = (await answer.text()).length;
+                if (i >= 5) times.push((performance.now() - began) / 1000);
+              }
+              return { times, size };
+            }"""
+        )
+        browser.close()
+    return [f"- API, the same reading of the demo's Lighthouse from a browser: {ms(found['times'])}, {found['size'] / 1000:.0f} kB before compression."]
+
+
+def export() -> list[str]:
+    site = Site()
+    placement = Placement(
+        name="Lighthouse",
+        treatments={
+            "D": Treatment(original=1, height=RatioHeight(w=2.4, h=1)),
+            "C": Treatment(height=RatioHeight(w=2, h=1)),
+            "B": Treatment(height=RatioHeight(w=3, h=2)),
+            "A": Treatment(height=RatioHeight(w=4, h=5)),
+        },
+    )
+    plans = needs.plan(site, placement, originals())
+    wanted = [r for _, mine in needs.renditions(site, placement, plans) for r in mine]
+
+    def ours() -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            assert len(list(make(SOURCE, wanted, Path(folder)))) == 24
+
+    def bare() -> None:
+        """The same libvips calls with nothing around them: one decode, one resample per size, one save per file."""
+        image = pyvips.Image.new_from_file(str(SOURCE), access="sequential").copy_memory()
+        sizes = {(r.crop, r.width_px, r.height_px): [] for r in wanted}
+        for r in wanted:
+            sizes[r.crop, r.width_px, r.height_px].append(r)
+        with tempfile.TemporaryDirectory() as folder:
+            for (crop, w, h), same in sizes.items():
+                part = image.crop(crop.x, crop.y, crop.w, crop.h)
+                part = part.resize(w / crop.w, vscale=h / crop.h, kernel="lanczos3").copy_memory()
+                for r in same:
+                    target = f"{folder}/{r.key}"
+                    if r.format == "avif":
+                        part.heifsave(target, Q=r.quality, compression="av1", effort=3, keep="none")
+                    elif r.format == "webp":
+                        part.webpsave(target, Q=r.quality, effort=4, smart_subsample=True, keep="none")
+                    else:
+                        part.jpegsave(target, Q=r.quality, optimize_coding=True, interlace=True, keep="none")
+
+    pairs = [(timed_once(ours), timed_once(bare)) for _ in range(2)]
+    ratio = statistics.median(a / b for a, b in pairs)
+    again = {r.key for r in wanted}
+    changed = placement.model_copy(
+        update={"treatments": {**placement.treatments, "B": Treatment(height=RatioHeight(w=4, h=3))}}
+    )
+    changed_plans = needs.plan(site, changed, originals())
+    new = [r for _, mine in needs.renditions(site, changed, changed_plans) for r in mine if r.key not in again]
+    return [
+        f"- Export of 4 spans × 2 densities × 3 formats from a 5200×2900 JPEG: {pairs[0][0]:.1f} s, a bare loop of the same libvips "
+        f"calls {pairs[0][1]:.1f} s, ratio {ratio:.2f} (median of {len(pairs)} pairs). Target: at most 1.2.",
+        f"- A second export after the ratio of span B changed makes {len(new)} files, of spans {sorted({s for r in new for s in r.spans})}.",
+        f"- Greatest memory of the measuring process: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MB.",
+    ]
+
+
+def timed_once(work: Callable[[], object]) -> float:
+    began = time.perf_counter()
+    work()
+    return time.perf_counter() - began
+
+
+def picks() -> list[str]:
+    plans = needs.plan(Site(), FOUR, originals())
+    from skypane.markup.picture import picture_lines, text_of
+
+    markup = text_of(picture_lines(Site(), FOUR, plans, needs.renditions(Site(), FOUR, plans)))
+    parsed = read_markup(markup)
+    widths = range(320, 2561)
+    per = timed(lambda: [pick(parsed, Environment(w, 800, 2)) for w in widths], 5)
+    fresh = timed(lambda: [(read_markup.cache_clear(), pick(markup, Environment(w, 800, 2))) for w in range(320, 620)], 3)
+    return [
+        f"- Picks from our own `picture` of 12 sources, read once: {len(widths) / statistics.median(per):,.0f} a second; "
+        f"with the HTML parsed anew each time: {300 / statistics.median(fresh):,.0f} a second."
+    ]
+
+
+def main(address: str) -> None:
+    lines = [*readings(), *api(address), *picks(), *export()]
+    text = "\n".join(
+        [
+            "# Performance",
+            "",
+            "Written by `./run bench`. One run on one machine "
+            f"({platform.machine()}, {len(os.sched_getaffinity(0))} cores, Python {platform.python_version()}, "
+            f"libvips {pyvips.version(0)}.{pyvips.version(1)}.{pyvips.version(2)}); compare the ratios, not the seconds.",
+            "",
+            *lines,
+            "",
+        ]
+    )
+    (ROOT / "docs/performance.md").write_text(text)
+    print(json.dumps(lines, indent=1, ensure_ascii=False))
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])

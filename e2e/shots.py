@@ -1,0 +1,72 @@
+"""One picture of each main view at 1280×800 from the demo data, into docs/screenshots: `./run shots`."""
+
+from __future__ import annotations
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+OUT = Path(__file__).parents[1] / "docs/screenshots"
+
+
+def settle(page: Page) -> None:
+    page.wait_for_load_state("networkidle")
+    page.evaluate("document.fonts.ready")
+    page.wait_for_timeout(900)
+
+
+def main(address: str) -> None:
+    OUT.mkdir(parents=True, exist_ok=True)
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+        )
+        context = browser.new_context(viewport={"width": 1280, "height": 800})
+        page = context.new_page()
+        page.goto(address)
+        settle(page)
+        page.screenshot(path=OUT / "sign-in.png")
+        page.get_by_role("button", name="Enter as the demo designer").click()
+        page.get_by_role("heading", name="Sites").wait_for()
+        demo = page.request.get(f"{address}/api/sites").json()[0]["id"]
+        site = f"{address}/sites/{demo}"
+        rows = page.request.get(f"{address}/api/sites/{demo}/placements").json()
+        ids = {r["name"]: r["id"] for r in rows}
+        home, boats = (f"{site}/placements/{ids[name]}" for name in ("Lighthouse", "Four boats"))
+
+        # one finished export, so that files, weights and proof have something to show
+        page.goto(f"{boats}/files")
+        settle(page)
+        page.get_by_role("button", name="Export").click()
+        page.get_by_role("link", name="Download zip").wait_for(timeout=240_000)
+
+        for name, url in {
+            "placements": f"{site}/placements",
+            "originals": f"{site}/originals",
+            "deliveries": f"{site}/deliveries",
+            "site": f"{site}/settings",
+            "desk-frame": f"{home}/frame?width=1700&span=D",
+            "desk-aim": f"{boats}/aim?width=632&span=B",
+            "desk-aim-swapped": f"{home}/aim?width=450&span=A",
+            "desk-files": f"{boats}/files?width=632",
+            "desk-code": f"{home}/code?width=1700&span=D",
+        }.items():
+            page.goto(url)
+            settle(page)
+            page.screenshot(path=OUT / f"{name}.png")
+        page.goto(f"{boats}/proof?width=600")
+        settle(page)
+        page.get_by_role("button", name="Try all").click()
+        page.get_by_text("8 of 8 agree").wait_for(timeout=60_000)
+        page.screenshot(path=OUT / "desk-proof.png")
+        page.emulate_media(color_scheme="dark")
+        page.goto(f"{home}/aim?width=1280&span=C")
+        settle(page)
+        page.screenshot(path=OUT / "desk-aim-dark.png")
+        browser.close()
+    print(f"{len(list(OUT.glob('*.png')))} pictures in {OUT}")
+
+
+if __name__ == "__main__":
+    main(sys.argv[1])
