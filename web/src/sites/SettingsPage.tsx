@@ -147,7 +147,7 @@ function Settings({ site }: { site: Site }) {
               <NumberField
                 key={f}
                 label={`Quality of ${f}`}
-                before={f.toUpperCase()}
+                before={{ avif: "AVIF", webp: "WebP", jpeg: "JPEG" }[f]}
                 unit="quality"
                 value={plan.quality?.[f] ?? 0}
                 set={(v) => set({ quality: { ...plan.quality, [f]: v } as SitePlan["quality"] })}

@@ -1,5 +1,6 @@
 /** What is true at every width: the axis, a post at each breakpoint, bands, and the cursor that runs through them. */
 import { SegmentedControl, Tooltip } from "@mantine/core";
+import { useViewportSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Band } from "../../api/queries";
@@ -20,6 +21,14 @@ interface Props {
 
 const TICKS = [320, 400, 500, 600, 700, 800, 1000, 1200, 1400, 1700, 2000, 2560, 3200, 3840];
 
+/** Round widths at least `gap` of the axis apart, both ends among them. */
+function spaced(scale: Scale, gap: number): number[] {
+  const out = [scale.narrowest];
+  for (const t of TICKS)
+    if (scale.at(t) - scale.at(out[out.length - 1] as number) >= gap && 1 - scale.at(t) >= gap) out.push(t);
+  return [...out, scale.widest];
+}
+
 export function Horizon({ state, breakpoints, drag, keep, setDensity }: Props) {
   const { reading, scale, cursor, setCursor, span, choose, density } = state;
   const axis = useRef<HTMLDivElement>(null);
@@ -31,6 +40,8 @@ export function Horizon({ state, breakpoints, drag, keep, setDensity }: Props) {
     event.preventDefault();
     setCursor(widthAt(x));
   }, DRAG);
+  const { width: screen } = useViewportSize();
+  const ticks = spaced(scale, 40 / Math.max(200, screen - 160));
   const bands = reading.bands.filter((b) => b.kind !== "sharp" || b.density === density);
   return (
     <section className={classes.horizon} aria-label="Horizon: what is true at every width">
@@ -73,11 +84,7 @@ export function Horizon({ state, breakpoints, drag, keep, setDensity }: Props) {
           ))}
         </div>
         <div className={classes.ticks} {...bindCursor()}>
-          {[
-            scale.narrowest,
-            ...TICKS.filter((t) => t > scale.narrowest * 1.08 && t < scale.widest / 1.1),
-            scale.widest,
-          ].map((t) => (
+          {ticks.map((t) => (
             <span key={t} style={{ left: scale.percent(t) }}>
               {t}
             </span>

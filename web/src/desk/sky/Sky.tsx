@@ -11,6 +11,8 @@ import classes from "./Sky.module.css";
 const WIDTHS = [360, 768, 1280, 1920];
 const GAP = 16;
 const SIDE = 20;
+/** Panes lower than this say nothing; on a narrow screen they scroll sideways instead. */
+const LEAST_HEIGHT = 140;
 
 export interface PaneSpec {
   width: number;
@@ -37,7 +39,7 @@ export function paneHeight(panes: PaneSpec[], width: number, height: number): nu
     return p.follows ? (r <= 1 ? 1 : r <= 2 ? 2 : 2.4) : r;
   });
   const room = width - 2 * SIDE - GAP * (panes.length - 1);
-  return Math.max(60, Math.min(height, room / ratios.reduce((a, b) => a + b, 0)));
+  return Math.max(LEAST_HEIGHT, Math.min(height, room / ratios.reduce((a, b) => a + b, 0)));
 }
 
 export function Sky({ state }: { state: DeskState }) {
@@ -47,7 +49,8 @@ export function Sky({ state }: { state: DeskState }) {
   const panes = panesOf(reading, scale, cursor);
   const tall = paneHeight(panes, width, height - 78);
   const used = panes.reduce((sum, p) => sum + (tall * p.width) / p.height, 0);
-  const gap = Math.min(46, (width - 2 * SIDE - used) / Math.max(1, panes.length - 1));
+  const gap = Math.max(GAP, Math.min(46, (width - 2 * SIDE - used) / Math.max(1, panes.length - 1)));
+  const scrolls = used + gap * (panes.length - 1) + 2 * SIDE > width + 1;
   let x = SIDE;
   const placed = panes.map((p) => {
     const w = (tall * p.width) / p.height;
@@ -95,7 +98,7 @@ export function Sky({ state }: { state: DeskState }) {
           </div>
         ))}
       <svg className={classes.ties} width={width} height="24" aria-hidden="true">
-        {placed.map((p) => (
+        {(scrolls ? [] : placed).map((p) => (
           <path
             key={p.follows ? "cursor" : p.width}
             data-follows={p.follows || undefined}

@@ -160,15 +160,15 @@ export function AimStep({ state }: { state: DeskState }) {
             </>
           )}
         </Field>
-        <Field state={state} field="whole" label="Files">
+        <Field state={state} field="whole" label="Files carry">
           <SegmentedControl
             size="xs"
             aria-label="What the files carry"
             value={span.effective.whole ? "whole" : "cut"}
             onChange={(v) => set({ whole: v === "whole" })}
             data={[
-              { value: "cut", label: "cut to what shows" },
-              { value: "whole", label: "whole picture" },
+              { value: "cut", label: "what shows" },
+              { value: "whole", label: "the whole" },
             ]}
           />
         </Field>

@@ -189,8 +189,9 @@ function LiveFrame({
   const { ref, width: roomW, height: roomH } = useElementSize();
   const height = heightAt(reading, cursor);
   const own = window.devicePixelRatio;
-  const fit = Math.min(1, (roomW - 14) / scale.widest, (roomH || 1) / Math.min(height, 1100));
-  const zoom = Math.min(1, (roomW - 14) / cursor, Math.max(fit, roomH / height));
+  // the page is as large as there is room for; while its edge is dragged its scale stays
+  const [heldZoom, setHeldZoom] = useState<number>();
+  const zoom = heldZoom ?? Math.min(1, (roomW - 14) / cursor);
   const frame = useRef<HTMLIFrameElement>(null);
   const [taken, setTaken] = useState<Taken>();
   const attempt = useMemo(() => `${cursor}-${Math.random().toString(36).slice(2)}`, [cursor]);
@@ -209,9 +210,13 @@ function LiveFrame({
   }, []);
   const [text, setText] = useState<string>();
   const start = useRef(cursor);
-  const bind = useDrag(({ movement: [mx], first }) => {
-    if (first) start.current = cursor;
+  const bind = useDrag(({ movement: [mx], first, last }) => {
+    if (first) {
+      start.current = cursor;
+      setHeldZoom(zoom);
+    }
     setCursor(start.current + mx / zoom);
+    if (last) setHeldZoom(undefined);
   }, DRAG);
   const same = taken && prediction && taken.url === prediction.url;
   return (
