@@ -14,10 +14,24 @@ from typing import Annotated, Any, Literal, TypeVar
 import typer
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from skypane.errors import SkyPaneError
-from skypane.fit import AnyFit, shows
+from skypane.advice import advise
+from skypane.errors import InvalidPlan, SkyPaneError
+from skypane.fit import AnyFit, safe_area, shows
+from skypane.keeps import fates, summary
+from skypane.model import (
+    GREATEST_VIEWPORT,
+    LEAST_VIEWPORT,
+    Container,
+    HeightRange,
+    Original,
+    Placement,
+    Site,
+    Treatment,
+)
+from skypane.needs import SpanPlan, plan
 from skypane.picks import Environment, pick
 from skypane.picks.media import Policy
+from skypane.reading import runs_of
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Rules of pictures at every viewport width.")
 
@@ -47,6 +61,60 @@ class ShowsQuestion(_Question):
     frame: tuple[float, float]
     fit: AnyFit = "cover"
     position: tuple[float, float] = (0.5, 0.5)
+
+
+class SpanRange(_Question):
+    """One span: first and last viewport width, and the least, typical and greatest viewport height in it (CSS px)."""
+
+    first: int = Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)
+    last: int = Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)
+    heights: tuple[int, int, int] = (560, 800, 1200)
+
+
+class KeepsQuestion(_Question):
+    """One original's size, focal point and areas; one span; one treatment; all in the JSON of the model."""
+
+    original: Original
+    span: SpanRange
+    treatment: Treatment = Treatment()
+    container: Container = Container()
+    others: list[Original] = []  # for `advise`: originals that may be proposed
+
+    def site(self) -> Site:
+        if self.span.last <= self.span.first:
+            raise InvalidPlan("A span's last width must be above its first.", field="span")
+        least, typical, greatest = self.span.heights
+        row = HeightRange(to_px=GREATEST_VIEWPORT, least_px=least, typical_px=typical, greatest_px=greatest)
+        return Site(narrowest=self.span.first, widest=self.span.last, breakpoints=(), heights=(row,), container=self.container)
+
+    def plan(self) -> SpanPlan:
+        treatment = self.treatment.model_copy(update={"original": self.original.id})
+        placement = Placement(name="question", treatments={"A": treatment})
+        return plan(self.site(), placement, {self.original.id: self.original})[0]
+
+
+def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
+    p = question.plan()
+    assert p.shown is not None
+    safe = safe_area(p.shown)
+    areas = []
+    for area in question.original.keeps:
+        verdicts, share = fates(p, area)
+        runs = runs_of(p.viewport_w, verdicts, share)
+        areas.append(
+            {
+                "name": area.name,
+                "runs": [r.model_dump() for r in runs],
+                "first_failing": summary(p, area).first_failing,
+            }
+        )
+    return {"areas": areas, "safe": None if safe is None else [safe.x0, safe.x1, safe.y0, safe.y1]}
+
+
+def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
+    p = question.plan()
+    found = advise(question.site(), p, {o.id: o for o in (question.original, *question.others)})
+    return {"advice": found.model_dump(mode="json", exclude_none=True) if found else None}
 
 
 def answer_picks(question: PicksQuestion) -> dict[str, Any]:
@@ -109,3 +177,22 @@ def shows_command(batch: Batch = False) -> None:
     out: {"visible": [x, y, w, h] in image px, "drawn": [x, y, w, h] in CSS px of the frame}.
     """
     run(ShowsQuestion, answer_shows, batch, sys.stdin.buffer)
+
+
+@app.command()
+def keeps(batch: Batch = False) -> None:
+    """How each keep area fares over a span: runs of whole, cut, lost and small, and the safe area.
+
+    In: {"original", "span": {"first", "last", "heights"}, "treatment", "container"};
+    out: {"areas": [{"name", "runs", "first_failing"}], "safe": [x0, x1, y0, y1] or null}.
+    """
+    run(KeepsQuestion, answer_keeps, batch, sys.stdin.buffer)
+
+
+@app.command(name="advise")
+def advise_command(batch: Batch = False) -> None:
+    """The gentlest remedy for a span whose keep areas are not all whole, with every step and its figures.
+
+    In: as for `keeps`, and "others": originals that may be proposed; out: {"advice": {…} or null}.
+    """
+    run(KeepsQuestion, answer_advise, batch, sys.stdin.buffer)

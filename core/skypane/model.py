@@ -162,6 +162,7 @@ class Area(Noun):
     name: Annotated[str, Field(min_length=1, max_length=80)]
     rect: Rect
     kind: Literal["keep", "quiet"] = "keep"
+    least_px: Px | None = None  # the width in CSS px that it has to be shown at (a face, lettering)
 
 
 class Original(Noun):

@@ -130,29 +130,34 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
                     f"Span {span.letter} asks for an original that is not in this site. Choose another.",
                     field=f"treatments.{e.origin['original']}.original",
                 )
-        v = np.arange(span.first, span.last + 1, dtype=np.float64)
-        least, typical, greatest = viewport_heights(site, v)
-        if depends_on_viewport_height(e.height):
-            steps = [least, (least + typical) / 2, typical, (typical + greatest) / 2, greatest]
-        else:
-            steps = [typical]
-        vh = np.stack(steps)
-        ratio = original.width_px / original.height_px if original else 16 / 9
-        widths = frame_widths(e.width, v, site.container)
-        W = np.broadcast_to(widths, vh.shape).copy()
-        H = frame_heights(e.height, W, vh, ratio)
-        if W.min() < 1 or H.min() < 1:
-            at = int(v[int(np.argmin(np.minimum(W, H).min(axis=0)))])
-            side = "width" if W.min() < 1 else "height"
-            raise InvalidPlan(
-                f"The frame has no {side} at {at} px, span {span.letter}. Give it more room there.",
-                field=f"treatments.{e.origin[side] or span.letter}.{side}",
-            )
-        picture = picture_of(original, e.aim) if original else None
-        shown = windows(picture, e.fit, e.aim, W, H) if picture else None
-        cut = WHOLE if shown is None or e.whole or e.fit == "contain" else union(shown)
-        out.append(SpanPlan(span, e, original, picture, v, vh, W, H, shown, cut))
+        out.append(plan_span(site, span, e, original))
     return tuple(out)
+
+
+def plan_span(site: Site, span: Span, e: Effective, original: Original | None) -> SpanPlan:
+    """One span, computed over its widths and, where its frame depends on them, viewport heights. Raises InvalidPlan."""
+    v = np.arange(span.first, span.last + 1, dtype=np.float64)
+    least, typical, greatest = viewport_heights(site, v)
+    if depends_on_viewport_height(e.height):
+        steps = [least, (least + typical) / 2, typical, (typical + greatest) / 2, greatest]
+    else:
+        steps = [typical]
+    vh = np.stack(steps)
+    ratio = original.width_px / original.height_px if original else 16 / 9
+    widths = frame_widths(e.width, v, site.container)
+    W = np.broadcast_to(widths, vh.shape).copy()
+    H = frame_heights(e.height, W, vh, ratio)
+    if W.min() < 1 or H.min() < 1:
+        at = int(v[int(np.argmin(np.minimum(W, H).min(axis=0)))])
+        side = "width" if W.min() < 1 else "height"
+        raise InvalidPlan(
+            f"The frame has no {side} at {at} px, span {span.letter}. Give it more room there.",
+            field=f"treatments.{e.origin[side] or span.letter}.{side}",
+        )
+    picture = picture_of(original, e.aim) if original else None
+    shown = windows(picture, e.fit, e.aim, W, H) if picture else None
+    cut = WHOLE if shown is None or e.whole or e.fit == "contain" else union(shown)
+    return SpanPlan(span, e, original, picture, v, vh, W, H, shown, cut)
 
 
 def crop_of(original: Original, cut: Region) -> Crop:

@@ -11,15 +11,17 @@ from typing import Literal
 
 import numpy as np
 
-from skypane.fit import Picture, Windows, is_whole, safe_area, share_in_view, union
+from skypane.advice import Advice, advise
+from skypane.fit import safe_area, union
 from skypane.frames import Floats, depends_on_viewport_height, sizes_css, viewport_heights
+from skypane.keeps import AreaFates, failing, fates, summary
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
 from skypane.model import Format, Noun, Original, Placement, Rendition, Site, Treatment
 from skypane.needs import FIELDS, Group, SpanPlan, drawn_cut_width, plan, renditions
 from skypane.spans import conditions
 
 Step = Literal["frame", "aim", "words", "files", "code", "proof"]
-Verdict = Literal["whole", "cut", "lost", "sharp", "soft", "light", "heavy", "unknown"]
+Verdict = Literal["whole", "cut", "lost", "small", "sharp", "soft", "light", "heavy", "unknown"]
 
 
 class Curve(Noun):
@@ -143,6 +145,7 @@ class Reading(Noun):
     bands: tuple[Band, ...]
     files: tuple[FileRow, ...]
     findings: tuple[Finding, ...]
+    advice: tuple[Advice, ...]
     code: Code
     pane: Pane
     heights: tuple[ViewportPoint, ...]
@@ -212,8 +215,10 @@ def read(
     *,
     preview: Callable[[Original], str] = lambda o: o.name,
     made_bytes: Callable[[list[str]], Mapping[str, int]] = lambda keys: {},
+    others: Mapping[int, Original] | None = None,
 ) -> Reading:
-    """Everything about a placement. `made_bytes` tells the bytes of those renditions that exist already, by key.
+    """Everything about a placement. `made_bytes` tells the bytes of those renditions that exist already, by key;
+    `others` are originals of the site that advice may propose.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -228,6 +233,7 @@ def read(
         bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
         files=rows,
         findings=tuple(_findings(site, placement, plans, rows)),
+        advice=tuple(a for a in (advise(site, p, {**originals, **(others or {})}) for p in plans) if a),
         code=_code(site, placement, plans, files),
         pane=Pane(
             markup=text_of(pane_lines(site, placement, plans, preview)),
@@ -302,24 +308,19 @@ def _frame_text(p: SpanPlan) -> str:
 
 def _area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
     """One band per keep area of the originals in use, in the order of importance within each original."""
-    names: dict[str, list[Run]] = {}
+    runs: dict[str, list[Run]] = {}
+    points: dict[str, list[tuple[float, float]]] = {}
     for p in plans:
         if p.original is None or p.shown is None:
             continue
-        whole_picture = Picture(p.original.width_px, p.original.height_px)
         for area in p.original.keeps:
-            r = area.rect
-            rect = (r.x, min(1.0, r.x + r.w), r.y, min(1.0, r.y + r.h))
-            names.setdefault(area.name, []).extend(_area_runs(p, p.shown, rect, whole_picture))
-    return tuple(Band(kind="area", name=name, runs=merged(runs)) for name, runs in names.items())
-
-
-def _area_runs(p: SpanPlan, shown: Windows, rect: tuple[float, float, float, float], picture: Picture) -> list[Run]:
-    share = share_in_view(shown, rect)
-    whole = is_whole(shown, rect, picture).all(axis=0)
-    worst = np.where(whole, 1.0, share.min(axis=0))
-    verdicts = np.where(whole, "whole", np.where(worst < 0.5, "lost", "cut"))
-    return runs_of(p.viewport_w, verdicts, worst)
+            verdicts, share = fates(p, area)
+            runs.setdefault(area.name, []).extend(runs_of(p.viewport_w, verdicts, share))
+            points.setdefault(area.name, []).extend(simplified(p.viewport_w, share, 0.005).points)
+    return tuple(
+        Band(kind="area", name=name, runs=merged(found), curve=Curve(points=tuple(points[name])))
+        for name, found in runs.items()
+    )
 
 
 def _of_group(files: tuple[tuple[Group, tuple[Rendition, ...]], ...], letter: str) -> tuple[Rendition, ...]:
@@ -459,6 +460,8 @@ def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], row
                     remedy="Use a share of the page there, or give the frame a greatest width.",
                 )
             )
+    for p in plans:
+        found += [_area_finding(p, summary(p, area)) for area in failing(p)]
     for row in rows:
         if row.share < 0.995:
             found.append(
@@ -484,6 +487,18 @@ def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], row
             )
         )
     return found
+
+
+def _area_finding(p: SpanPlan, fate: AreaFates) -> Finding:
+    """The sentence for one area that fails somewhere in a span."""
+    at = f"at {fate.worst_at}" + (f" × {fate.worst_height}" if fate.worst_height else "")
+    if fate.worst_share >= 1:
+        said = f"{fate.name} is shown too small from {fate.first_failing} px."
+    else:
+        word = "lost" if fate.worst_share < 0.5 else "cut"
+        out = (1 - fate.worst_share) * 100
+        said = f"{fate.name} is {word} from {fate.first_failing} px: {out:.0f} % of it is out of view {at}."
+    return Finding(step="aim", spans=(p.span.letter,), code="area", sentence=said, remedy="See the advice for this span.")
 
 
 def typical_height(site: Site, width: int) -> int:

@@ -78,3 +78,39 @@ def test_one_question_without_batch():
     assert code == 0 and answer["visible"] == [0, 0, 4, 3]
     code, answer = run("shows", "nonsense", batch=False)
     assert code == 1 and "error" in answer
+
+
+BOATS = {
+    "id": 1,
+    "name": "boats.jpg",
+    "width_px": 5200,
+    "height_px": 2900,
+    "focal": [0.6, 0.72],
+    "areas": [
+        {"name": "Sail boat", "rect": {"x": 0.493, "y": 0.405, "w": 0.237, "h": 0.48}},
+        {"name": "Red boat", "rect": {"x": 0.06, "y": 0.51, "w": 0.162, "h": 0.385}},
+    ],
+}
+
+
+def test_keeps_gives_runs_and_the_safe_area():
+    ask = {"original": BOATS, "span": {"first": 320, "last": 599}, "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    answers = run("keeps", json.dumps(ask), json.dumps({**ask, "span": {"first": 599, "last": 320}}), "nonsense")
+    sail, red = answers[0]["areas"]
+    assert [(r["first"], r["last"], r["verdict"]) for r in sail["runs"]] == [(320, 599, "whole")] and sail[
+        "first_failing"
+    ] is None
+    assert [(r["first"], r["last"], r["verdict"]) for r in red["runs"]] == [(320, 599, "lost")] and red["first_failing"] == 320
+    x0, x1, y0, y1 = answers[0]["safe"]
+    assert x1 - x0 == pytest.approx(0.8 * 2900 / 5200) and (y0, y1) == (0, 1)
+    assert "last width" in answers[1]["error"] and "not JSON" in answers[2]["error"]
+
+
+def test_advise_walks_the_steps_with_figures():
+    ask = {"original": BOATS, "span": {"first": 320, "last": 599}, "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    whole = {**ask, "treatment": {"height": {"kind": "natural"}}}
+    answers = run("advise", json.dumps(ask), json.dumps(whole))
+    advice = answers[0]["advice"]
+    assert [s["kind"] for s in advice["steps"][:3]] == ["aim", "whole", "ratio"] and advice["best"] == 1
+    assert advice["steps"][1]["treatment"] == {"height": {"kind": "natural"}, "fit": "cover"}
+    assert answers[1]["advice"] is None

@@ -74,9 +74,11 @@ def test_findings_name_what_is_missing():
     nothing = read(Site(), Placement(name="x"), {})
     assert [f.code for f in nothing.findings] == ["no-original"] and nothing.code.markup == ()
     no_alt = read(Site(), P, {1: BOATS.model_copy(update={"alt": None})})
-    assert [f.code for f in no_alt.findings] == ["no-alt"]
+    assert [f.code for f in no_alt.findings] == ["area"] * 4 + ["no-alt"]
     decorative = read(Site(), P, {1: BOATS.model_copy(update={"alt": ""})})
-    assert decorative.findings == ()
+    assert [f.code for f in decorative.findings] == ["area"] * 4
+    said = [f.sentence for f in decorative.findings if f.spans == ("A",)]
+    assert said[2].startswith("Red boat is lost from 320 px: 100 % of it is out of view at 320")
 
 
 def test_a_frame_wider_than_the_page_is_found_with_its_widths():

@@ -24,6 +24,9 @@ from placements.models import Placement, placements_of
 
 router = Router()
 
+#: How many other originals advice looks at; the newest of a very large site.
+MOST_PROPOSED = 40
+
 
 class Look(model.Noun):
     """What the desk may change of an original: where its focal point and its areas are."""
@@ -209,4 +212,12 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> Reading:
     """Everything that the desk shows of a draft, over every width. Nothing is stored."""
     site = site_of(request.user, site_id)
     originals = _originals(site, _ids(draft.placement), draft.looks)
-    return read(draft.site or site.as_noun(), draft.placement, originals, preview=_preview, made_bytes=bytes_made)
+    others = {o.id: o.as_noun() for o in site.originals.exclude(id__in=originals).exclude(areas=[])[:MOST_PROPOSED]}
+    return read(
+        draft.site or site.as_noun(),
+        draft.placement,
+        originals,
+        preview=_preview,
+        made_bytes=bytes_made,
+        others=others,
+    )

@@ -369,6 +369,48 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * Advice
+         * @description What to do about the failing areas of one span. `best` is the index of the first step that works, None if none does.
+         */
+        Advice: {
+            /** Best */
+            best: number | null;
+            /** Failing */
+            failing: string[];
+            /** Span */
+            span: string;
+            /** Steps */
+            steps: components["schemas"]["AdviceStep"][];
+        };
+        /**
+         * AdviceStep
+         * @description One step of the walk. `label` is what the button says, `treatment` what it sets; both empty where it does not work.
+         */
+        AdviceStep: {
+            /**
+             * Figures
+             * @default {}
+             */
+            figures?: {
+                [key: string]: number;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "aim" | "whole" | "ratio" | "original";
+            /**
+             * Label
+             * @default
+             */
+            label?: string;
+            treatment?: components["schemas"]["Treatment"] | null;
+            /** Why */
+            why: string;
+            /** Works */
+            works: boolean;
+        };
+        /**
          * Area
          * @description A keep area (must stay in view) or a quiet area (words may lie there). The order in the list is its importance.
          */
@@ -379,6 +421,8 @@ export interface components {
              * @enum {string}
              */
             kind?: "keep" | "quiet";
+            /** Least Px */
+            least_px?: number | null;
             /** Name */
             name: string;
             rect: components["schemas"]["Rect"];
@@ -1116,6 +1160,8 @@ export interface components {
         };
         /** Reading */
         Reading: {
+            /** Advice */
+            advice: components["schemas"]["Advice"][];
             /** Bands */
             bands: components["schemas"]["Band"][];
             /** Budget Bytes */
@@ -1166,7 +1212,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "whole" | "cut" | "lost" | "sharp" | "soft" | "light" | "heavy" | "unknown";
+            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown";
             /** Worst */
             worst: number;
             /** Worst At */

@@ -14,6 +14,7 @@ import { Field } from "../Field";
 import { Findings } from "../Findings";
 import { NumberField } from "../frame/NumberField";
 import ground from "../Ground.module.css";
+import { AdviceCard } from "./AdviceCard";
 import classes from "./Aim.module.css";
 import { PictureMap, windowAt } from "./Map";
 import { OriginalChooser } from "./OriginalChooser";
@@ -175,7 +176,8 @@ export function AimStep({ state }: { state: DeskState }) {
       </div>
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
-          <Findings of={reading.findings.filter((f) => f.step === "aim")} />
+          <Findings of={reading.findings.filter((f) => f.step === "aim" && f.code !== "area")} />
+          <AdviceCard state={state} />
           <AtCursor state={state} />
         </div>
       </div>
@@ -225,7 +227,10 @@ function AtCursor({ state }: { state: DeskState }) {
           {areas.map(([band, run]) =>
             run && run.verdict !== "whole" ? (
               <strong key={band.name} data-verdict={run.verdict} className={classes.verdict}>
-                {band.name} is {run.verdict} here.{" "}
+                {run.verdict === "small"
+                  ? `${band.name} is shown too small`
+                  : `${band.name} is ${run.verdict}: ${percent(1 - (valueAt(band.curve, cursor) ?? run.worst))} of it is out of view`}
+                .{" "}
               </strong>
             ) : null,
           )}

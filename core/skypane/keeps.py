@@ -1,0 +1,84 @@
+"""How every keep area fares over a span: whole, cut, lost or small, and the safe area (02-rules §4).
+
+In view by the share area(K ∩ visible)/area(K): whole at 1 with half an image px of tolerance, lost below 0.5, else cut. An area
+that is whole but shown narrower than its least width is small. Where the frame depends on the viewport's height the worst
+height of the span decides.
+"""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import numpy as np
+
+from skypane.fit import Picture, Windows, is_whole, share_in_view
+from skypane.frames import Floats
+from skypane.model import Area, Noun
+from skypane.needs import SpanPlan
+
+Fate = Literal["whole", "cut", "lost", "small"]
+
+
+class AreaFates(Noun):
+    """One area over the widths of one span. `first_failing` is the first width at which it is not whole, None if none."""
+
+    name: str
+    first_failing: int | None
+    worst_share: float
+    worst_at: int
+    worst_height: int | None
+
+
+def edges(area: Area) -> tuple[float, float, float, float]:
+    """(x0, x1, y0, y1) in fractions."""
+    r = area.rect
+    return r.x, min(1.0, r.x + r.w), r.y, min(1.0, r.y + r.h)
+
+
+def fates(p: SpanPlan, area: Area) -> tuple[np.ndarray, Floats]:
+    """Per width of the span: the fate as text, and the share in view at the worst height."""
+    assert p.shown is not None
+    assert p.original is not None
+    return fates_in(p.shown, area, Picture(p.original.width_px, p.original.height_px))
+
+
+def fates_in(shown: Windows, area: Area, picture: Picture) -> tuple[np.ndarray, Floats]:
+    """The same for windows of shape (heights, widths)."""
+    rect = edges(area)
+    share = share_in_view(shown, rect)
+    whole = is_whole(shown, rect, picture).all(axis=0)
+    worst: Floats = np.where(whole, 1.0, share.min(axis=0))
+    found = np.where(whole, "whole", np.where(worst < 0.5, "lost", "cut"))
+    if area.least_px is not None:
+        small = (area.rect.w * shown.drawn_w).min(axis=0) < area.least_px - 0.5
+        found = np.where(whole & small, "small", found)
+    return found, worst
+
+
+def summary(p: SpanPlan, area: Area) -> AreaFates:
+    """First failing width, worst share, and where that is."""
+    found, share = fates(p, area)
+    failing = np.flatnonzero(found != "whole")
+    at = int(share.argmin()) if (share < 1).any() else int(failing[0]) if failing.size else 0
+    height = None
+    if p.viewport_h.shape[0] > 1 and failing.size:
+        assert p.shown is not None
+        height = int(p.viewport_h[int(share_in_view(p.shown, edges(area))[:, at].argmin()), at])
+    return AreaFates(
+        name=area.name,
+        first_failing=int(p.viewport_w[failing[0]]) if failing.size else None,
+        worst_share=round(float(share[at]), 4),
+        worst_at=int(p.viewport_w[at]),
+        worst_height=height,
+    )
+
+
+def failing(p: SpanPlan) -> tuple[Area, ...]:
+    """The keep areas that are not whole, or too small, somewhere in the span; the most important first."""
+    if p.original is None or p.shown is None:
+        return ()
+    return tuple(a for a in p.original.keeps if (fates(p, a)[0] != "whole").any())
+
+
+def all_whole(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> bool:
+    return all((fates_in(shown, a, picture)[0] == "whole").all() for a in areas)

@@ -1,0 +1,225 @@
+"""Fates of keep areas and the walk of advice (02-rules §4, §5), against exhaustive search on small cases."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from skypane import needs
+from skypane.advice import advise, aim_by_percent, largest_crop, percent_interval, ratio_bounds, tried
+from skypane.errors import InvalidPlan
+from skypane.fit import Interval, Picture
+from skypane.keeps import all_whole, fates, summary
+from skypane.model import Area, FixedAim, FixedHeight, Original, Placement, RatioHeight, Rect, Site, Treatment, ViewportHeight
+
+SITE = Site(narrowest=320, widest=700, breakpoints=())
+
+
+def original(*areas, size=(1600, 900), id=1, focal=(0.5, 0.5), **kw):
+    named = tuple(
+        a if isinstance(a, Area) else Area(name=f"K{i}", rect=Rect(x=a[0], y=a[2], w=a[1] - a[0], h=a[3] - a[2]))
+        for i, a in enumerate(areas)
+    )
+    return Original(id=id, name=f"o{id}.jpg", width_px=size[0], height_px=size[1], focal=focal, areas=named, **kw)
+
+
+def plan_of(o, site=SITE, **treatment):
+    return needs.plan(site, Placement(name="x", treatments={"A": Treatment(original=o.id, **treatment)}), {o.id: o})[0]
+
+
+# -- fates --
+
+
+def test_check_value_a_wide_area_fails_below_809():
+    # keep 0.045…0.955 of 16:9 in a 500 px high frame (02-rules §4); half an image px of tolerance allows 808
+    p = plan_of(
+        original((0.045, 0.955, 0.2, 0.8)), Site(narrowest=700, widest=1000, breakpoints=()), height=FixedHeight(height_px=500)
+    )
+    found, _ = fates(p, p.original.keeps[0])
+    assert 808 <= p.viewport_w[found == "whole"].min() <= 809
+    assert summary(p, p.original.keeps[0]).first_failing == 700
+
+
+def test_lost_is_less_than_half_and_cut_the_rest():
+    left = original((0.0, 0.3, 0.4, 0.6))
+    p = plan_of(left, height=RatioHeight(w=3, h=4), aim=FixedAim(x=0.5, y=0.5))  # shows 0.289…0.711
+    found, share = fates(p, left.keeps[0])
+    assert set(found) == {"lost"} and share[0] == pytest.approx((0.3 - 0.28906) / 0.3, abs=1e-3)
+    p = plan_of(original((0.2, 0.5, 0.4, 0.6)), height=RatioHeight(w=3, h=4), aim=FixedAim(x=0.5, y=0.5))
+    assert set(fates(p, p.original.keeps[0])[0]) == {"cut"}
+
+
+def test_small_is_whole_but_narrower_than_asked():
+    face = Area(name="Face", rect=Rect(x=0.4, y=0.4, w=0.1, h=0.1), least_px=50)
+    p = plan_of(original(face), height=RatioHeight(w=16, h=9))
+    found, _ = fates(p, face)  # a tenth of the frame's width: 32 px at 320, 50 px at 500
+    assert found[0] == "small" and p.viewport_w[found == "whole"].min() == pytest.approx(500, abs=6)
+
+
+def test_which_height_fails_is_told():
+    site = Site(narrowest=400, widest=401, breakpoints=())
+    p = plan_of(original((0.1, 0.9, 0.3, 0.7)), site, height=ViewportHeight(percent=100))
+    assert summary(p, p.original.keeps[0]).worst_height == 932  # the tallest screen shows the least of the width
+
+
+# -- the walk --
+
+
+def test_nothing_is_advised_where_all_is_whole():
+    assert advise(SITE, plan_of(original((0.4, 0.6, 0.4, 0.6)), height=RatioHeight(w=1, h=1)), {}) is None
+
+
+def test_the_four_boats_in_4_5_show_45_percent_and_need_92():
+    boats = original(
+        (0.493, 0.73, 0.405, 0.885), (0.735, 0.984, 0.518, 0.868), (0.322, 0.456, 0.69, 0.858), (0.06, 0.222, 0.51, 0.895),
+        size=(5200, 2900), focal=(0.6, 0.72),
+    )  # fmt: skip
+    p = plan_of(boats, Site(narrowest=320, widest=599, breakpoints=()), height=RatioHeight(w=4, h=5))
+    found = advise(Site(narrowest=320, widest=599, breakpoints=()), p, {1: boats})
+    kinds = {s.kind: s for s in found.steps}
+    assert not kinds["aim"].works and "92 % of the width is needed, 45 % shows" in kinds["aim"].why
+    assert found.steps[found.best].kind == "whole" and "320 × 178" in kinds["whole"].why
+    assert kinds["ratio"].figures["ratio"] == pytest.approx(0.924 * 5200 / 2900, abs=0.001)
+
+
+def test_aim_comes_first_where_a_position_serves():
+    o = original((0.7, 0.8, 0.4, 0.6))
+    p = plan_of(o, height=RatioHeight(w=3, h=4), aim=FixedAim(x=0, y=0.5))
+    found = advise(SITE, p, {1: o})
+    assert found.best == 0 and found.steps[0].treatment.aim.kind == "following"
+
+
+def test_a_least_height_stands_against_showing_it_whole():
+    o = original((0.05, 0.95, 0.4, 0.6))
+    p = plan_of(o, height=RatioHeight(w=1, h=1, least_px=300))
+    found = advise(SITE, p, {1: o})
+    whole = next(s for s in found.steps if s.kind == "whole")
+    assert not whole.works and "320 × 180" in whole.why and "least height of 300 px" in whole.why
+
+
+def test_another_original_is_proposed_when_it_would_be_whole():
+    wide, tall = original((0.05, 0.95, 0.4, 0.6)), original((0.3, 0.7, 0.3, 0.7), size=(1200, 1600), id=2)
+    never = original((0.0, 1.0, 0.4, 0.6), id=3)
+    p = plan_of(wide, height=RatioHeight(w=3, h=4, least_px=400))
+    found = advise(SITE, p, {1: wide, 2: tall, 3: never})
+    proposed = [s for s in found.steps if s.kind == "original"]
+    assert [s.treatment.original for s in proposed] == [2] and found.steps[found.best].kind == "original"
+
+
+rects = (
+    st.tuples(st.floats(0, 0.9), st.floats(0.02, 1), st.floats(0, 0.9), st.floats(0.02, 1))
+    .map(lambda t: (t[0], min(1.0, t[0] + t[1] * (1 - t[0])), t[2], min(1.0, t[2] + t[3] * (1 - t[2]))))
+    .filter(lambda r: r[1] - r[0] > 0.01 and r[3] - r[2] > 0.01)
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(st.lists(rects, min_size=1, max_size=4), st.floats(0.4, 3), st.sampled_from([(1600, 900), (900, 1600), (1000, 1000)]))
+def test_whatever_is_advised_works_and_what_is_refused_does_not(areas, ratio, size):
+    o = original(*areas, size=size)
+    p = plan_of(o, height=RatioHeight(w=ratio, h=1))
+    found = advise(SITE, p, {1: o})
+    if found is None:
+        return
+    for step in found.steps:
+        if step.works:
+            q = tried(SITE, p, step.treatment)
+            assert all_whole(q.shown, o.keeps, Picture(*size)), step.kind
+    assert found.best is not None  # showing it whole is always there
+
+
+@given(st.lists(rects, min_size=1, max_size=4), st.floats(0.3, 4))
+def test_the_bounds_of_the_ratio_against_trying_every_position(areas, ratio):
+    """Exhaustive: 400 positions on each axis; some position keeps all whole iff the ratio lies within the bounds."""
+    o = original(*areas)
+    low, high = ratio_bounds(16 / 9, o.keeps)
+    sx, sy = min(1.0, ratio / (16 / 9)), min(1.0, (16 / 9) / ratio)
+    assume(abs(ratio - low) > 0.02 and abs(ratio - high) > 0.02)
+
+    def some_position(share, first, last):
+        starts = np.linspace(0, 1 - share, 4001)
+        return ((starts <= first + 1e-3) & (starts + share >= last - 1e-3)).any()
+
+    possible = some_position(sx, min(a[0] for a in areas), max(a[1] for a in areas)) and some_position(
+        sy, min(a[2] for a in areas), max(a[3] for a in areas)
+    )
+    if low <= ratio <= high:
+        assert possible
+    elif min(abs(ratio - low), abs(ratio - high)) > 0.05:
+        tight = some_position(sx, min(a[0] for a in areas) - 2e-3, max(a[1] for a in areas) + 2e-3)
+        assert not (tight and possible and sx < 1 and sy < 1)
+
+
+# -- percentages --
+
+intervals = (
+    st.tuples(st.floats(0, 1), st.floats(0, 1))
+    .map(sorted)
+    .filter(lambda k: k[1] - k[0] > 0.001)
+    .map(lambda k: Interval("k", *k))
+)
+
+
+@given(st.floats(0.05, 1), st.lists(intervals, min_size=1, max_size=3))
+def test_the_interval_of_percentages_against_trying_them_all(share, keeps):
+    low, high = percent_interval(np.array([share]), tuple(keeps))
+    for p in np.linspace(0, 1, 201):
+        start = p * (1 - share)
+        whole = all(start <= k.first + 1e-9 and start + share >= k.last - 1e-9 for k in keeps)
+        inside = low[0] - 1e-7 <= p <= high[0] + 1e-7
+        assert whole == inside or min(abs(p - low[0]), abs(p - high[0])) < 1e-6
+
+
+@settings(deadline=None)
+@given(st.lists(st.floats(0.3, 0.9), min_size=2, max_size=7), st.lists(intervals, min_size=1, max_size=3))
+def test_the_fewest_breakpoints_against_every_way_of_cutting(widths, keeps):
+    share = np.array([widths])
+    v = np.arange(len(widths), dtype=float) + 1
+    found = aim_by_percent(v, share, tuple(keeps), 0.5)
+    low, high = percent_interval(share, tuple(keeps))
+
+    def served(a, b):
+        return low[0][a:b].max() <= high[0][a:b].min() + 1e-12
+
+    n = len(widths)
+    best = [0] + [math.inf] * n  # fewest parts that serve the first i widths
+    for i in range(1, n + 1):
+        best[i] = min((best[j] + 1 for j in range(i) if served(j, i)), default=math.inf)
+    if best[n] == math.inf:
+        assert found.breakpoints is None and found.percent is None
+    else:
+        assert found.breakpoints is not None and len(found.breakpoints) == best[n] - 1
+        assert (found.percent is not None) == (best[n] == 1)
+
+
+def test_the_percentage_nearest_to_the_focal_one_is_taken():
+    share = np.array([[0.5]])
+    assert aim_by_percent(np.array([400.0]), share, (Interval("k", 0.4, 0.6),), 0.5).percent == 0.5
+    # focal at the left edge wants 0 %, the area needs a start of at least 0.1 of 0.5
+    assert aim_by_percent(np.array([400.0]), share, (Interval("k", 0.4, 0.6),), 0.0).percent == pytest.approx(0.2)
+
+
+# -- crops --
+
+
+@given(st.floats(0.3, 3), st.lists(rects, max_size=3), st.tuples(st.floats(0, 1), st.floats(0, 1)))
+def test_the_largest_crop_against_a_search_of_all(ratio, areas, focal):
+    picture = Picture(1600, 900, focal)
+    o = original(*areas)
+    w, h = min(1, ratio / (16 / 9)), min(1, (16 / 9) / ratio)
+    x0, x1 = (min(a[0] for a in areas), max(a[1] for a in areas)) if areas else (0.5, 0.5)
+    y0, y1 = (min(a[2] for a in areas), max(a[3] for a in areas)) if areas else (0.5, 0.5)
+    if x1 - x0 > w + 1e-9 or y1 - y0 > h + 1e-9:
+        with pytest.raises(InvalidPlan, match="the keep areas need"):
+            largest_crop(picture, ratio, o.keeps)
+        return
+    crop = largest_crop(picture, ratio, o.keeps)
+    assert (crop.w, crop.h) == (pytest.approx(w), pytest.approx(h))  # no larger rectangle of this ratio exists
+    assert crop.w * 1600 / (crop.h * 900) == pytest.approx(ratio)
+    assert crop.x >= -1e-9 and crop.x + crop.w <= 1 + 1e-9
+    if areas:
+        assert crop.x <= x0 + 1e-9 and crop.x + crop.w >= x1 - 1e-9 and crop.y <= y0 + 1e-9 and crop.y + crop.h >= y1 - 1e-9
+    starts = [s for s in np.linspace(0, 1 - w, 300) if not areas or (s <= x0 and s + w >= x1)]
+    if starts:
+        assert abs(crop.x + w / 2 - focal[0]) <= min(abs(s + w / 2 - focal[0]) for s in starts) + 1e-9

@@ -1,0 +1,92 @@
+/** The gentlest remedy for the chosen span: why it fails, what helps, one press to apply and one to undo. */
+import { Button } from "@mantine/core";
+import { useState } from "react";
+import type { Schemas } from "../../../api/client";
+import type { Treatment } from "../../../api/queries";
+import { Letter } from "../../../ui/Letter";
+import type { DeskState } from "../../types";
+import { withTreatment } from "../../useDraft";
+import ground from "../Ground.module.css";
+import classes from "./Aim.module.css";
+
+type Step = Schemas["AdviceStep"];
+
+export function AdviceCard({ state }: { state: DeskState }) {
+  const { reading, span, handle, originals, choose } = state;
+  const [open, setOpen] = useState(false);
+  const advice = reading.advice.find((a) => a.span === span.letter);
+  const elsewhere = reading.advice.filter((a) => a.span !== span.letter);
+  const apply = (step: Step) =>
+    handle.change((d) => {
+      const set = Object.fromEntries(
+        Object.entries(step.treatment ?? {}).filter(([, v]) => v != null),
+      ) as Partial<Treatment>;
+      const other = originals.find((o) => o.id === set.original);
+      const looks = other
+        ? {
+            ...d.looks,
+            [other.id]: d.looks[other.id] ?? { focal: other.focal as [number, number], areas: other.areas },
+          }
+        : d.looks;
+      return withTreatment({ ...d, looks }, span.letter, set);
+    });
+  if (!advice)
+    return elsewhere.length ? (
+      <p className={classes.elsewhere}>
+        All areas are whole here. Something is cut in{" "}
+        {elsewhere.map((a) => (
+          <button
+            key={a.span}
+            type="button"
+            className={classes.jump}
+            onClick={() => choose(a.span)}
+            aria-label={`To span ${a.span}`}
+          >
+            <Letter of={a.span} small />
+          </button>
+        ))}
+      </p>
+    ) : null;
+  const works = advice.steps.filter((s) => s.works);
+  const best = advice.best != null ? advice.steps[advice.best] : undefined;
+  const gentler = advice.steps.filter((s) => !s.works);
+  return (
+    <section className={`${ground.card} ${classes.advice}`} aria-label={`Advice for span ${span.letter}`}>
+      <h3>{headline(advice)}</h3>
+      <p>{advice.steps[0]?.works ? advice.steps[0].why : gentler[0]?.why}</p>
+      {best && best.kind !== "aim" && <p>{best.why}</p>}
+      <div className={classes.row}>
+        {works.slice(0, 2).map((s, i) => (
+          <Button key={s.label} variant={i === 0 ? "filled" : "default"} onClick={() => apply(s)}>
+            {s.label}
+          </Button>
+        ))}
+        {(gentler.length > 1 || works.length > 2) && (
+          <button type="button" className="plain" onClick={() => setOpen(!open)} aria-expanded={open}>
+            {open ? "Less" : "Why, and what else…"}
+          </button>
+        )}
+      </div>
+      {open && (
+        <ul className={classes.steps}>
+          {advice.steps.map((s) => (
+            <li key={`${s.kind} ${s.label}`} data-works={s.works || undefined}>
+              {s.why}{" "}
+              {s.works && (
+                <button type="button" className="plain" onClick={() => apply(s)}>
+                  {s.label}
+                </button>
+              )}
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function headline(advice: Schemas["Advice"]): string {
+  if (advice.steps[0]?.works) return "Another position keeps all of them.";
+  const n = advice.failing.length;
+  return n === 1 ? `No position keeps ${advice.failing[0]} whole here.` : `No position keeps all areas whole here.`;
+}
