@@ -111,17 +111,15 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
     for need, seen, side in ((x1 - x0, across, "width"), (y1 - y0, down, "height")):
         least = float(seen.min())
         if need > least + 1e-9:
-            at = int(q.viewport_w[int(seen.min(axis=0).argmin())])
-            parts.append(f"{_percent(need)} of the {side} is needed, {_percent(least)} shows at {at} px")
+            at = int(q.viewport_w[int(seen.min(axis=0).round(6).argmin())])
+            parts.append(f"{_percent(least)} of the {side} shows at {at} px, {_names(keeps)} need {_percent(need)}")
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
     small = [a for a in keeps if a.least_px is not None and (a.rect.w * q.shown.drawn_w).min() < a.least_px - 0.5]
     parts += [
         f"{a.name} is shown {float((a.rect.w * q.shown.drawn_w).min()):.0f} px wide, {number(a.least_px or 0)} px are asked for"
         for a in small
     ]
-    return AdviceStep(
-        kind="aim", works=False, why=f"No position keeps {_names(keeps)} whole: {'; '.join(parts)}.", figures=figures
-    )
+    return AdviceStep(kind="aim", works=False, why=f"{'; '.join(parts)}.", figures=figures)
 
 
 def _whole(site: Site, p: SpanPlan) -> AdviceStep:
