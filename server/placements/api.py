@@ -6,6 +6,7 @@ Looking and keeping are two requests. A reading stores nothing; a save says whic
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Annotated
 
 from config.problems import Conflict, Problem, Refused
 from deliveries.models import bytes_made
@@ -15,6 +16,7 @@ from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from originals.models import Original
+from pydantic import Field, field_validator
 from sites.models import Page, Site, site_of
 from skypane import model
 from skypane.errors import InvalidPlan
@@ -32,7 +34,16 @@ class Look(model.Noun):
     """What the desk may change of an original: where its focal point and its areas are."""
 
     focal: tuple[model.Fraction, model.Fraction]
-    areas: tuple[model.Area, ...] = ()
+    areas: Annotated[tuple[model.Area, ...], Field(max_length=40)] = ()
+
+    @field_validator("areas")
+    @classmethod
+    def _names_differ(cls, areas: tuple[model.Area, ...]) -> tuple[model.Area, ...]:
+        names = [a.name for a in areas]
+        double = next((n for n in names if names.count(n) > 1), None)
+        if double is not None:
+            raise ValueError(f"Two areas are called {double}. Give each a name of its own.")
+        return areas
 
 
 class Draft(Schema):

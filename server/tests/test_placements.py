@@ -76,6 +76,42 @@ def test_a_treatment_that_cannot_be_is_refused_at_its_field(designer, placement,
     assert designer.get(f"/placements/{placement['id']}").json() == placement
 
 
+def test_areas_are_kept_in_order_and_their_names_differ(designer, placement, original):
+    rect = {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}
+    look = placement["looks"][str(original["id"])]
+    look["areas"] = [{"name": "Boat", "rect": rect, "least_px": 40}, {"name": "Sky", "rect": rect, "kind": "quiet"}]
+    saved = save(designer, placement).json()
+    assert [a["name"] for a in saved["looks"][str(original["id"])]["areas"]] == ["Boat", "Sky"]
+    look["areas"].append({"name": "Boat", "rect": rect})
+    answer = save(designer, {**saved, "looks": placement["looks"]})
+    assert answer.status_code == 422 and "Two areas are called Boat" in answer.json()["detail"]
+    look["areas"] = [{"name": "Out", "rect": {"x": 0.9, "y": 0, "w": 0.5, "h": 0.5}}]
+    assert "reaches beyond the picture" in save(designer, {**saved, "looks": placement["looks"]}).json()["detail"]
+
+
+def test_advice_proposes_other_originals_of_the_site(designer, site, placement, original):
+    from tests.conftest import picture
+
+    other = designer.bring(site["id"], picture(400, 800, seed=5), "tall.jpg").json()
+    wide = [{"name": "Row", "rect": {"x": 0.02, "y": 0.4, "w": 0.96, "h": 0.2}}]
+    small = [{"name": "Mast", "rect": {"x": 0.4, "y": 0.4, "w": 0.2, "h": 0.2}}]
+    made = {"name": "Tall", "treatments": {"D": {"original": other["id"]}}}
+    page = designer.get(f"/sites/{site['id']}").json()["pages"][0]["id"]
+    second = designer.post(f"/pages/{page}/placements", {"placement": made}).json()
+    looks = {str(other["id"]): {"focal": [0.5, 0.5], "areas": small}}
+    assert (
+        designer.put(
+            f"/placements/{second['id']}", {"revision": second["revision"], "placement": made, "looks": looks}
+        ).status_code
+        == 200
+    )
+    draft = {"placement": placement["placement"], "looks": {str(original["id"]): {"focal": [0.5, 0.5], "areas": wide}}}
+    advice = designer.post(f"/sites/{site['id']}/readings", draft).json()["advice"]
+    a = next(x for x in advice if x["span"] == "A")
+    assert a["failing"] == ["Row"]
+    assert [s["treatment"]["original"] for s in a["steps"] if s["kind"] == "original"] == [other["id"]]
+
+
 def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):
     theirs = stranger.post("/sites", {"name": "Other"}).json()
     from tests.conftest import picture

@@ -1,9 +1,10 @@
 /** Aim: where the picture sits in its frame, per span; and another original where the first cannot serve. */
 
-import { Button, SegmentedControl } from "@mantine/core";
+import { Button, Modal, Popover, SegmentedControl } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
-import { useRef } from "react";
-import type { Look, Treatment } from "../../../api/queries";
+import { useDisclosure } from "@mantine/hooks";
+import { useRef, useState } from "react";
+import type { Look, Original, Treatment } from "../../../api/queries";
 import { useUploads } from "../../../originals/useUploads";
 import { percent, plural, range, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
@@ -16,6 +17,8 @@ import { NumberField } from "../frame/NumberField";
 import ground from "../Ground.module.css";
 import { AdviceCard } from "./AdviceCard";
 import classes from "./Aim.module.css";
+import { AreaList } from "./AreaList";
+import type { Area } from "./areas";
 import { PictureMap, windowAt } from "./Map";
 import { OriginalChooser } from "./OriginalChooser";
 
@@ -39,6 +42,11 @@ export function AimStep({ state }: { state: DeskState }) {
     (handle.draft.looks[original.id] ?? { focal: original.focal as [number, number], areas: original.areas });
   const aim = span.effective.aim ?? { kind: "following" as const };
   const set = (values: Partial<Treatment>, group?: string) => handle.treat(span.letter, values, group);
+  const setAreas = (areas: Area[], group?: string) =>
+    original && look && handle.look(original.id, { ...look, areas }, group && `${group} ${original.id}`);
+  const keepCount = look?.areas?.filter((a) => a.kind !== "quiet").length ?? 0;
+  const [drawing, setDrawing] = useState<"keep" | "quiet">();
+  const [large, { open: openLarge, close: closeLarge }] = useDisclosure();
   const going = uploads.list.filter((u) => u.state !== "here");
   return (
     <>
@@ -55,6 +63,9 @@ export function AimStep({ state }: { state: DeskState }) {
         >
           {original && look ? (
             <PictureMap
+              setAreas={setAreas}
+              drawing={drawing}
+              drawn={() => setDrawing(undefined)}
               original={original}
               look={look}
               spans={reading.spans.filter((s) => s.effective.original === original.id)}
@@ -92,7 +103,27 @@ export function AimStep({ state }: { state: DeskState }) {
         {original && look && (
           <div className={classes.caption}>
             <b>{size(original.width_px, original.height_px)}</b>
-            <span>{plural(look.areas?.filter((a) => a.kind !== "quiet").length ?? 0, "keep area")}</span>
+            <Popover position="top-start" trapFocus shadow="md" width={480}>
+              <Popover.Target>
+                <button type="button" className="plain">
+                  {plural(keepCount, "keep area")}
+                </button>
+              </Popover.Target>
+              <Popover.Dropdown>
+                <AreaList areas={look.areas ?? []} set={setAreas} />
+              </Popover.Dropdown>
+            </Popover>
+            <button
+              type="button"
+              className="plain"
+              aria-pressed={drawing === "keep"}
+              onClick={() => setDrawing(drawing === "keep" ? undefined : "keep")}
+            >
+              {drawing === "keep" ? "drag on the picture…" : "draw one"}
+            </button>
+            <button type="button" className="plain" onClick={openLarge}>
+              large
+            </button>
             <span>
               focal {percent(look.focal[0])}, {percent(look.focal[1])}
             </span>
@@ -104,6 +135,11 @@ export function AimStep({ state }: { state: DeskState }) {
           </div>
         )}
       </div>
+      {original && look && (
+        <Modal opened={large} onClose={closeLarge} fullScreen title={`${original.name}, areas and focal point`}>
+          <LargeMap state={state} original={original} look={look} setAreas={setAreas} />
+        </Modal>
+      )}
       <div className={ground.column} style={{ flex: "1 1 400px" }}>
         <div className={ground.head}>
           <Letter of={span.letter} />
@@ -182,6 +218,69 @@ export function AimStep({ state }: { state: DeskState }) {
         </div>
       </div>
     </>
+  );
+}
+
+/** The map with room for fine work: zoomed, scrolled, areas drawn one after another. */
+function LargeMap({
+  state,
+  original,
+  look,
+  setAreas,
+}: {
+  state: DeskState;
+  original: Original;
+  look: Look;
+  setAreas: (areas: Area[], group?: string) => void;
+}) {
+  const [zoom, setZoom] = useState("1");
+  const [drawing, setDrawing] = useState<"keep" | "quiet">();
+  const { handle, reading, span, cursor } = state;
+  return (
+    <div className={classes.large}>
+      <div className={classes.row}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Zoom"
+          value={zoom}
+          onChange={setZoom}
+          data={[
+            { value: "1", label: "fit" },
+            { value: "2", label: "2×" },
+            { value: "4", label: "4×" },
+          ]}
+        />
+        {(["keep", "quiet"] as const).map((kind) => (
+          <Button
+            key={kind}
+            variant={drawing === kind ? "filled" : "default"}
+            aria-pressed={drawing === kind}
+            onClick={() => setDrawing(drawing === kind ? undefined : kind)}
+          >
+            Draw a {kind} area
+          </Button>
+        ))}
+        <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
+          Undo
+        </Button>
+      </div>
+      <div className={classes.largeMap}>
+        <PictureMap
+          original={original}
+          look={look}
+          spans={reading.spans.filter((s) => s.effective.original === original.id)}
+          chosen={span}
+          cursor={cursor}
+          zoom={Number(zoom)}
+          moveFocal={(focal, group) => handle.look(original.id, { ...look, focal }, `${group} ${original.id}`)}
+          setAreas={setAreas}
+          settle={handle.settle}
+          drawing={drawing}
+          drawn={() => setDrawing(undefined)}
+        />
+      </div>
+      <AreaList areas={look.areas ?? []} set={setAreas} />
+    </div>
   );
 }
 

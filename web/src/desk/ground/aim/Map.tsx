@@ -1,12 +1,14 @@
 /** The original as map: focal point, areas, what each span shows, and dimmed what the chosen one hides. */
 import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
-import { type KeyboardEvent, useRef } from "react";
+import { type KeyboardEvent, useRef, useState } from "react";
 import type { Look, Original, SpanReading } from "../../../api/queries";
 import { DRAG } from "../../../ui/drag";
 import { percent } from "../../../ui/format";
 import { Letter, spanColour } from "../../../ui/Letter";
 import { valueAt } from "../../scale";
+import { AreaBox } from "./AreaBox";
+import { type Area, added, between, changed, duplicated, removed } from "./areas";
 import classes from "./Map.module.css";
 
 export interface Edges {
@@ -39,15 +41,52 @@ interface Props {
   chosen: SpanReading;
   cursor: number;
   moveFocal: (to: [number, number], group: string) => void;
+  setAreas: (areas: Area[], group?: string) => void;
   settle: () => void;
+  /** Draw the next rectangle as an area of this kind. */
+  drawing?: "keep" | "quiet";
+  drawn?: () => void;
+  /** How much larger than fitting the picture is drawn; beyond 1 it scrolls. */
+  zoom?: number;
 }
 
 const clamp = (v: number) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000));
 
-export function PictureMap({ original, look, spans, chosen, cursor, moveFocal, settle }: Props) {
+export function PictureMap({
+  original,
+  look,
+  spans,
+  chosen,
+  cursor,
+  moveFocal,
+  setAreas,
+  settle,
+  drawing,
+  drawn,
+  zoom = 1,
+}: Props) {
   const { ref, width, height } = useElementSize();
   const picture = useRef<HTMLDivElement>(null);
-  const scale = Math.min(width / original.width_px, height / original.height_px);
+  const scale = Math.min(width / original.width_px, height / original.height_px) * zoom;
+  const areas = look.areas ?? [];
+  const [sketch, setSketch] = useState<Area["rect"]>();
+  const draw = useDrag(({ initial: [xa, ya], xy: [xb, yb], last, tap, event }) => {
+    if (!drawing) return;
+    event.preventDefault();
+    const at = picture.current?.getBoundingClientRect();
+    if (!at) return;
+    const rect = between(
+      (xa - at.left) / at.width,
+      (ya - at.top) / at.height,
+      (xb - at.left) / at.width,
+      (yb - at.top) / at.height,
+    );
+    setSketch(last ? undefined : rect);
+    if (last && !tap) {
+      setAreas(added(areas, drawing, rect));
+      drawn?.();
+    }
+  }, DRAG);
   const [fx, fy] = look.focal;
   const bind = useDrag(({ xy: [x, y], last, event }) => {
     event.preventDefault();
@@ -65,25 +104,37 @@ export function PictureMap({ original, look, spans, chosen, cursor, moveFocal, s
   };
   const seen = windowAt(chosen, cursor);
   return (
-    <div className={classes.surround} ref={ref}>
+    <div className={classes.surround} data-zoomed={zoom > 1 || undefined} ref={ref}>
       {width > 0 && (
         <div
           ref={picture}
           className={classes.picture}
+          data-drawing={drawing}
+          {...draw()}
           style={{ width: original.width_px * scale, height: original.height_px * scale }}
         >
           <img src={original.preview} alt={original.alt || original.name} draggable={false} />
           {seen && <div className={classes.seen} style={box(seen)} />}
-          {look.areas?.map((a) => (
-            <div
-              key={a.name}
-              className={classes.area}
-              data-kind={a.kind}
-              style={box({ x0: a.rect.x, x1: a.rect.x + a.rect.w, y0: a.rect.y, y1: a.rect.y + a.rect.h })}
-            >
-              <span>{a.name}</span>
-            </div>
+          {areas.map((a, i) => (
+            <AreaBox
+              // biome-ignore lint/suspicious/noArrayIndexKey: an area is its place in the order
+              key={i}
+              area={a}
+              width={original.width_px * scale}
+              height={original.height_px * scale}
+              change={(rect, group) => setAreas(changed(areas, i, { rect }), group)}
+              remove={() => setAreas(removed(areas, i))}
+              duplicate={() => setAreas(duplicated(areas, i))}
+              settle={settle}
+            />
           ))}
+          {sketch && (
+            <div
+              className={classes.sketch}
+              data-kind={drawing}
+              style={box({ x0: sketch.x, x1: sketch.x + sketch.w, y0: sketch.y, y1: sketch.y + sketch.h })}
+            />
+          )}
           {spans.map(
             (s, i) =>
               s.outline && (

@@ -1,0 +1,62 @@
+/** One area on the map: moved and resized by mouse, nudged, resized, duplicated and removed by keys. */
+import { useDrag } from "@use-gesture/react";
+import { type KeyboardEvent, useRef } from "react";
+import { DRAG } from "../../../ui/drag";
+import { type Area, CORNERS, type Corner, moved, pulled } from "./areas";
+import classes from "./Map.module.css";
+
+interface Props {
+  area: Area;
+  /** CSS px of the whole picture as it is drawn here. */
+  width: number;
+  height: number;
+  change: (rect: Area["rect"], group: string) => void;
+  remove: () => void;
+  duplicate: () => void;
+  settle: () => void;
+}
+
+export function AreaBox({ area, width, height, change, remove, duplicate, settle }: Props) {
+  const start = useRef(area.rect);
+  const group = `area ${area.name}`;
+  const bind = useDrag(({ args: [corner], first, last, movement: [mx, my], event }) => {
+    event.stopPropagation();
+    if (first) start.current = area.rect;
+    const [dx, dy] = [mx / width, my / height];
+    change(corner ? pulled(start.current, corner as Corner, dx, dy) : moved(start.current, dx, dy), group);
+    if (last) settle();
+  }, DRAG);
+  const keys = (e: KeyboardEvent) => {
+    const by = e.shiftKey ? 0.05 : 0.005;
+    const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
+    if (step) {
+      const [dx, dy] = step as [number, number];
+      change(e.altKey ? pulled(area.rect, "se", dx, dy) : moved(area.rect, dx, dy), `${group} keys`);
+    } else if (e.key === "Delete" || e.key === "Backspace") remove();
+    else if (e.key === "d" || e.key === "D") duplicate();
+    else return;
+    e.preventDefault();
+    e.stopPropagation();
+  };
+  const r = area.rect;
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: an area is laid on a picture, no native control is like it
+    <div
+      className={classes.area}
+      data-kind={area.kind}
+      style={{ left: `${r.x * 100}%`, top: `${r.y * 100}%`, width: `${r.w * 100}%`, height: `${r.h * 100}%` }}
+      role="group"
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: it is moved by arrow keys
+      tabIndex={0}
+      aria-label={`${area.kind === "quiet" ? "Quiet area" : "Keep area"} ${area.name}. Arrows move it, with Alt they resize it, D duplicates, Delete removes.`}
+      onKeyDown={keys}
+      onKeyUp={settle}
+      {...bind(undefined)}
+    >
+      <span>{area.name}</span>
+      {CORNERS.map((c) => (
+        <i key={c} data-corner={c} {...bind(c)} />
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,113 @@
+/** The areas of an original in their order of importance: named, sized, ordered, duplicated, removed. */
+import { ActionIcon, Button, TextInput } from "@mantine/core";
+import { IconArrowDown, IconArrowUp, IconCopy, IconTrash } from "@tabler/icons-react";
+import { useState } from "react";
+import { NumberField } from "../frame/NumberField";
+import classes from "./Aim.module.css";
+import { type Area, added, changed, duplicated, removed, shifted } from "./areas";
+
+interface Props {
+  areas: Area[];
+  set: (areas: Area[], group?: string) => void;
+}
+
+const MIDDLE = { x: 0.35, y: 0.35, w: 0.3, h: 0.3 };
+
+export function AreaList({ areas, set }: Props) {
+  return (
+    <div className={classes.areas}>
+      <p>Keep areas must stay in view, the first before the later ones. Words may lie on quiet areas.</p>
+      {areas.length === 0 && <p className="soft">None yet: draw one on the picture, or add one here.</p>}
+      <ol>
+        {areas.map((a, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: an area is its place in the order
+          <li key={i}>
+            <span className="soft">{a.kind === "quiet" ? "quiet" : "keep"}</span>
+            <Name
+              value={a.name}
+              taken={areas.filter((_, n) => n !== i).map((x) => x.name)}
+              set={(name) => set(changed(areas, i, { name }), `name ${i}`)}
+            />
+            {a.kind !== "quiet" && (
+              <NumberField
+                label={`Least shown width of ${a.name}`}
+                before="at least"
+                unit="px"
+                optional
+                value={a.least_px ?? undefined}
+                set={(v) => set(changed(areas, i, { least_px: v && v > 0 ? v : null }), `least ${i}`)}
+              />
+            )}
+            <span className={classes.tools}>
+              <ActionIcon
+                variant="subtle"
+                size="sm"
+                disabled={i === 0}
+                aria-label={`${a.name} more important`}
+                onClick={() => set(shifted(areas, i, -1))}
+              >
+                <IconArrowUp size={14} />
+              </ActionIcon>
+              <ActionIcon
+                variant="subtle"
+                size="sm"
+                disabled={i === areas.length - 1}
+                aria-label={`${a.name} less important`}
+                onClick={() => set(shifted(areas, i, 1))}
+              >
+                <IconArrowDown size={14} />
+              </ActionIcon>
+              <ActionIcon
+                variant="subtle"
+                size="sm"
+                aria-label={`Duplicate ${a.name}`}
+                onClick={() => set(duplicated(areas, i))}
+              >
+                <IconCopy size={14} />
+              </ActionIcon>
+              <ActionIcon
+                variant="subtle"
+                size="sm"
+                color="red"
+                aria-label={`Remove ${a.name}`}
+                onClick={() => set(removed(areas, i))}
+              >
+                <IconTrash size={14} />
+              </ActionIcon>
+            </span>
+          </li>
+        ))}
+      </ol>
+      <div className={classes.row}>
+        <Button variant="default" onClick={() => set(added(areas, "keep", MIDDLE))}>
+          Add a keep area
+        </Button>
+        <Button variant="default" onClick={() => set(added(areas, "quiet", MIDDLE))}>
+          Add a quiet area
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+/** A name is taken as it is typed, unless it is empty or another area has it. */
+function Name({ value, taken, set }: { value: string; taken: string[]; set: (name: string) => void }) {
+  const [text, setText] = useState<string>();
+  const shown = text ?? value;
+  const error = !shown.trim() ? "a name" : taken.includes(shown.trim()) ? "taken" : undefined;
+  return (
+    <TextInput
+      aria-label={`Name of area ${value}`}
+      value={shown}
+      maxLength={80}
+      error={error}
+      onChange={(e) => {
+        const next = e.currentTarget.value;
+        setText(next);
+        if (next.trim() && !taken.includes(next.trim())) set(next.trim());
+      }}
+      onBlur={() => setText(undefined)}
+      styles={{ input: { width: 130 }, error: { fontSize: 11 } }}
+    />
+  );
+}
