@@ -182,10 +182,68 @@ def test_two_tabs_the_later_save_is_told(page: Page, address: str):
     page.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.wait_for_timeout(1200)
-    other.get_by_role("radiogroup", name="Aim").get_by_text("fixed").click()
+    other.get_by_role("radiogroup", name="Aim").get_by_text("fixed", exact=True).click()
     expect(other.get_by_text("was changed elsewhere")).to_be_visible()
     other.get_by_role("button", name="Take theirs").click()
     expect(other.get_by_text("was changed elsewhere")).to_be_hidden()
     expect(other.get_by_role("radio", name="contain")).to_be_checked()
     other.get_by_role("button", name="Reset fit of span A").click()
     expect(other.get_by_text("Saved", exact=True)).to_be_visible()
+
+
+def open_boats(page: Page, address: str, query: str) -> str:
+    demo = next(s["id"] for s in page.request.get(f"{address}/api/sites").json() if s["name"] == "Tern Point")
+    row = next(p for p in page.request.get(f"{address}/api/sites/{demo}/placements").json() if p["name"] == "Four boats")
+    page.goto(f"{address}/sites/{demo}/placements/{row['id']}/aim?{query}")
+    page.get_by_role("radiogroup", name="Aim").wait_for()
+    return f"{address}/api/placements/{row['id']}"
+
+
+def test_advice_is_applied_with_one_press_and_undone_with_one(page: Page, address: str):
+    placement = open_boats(page, address, "width=450&span=A")
+    before = page.request.get(placement).json()["placement"]
+    wide = page.get_by_role("img", name="Red boat:")
+    expect(wide).to_have_attribute("aria-label", "Red boat: lost 320–1023, whole 1024–2560")
+    card = page.get_by_role("region", name="Advice for span A")
+    expect(card).to_contain_text("need 92")
+    card.get_by_role("button", name="Show it whole").click()
+    expect(wide).to_have_attribute("aria-label", "Red boat: whole 320–599, lost 600–1023, whole 1024–2560")
+    expect(page.get_by_text("All areas are whole here.")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(wide).to_have_attribute("aria-label", "Red boat: lost 320–1023, whole 1024–2560")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.wait_for_timeout(900)
+    assert page.request.get(placement).json()["placement"] == before
+
+
+def test_areas_are_drawn_moved_named_and_removed(page: Page, address: str):
+    placement = open_boats(page, address, "width=450&span=A")
+    before = page.request.get(placement).json()["looks"]
+    page.get_by_role("button", name="draw one").click()
+    box = page.locator("img[alt^='Four boats']").first.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + box["width"] * 0.1, box["y"] + box["height"] * 0.1)
+    page.mouse.down()
+    page.mouse.move(box["x"] + box["width"] * 0.3, box["y"] + box["height"] * 0.3, steps=6)
+    page.mouse.up()
+    mine = page.get_by_role("group", name="Keep area Keep area.")
+    expect(mine).to_be_visible()
+    expect(page.get_by_role("img", name="Keep area:")).to_be_visible()  # its band
+    mine.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    page.keyboard.press("Alt+Shift+ArrowDown")
+    page.get_by_role("button", name="5 keep areas").click()
+    page.get_by_label("Name of area Keep area").fill("Cloud")
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.wait_for_timeout(900)
+    looks = page.request.get(placement).json()["looks"]
+    cloud = next(iter(looks.values()))["areas"][-1]
+    assert cloud["name"] == "Cloud"
+    rect = cloud["rect"]
+    assert abs(rect["x"] - 0.15) < 0.01 and abs(rect["y"] - 0.1) < 0.01 and abs(rect["w"] - 0.2) < 0.01 and abs(rect["h"] - 0.25) < 0.01
+    page.get_by_role("group", name="Keep area Cloud.").focus()
+    page.keyboard.press("Delete")
+    expect(page.get_by_role("group", name="Keep area Cloud.")).to_be_hidden()
+    page.wait_for_timeout(1200)
+    assert page.request.get(placement).json()["looks"] == before

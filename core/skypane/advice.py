@@ -75,6 +75,11 @@ def tried(site: Site, p: SpanPlan, treatment: Treatment, original: Original | No
     return plan_span(site, p.span, replace(p.effective, **values), original or p.original)
 
 
+def _needed(p: SpanPlan, **values: object) -> Treatment:
+    """A treatment that sets only what does not hold already."""
+    return Treatment(**{f: v for f, v in values.items() if getattr(p.effective, f) != v})
+
+
 def _serves(q: SpanPlan) -> bool:
     assert q.original is not None
     assert q.shown is not None
@@ -92,7 +97,7 @@ def _names(areas: tuple[Area, ...]) -> str:
 
 def _aim(site: Site, p: SpanPlan) -> AdviceStep:
     assert p.original is not None
-    following = Treatment(aim=Following(), fit="cover")
+    following = _needed(p, aim=Following(), fit="cover")
     q = tried(site, p, following)
     assert q.shown is not None
     if _serves(q):
@@ -125,7 +130,7 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
 def _whole(site: Site, p: SpanPlan) -> AdviceStep:
     assert p.original is not None
     least = p.effective.height.least_px
-    natural = Treatment(height=NaturalHeight(), fit="cover")
+    natural = _needed(p, height=NaturalHeight(), fit="cover")
     q = tried(site, p, natural)
     w, h = float(q.W.min()), float(q.H.min())
     figures = {"frame_width": round(w, 1), "frame_height": round(h, 1)}
@@ -165,7 +170,7 @@ def _ratio(site: Site, p: SpanPlan) -> AdviceStep:
     if ratio is None:
         return AdviceStep(kind="ratio", works=False, why="The frame's ratio is not what is in the way.")
     bounds = p.effective.height
-    treatment = Treatment(height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover")
+    treatment = _needed(p, height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover")
     q = tried(site, p, treatment)
     w, h = float(q.W.min()), float(q.H.min())
     figures = {"ratio": ratio, "frame_width": round(w, 1), "frame_height": round(h, 1)}
@@ -196,7 +201,7 @@ def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[
     for other in originals.values():
         if (p.original is not None and other.id == p.original.id) or not other.keeps:
             continue
-        treatment = Treatment(original=other.id, aim=Following(), fit="cover")
+        treatment = _needed(p, original=other.id, aim=Following(), fit="cover")
         try:
             q = tried(site, p, treatment, other)
         except InvalidPlan:

@@ -227,8 +227,10 @@ def percent(fraction: float) -> str:
 
 def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
     """The keep areas without which the offset would differ somewhere by more than a hundredth of a px."""
-    kept = list(keeps)
     result = following_offset(room, drawn, focal, keeps)
+    if np.abs(following_offset(room, drawn, focal, ()) - result).max() < 0.01:
+        return ()
+    kept = list(keeps)
     for area in keeps[::-1]:
         without = tuple(k for k in kept if k is not area)
         if np.abs(following_offset(room, drawn, focal, without) - result).max() < 0.01:
@@ -236,24 +238,27 @@ def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ..
     return tuple(kept)
 
 
-def axis_position(axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region) -> AxisPosition:
+def axis_position(
+    axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region, held: tuple[Interval, ...]
+) -> AxisPosition:
     """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to WHOLE).
+
+    `held` are the keep areas that bind (see `binding`).
 
     A share that does not change gives a plain percentage. Otherwise a length, exact at every width: the frame's own extent is
     100cqw × 100cqh of the container that the frame is (CSS Conditional 5, container query lengths).
     """
     if axis == "x":
         room, drawn, first, last = shown.W, shown.drawn_w, shown.x0, shown.x1
-        focal, keeps, c0, c1 = picture.focal[0], picture.keeps_x, cut.x0, cut.x1
+        focal, c0, c1 = picture.focal[0], cut.x0, cut.x1
         unit, other, ratio = "cqw", "cqh", f"{number(picture.w)} / {number(picture.h)}"
     else:
         room, drawn, first, last = shown.H, shown.drawn_h, shown.y0, shown.y1
-        focal, keeps, c0, c1 = picture.focal[1], picture.keeps_y, cut.y0, cut.y1
+        focal, c0, c1 = picture.focal[1], cut.y0, cut.y1
         unit, other, ratio = "cqh", "cqw", f"{number(picture.h)} / {number(picture.w)}"
 
     seen = last - first
     slack = (c1 - c0) - seen
-    held = binding(room, drawn, focal, keeps) if isinstance(aim, Following) else ()
     names = tuple(k.name for k in held)
     if isinstance(aim, FixedAim):
         fraction = aim.x if axis == "x" else aim.y

@@ -36,10 +36,13 @@ def edges(area: Area) -> tuple[float, float, float, float]:
 
 
 def fates(p: SpanPlan, area: Area) -> tuple[np.ndarray, Floats]:
-    """Per width of the span: the fate as text, and the share in view at the worst height."""
+    """Per width of the span: the fate as text, and the share in view at the worst height. Worked out once per plan."""
     assert p.shown is not None
     assert p.original is not None
-    return fates_in(p.shown, area, Picture(p.original.width_px, p.original.height_px))
+    known: dict[Area, tuple[np.ndarray, Floats]] = p.__dict__.setdefault("_fates", {})
+    if area not in known:
+        known[area] = fates_in(p.shown, area, Picture(p.original.width_px, p.original.height_px))
+    return known[area]
 
 
 def fates_in(shown: Windows, area: Area, picture: Picture) -> tuple[np.ndarray, Floats]:

@@ -12,11 +12,13 @@ import json
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.fit import WHOLE, Picture, Region, Windows, picture_of, union, windows
+from skypane.fit import WHOLE, Interval, Picture, Region, Windows, binding, picture_of, union, windows
 from skypane.frames import Floats, depends_on_viewport_height, frame_heights, frame_widths, viewport_heights
 from skypane.model import (
     Aim,
@@ -81,9 +83,12 @@ def respan(before: Site, after: Site, placement: Placement) -> Placement:
     return placement.model_copy(update={"treatments": treatments})
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class SpanPlan:
-    """One span, computed: frames and windows at all its widths (last axis) and viewport heights (first axis)."""
+    """One span, computed: frames and windows at all its widths (last axis) and viewport heights (first axis).
+
+    What is asked for more than once in a reading is worked out on first use and kept.
+    """
 
     span: Span
     effective: Effective
@@ -95,6 +100,17 @@ class SpanPlan:
     H: Floats
     shown: Windows | None
     cut: Region
+
+    @cached_property
+    def held(self) -> dict[Literal["x", "y"], tuple[Interval, ...]]:
+        """Per axis the keep areas whose projection binds somewhere in the span."""
+        if self.picture is None or self.shown is None or not isinstance(self.effective.aim, Following):
+            return {"x": (), "y": ()}
+        s, p = self.shown, self.picture
+        return {
+            "x": binding(s.W, s.drawn_w, p.focal[0], p.keeps_x),
+            "y": binding(s.H, s.drawn_h, p.focal[1], p.keeps_y),
+        }
 
 
 def resolve(site: Site, placement: Placement) -> dict[str, Effective]:
@@ -295,3 +311,8 @@ def scaled(size: tuple[int, int], *, width: float | None = None, height: float |
     w, h = size
     factor = width / w if width is not None else (height or h) / h
     return round(w * factor), round(h * factor)
+
+
+def sharp_up_to(width_px: int, density: float) -> int:
+    """The widest full-width frame, in CSS px, that an original of this width fills sharply at a density (02-rules §3)."""
+    return int(width_px / density)

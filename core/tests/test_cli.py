@@ -3,6 +3,7 @@
 import json
 import subprocess
 import sys
+from pathlib import Path
 
 import pytest
 
@@ -112,5 +113,12 @@ def test_advise_walks_the_steps_with_figures():
     answers = run("advise", json.dumps(ask), json.dumps(whole))
     advice = answers[0]["advice"]
     assert [s["kind"] for s in advice["steps"][:3]] == ["aim", "whole", "ratio"] and advice["best"] == 1
-    assert advice["steps"][1]["treatment"] == {"height": {"kind": "natural"}, "fit": "cover"}
+    assert advice["steps"][1]["treatment"] == {"height": {"kind": "natural"}}
     assert answers[1]["advice"] is None
+
+
+def test_the_schema_in_the_documentation_is_true():
+    from skypane.cli import KeepsQuestion
+
+    committed = Path(__file__).parents[2] / "docs/keeps.schema.json"
+    assert json.loads(committed.read_text()) == KeepsQuestion.model_json_schema()

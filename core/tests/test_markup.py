@@ -152,10 +152,21 @@ def test_only_areas_that_bind_are_written():
     p = Placement(name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))})
     text = css(p, originals={1: held})
     assert "0.76 * var(--drawn-width)" in text and "0.73 *" not in text
+    assert "/* held by Tower */" in text
     focal_only = p.model_copy(
         update={"treatments": {"D": p.treatments["D"].model_copy(update={"aim": Following(areas=False)})}}
     )
     assert "0.76 *" not in css(focal_only, originals={1: held})
+
+
+def test_a_name_cannot_end_the_comment_it_stands_in():
+    area = Area(name="x */ body { display: none }", rect=Rect(x=0.715, y=0.335, w=0.045, h=0.27))
+    held = WIDE.model_copy(update={"areas": (area,), "focal": (0.5, 0.5)})
+    text = css(
+        Placement(name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))}), originals={1: held}
+    )
+    rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
+    assert all("body" not in tinycss2.serialize(r.prelude) for r in rules)
 
 
 def test_the_page_is_complete_and_safe():

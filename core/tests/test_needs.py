@@ -56,6 +56,11 @@ def test_a_full_bleed_picture_up_to_991_needs_1982():
     assert {r.width_px for r in made if r.spans == ("A",)} == {991, 1982}
 
 
+def test_how_wide_a_frame_an_original_fills_sharply():
+    # 471 → 942 at 2x, and back (common practice)
+    assert (needs.sharp_up_to(942, 2), needs.sharp_up_to(942, 1), needs.sharp_up_to(5200, 2)) == (471, 942, 2600)
+
+
 def test_1600_by_900_scaled_to_700_high_is_1244_by_700():
     assert needs.scaled((1600, 900), height=700) == (1244, 700)
 

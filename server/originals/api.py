@@ -15,6 +15,7 @@ from placements.models import uses_of
 from pydantic import Field
 from sites.models import site_of
 from skypane import model
+from skypane.needs import sharp_up_to
 
 from originals.intake import make_preview_again, take_in
 from originals.models import Original
@@ -38,6 +39,9 @@ class OriginalOut(Schema):
     preview: str
     thumb: str
     used_in: list[str] = []
+    sharp_1x: int  # the widest full-width frame in CSS px that it fills sharply
+    sharp_2x: int
+    too_small: bool  # even at 1x it does not fill the site's widest viewport
     is_new: bool = True
 
 
@@ -47,9 +51,10 @@ class OriginalChange(Schema):
     alt: Annotated[str, Field(max_length=1000)] | None = None
 
 
-def out(original: Original, used_in: list[str] | None = None, is_new: bool = True) -> OriginalOut:
+def out(original: Original, used_in: list[str] | None = None, is_new: bool = True, widest: int | None = None) -> OriginalOut:
     base = f"/api/originals/{original.id}/preview"
     noun = original.as_noun()
+    widest = widest or original.site.as_noun().widest
     return OriginalOut(
         id=original.id,
         name=original.name,
@@ -66,6 +71,9 @@ def out(original: Original, used_in: list[str] | None = None, is_new: bool = Tru
         preview=f"{base}/1600",
         thumb=f"{base}/480",
         used_in=used_in or [],
+        sharp_1x=sharp_up_to(original.width_px, 1),
+        sharp_2x=sharp_up_to(original.width_px, 2),
+        too_small=sharp_up_to(original.width_px, 1) < widest,
         is_new=is_new,
     )
 
@@ -77,8 +85,8 @@ def _mine(request: HttpRequest, original_id: int) -> Original:
 @router.get("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem})
 def list_originals(request: HttpRequest, site_id: int) -> list[OriginalOut]:
     site = site_of(request.user, site_id)
-    used = uses_of(site)
-    return [out(o, used.get(o.id)) for o in site.originals.all()]
+    used, widest = uses_of(site), site.as_noun().widest
+    return [out(o, used.get(o.id), widest=widest) for o in site.originals.all()]
 
 
 @router.post("/sites/{int:site_id}/originals", response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem})

@@ -25,6 +25,13 @@ def test_the_four_kinds_are_taken(designer, site, format, name, kind):
         assert preview["Content-Type"] == "image/webp" and b"".join(preview.streaming_content)[8:12] == b"WEBP"
 
 
+def test_how_large_a_frame_it_is_enough_for_is_told(designer, site):
+    got = designer.bring(site["id"], picture(800, 500)).json()
+    assert (got["sharp_1x"], got["sharp_2x"], got["too_small"]) == (800, 400, True)
+    wide = designer.bring(site["id"], picture(2600, 50), "wide.jpg").json()
+    assert wide["too_small"] is False
+
+
 def test_originals_are_kept_as_they_came_by_content_hash(designer, site, settings):
     content = picture()
     got = designer.bring(site["id"], content).json()

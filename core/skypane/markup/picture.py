@@ -125,8 +125,8 @@ def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
         if isinstance(e.aim, FixedAim):
             img["object-position"] = f"{percent(e.aim.x)} {percent(e.aim.y)}"
         return SpanCss(frame=frame, img=img)
-    x: AxisPosition = axis_position("x", plan.picture, plan.shown, e.aim, cut)
-    y: AxisPosition = axis_position("y", plan.picture, plan.shown, e.aim, cut)
+    x: AxisPosition = axis_position("x", plan.picture, plan.shown, e.aim, cut, plan.held["x"])
+    y: AxisPosition = axis_position("y", plan.picture, plan.shown, e.aim, cut, plan.held["y"])
     for axis in (x, y):
         if axis.drawn:
             name, _, value = axis.drawn.partition(": ")
@@ -175,6 +175,8 @@ def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, 
             rules += _rule(f".{name}", [f"{k}: {v};" for k, v in changed_frame.items()])
         if changed_img:
             declarations = []
+            if css.held_by and any("var(--drawn" in v for v in changed_img.values()):
+                declarations.append(f"/* held by {_commented(', '.join(css.held_by))} */")
             for k, v in sorted(changed_img.items(), key=lambda kv: not kv[0].startswith("--")):
                 if k == "object-position" and css.fallback_position and position_changes:
                     declarations.append(f"object-position: {css.fallback_position};")
@@ -193,6 +195,11 @@ def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, 
             lines += [Line(text=f"  {r}", spans=letters) for r in rules]
             lines.append(Line(text="}", spans=letters))
     return tuple(lines)
+
+
+def _commented(text: str) -> str:
+    """Text that cannot end a CSS comment."""
+    return text.replace("*/", "* /")
 
 
 def _rule(selector: str, declarations: list[str]) -> list[str]:

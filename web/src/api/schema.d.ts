@@ -951,10 +951,16 @@ export interface components {
             preview: string;
             /** Profile */
             profile: string;
+            /** Sharp 1X */
+            sharp_1x: number;
+            /** Sharp 2X */
+            sharp_2x: number;
             /** Size Bytes */
             size_bytes: number;
             /** Thumb */
             thumb: string;
+            /** Too Small */
+            too_small: boolean;
             /**
              * Used In
              * @default []

@@ -1,11 +1,11 @@
 /** A wall of pictures: drop many at once, say what they show, see where they are used. */
 
-import { ActionIcon, Button, Checkbox, Modal, Progress, Textarea } from "@mantine/core";
+import { ActionIcon, Button, Checkbox, Modal, Progress, Select, Textarea, TextInput } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { IconTrash } from "@tabler/icons-react";
 import { useRef, useState } from "react";
 import { useParams } from "react-router";
-import { type Original, useDescribeOriginal, useOriginals, useRemoveOriginal } from "../api/queries";
+import { type Original, useDescribeOriginal, useOriginals, useRemoveOriginal, useSite } from "../api/queries";
 import { bytes, plural, size } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
@@ -17,12 +17,51 @@ export function OriginalsPage() {
   const originals = useOriginals(siteId);
   const uploads = useUploads(siteId);
   const open = useRef<() => void>(null);
+  const site = useSite(siteId);
   const [chosen, setChosen] = useState<number>();
-  const shown = originals.data?.find((o) => o.id === chosen);
+  const [filter, setFilter] = useState<Filter>("all");
+  const [order, setOrder] = useState<Order>("newest");
+  const [search, setSearch] = useState("");
+  const one = originals.data?.find((o) => o.id === chosen);
+  const all = originals.data ?? [];
+  const shown = arranged(all, filter, order, search);
   return (
     <>
       <Bar title="Originals" right={<Button onClick={() => open.current?.()}>Bring pictures…</Button>}>
-        {originals.data && <span className="soft">{plural(originals.data.length, "picture")}</span>}
+        {(Object.keys(FILTERS) as Filter[]).map((f) => {
+          const n = all.filter(FILTERS[f][1]).length;
+          return f !== "all" && n === 0 && f !== filter ? null : (
+            <button
+              key={f}
+              type="button"
+              className={classes.filter}
+              aria-pressed={filter === f}
+              onClick={() => setFilter(f)}
+            >
+              {FILTERS[f][0]} {n}
+            </button>
+          );
+        })}
+        <TextInput
+          placeholder="Find by name"
+          aria-label="Find by name"
+          value={search}
+          onChange={(e) => setSearch(e.currentTarget.value)}
+          w={150}
+        />
+        <Select
+          aria-label="Order"
+          value={order}
+          onChange={(v) => setOrder((v ?? "newest") as Order)}
+          allowDeselect={false}
+          w={130}
+          data={[
+            { value: "newest", label: "newest first" },
+            { value: "widest", label: "widest first" },
+            { value: "name", label: "by name" },
+            { value: "heaviest", label: "heaviest first" },
+          ]}
+        />
       </Bar>
       <Dropzone
         onDrop={(files) => uploads.bring(files)}
@@ -41,8 +80,9 @@ export function OriginalsPage() {
             <Button onClick={() => open.current?.()}>Bring pictures…</Button>
           </Empty>
         )}
+        {all.length > 0 && shown.length === 0 && <Empty title="No picture is like that." />}
         <div className={classes.wall}>
-          {originals.data?.map((o) => (
+          {shown.map((o) => (
             <button
               key={o.id}
               type="button"
@@ -57,22 +97,61 @@ export function OriginalsPage() {
                 <strong title={o.name}>{o.name}</strong>
                 <span>{bytes(o.size_bytes)}</span>
               </span>
+              <Enough of={o} widest={site.data?.plan.widest ?? 2560} />
               <span className={classes.line}>
-                <span>{size(o.width_px, o.height_px)}</span>
-                <AltState of={o} />
+                <span style={{ flexShrink: 0 }}>{size(o.width_px, o.height_px)}</span>
+                <span className={classes.shrinks}>sharp to {o.sharp_2x} at 2x</span>
               </span>
               <span className={classes.line}>
                 <span title={o.used_in?.join("; ")}>{o.used_in?.length ? o.used_in[0] : "not used"}</span>
+                <AltState of={o} />
               </span>
             </button>
           ))}
         </div>
       </Dropzone>
       {uploads.list.length > 0 && <Uploads uploads={uploads} />}
-      <Modal opened={!!shown} onClose={() => setChosen(undefined)} title={shown?.name} size="xl">
-        {shown && <One key={shown.id} siteId={siteId} original={shown} close={() => setChosen(undefined)} />}
+      <Modal opened={!!one} onClose={() => setChosen(undefined)} title={one?.name} size="xl">
+        {one && <One key={one.id} siteId={siteId} original={one} close={() => setChosen(undefined)} />}
       </Modal>
     </>
+  );
+}
+
+const FILTERS = {
+  all: ["All", () => true],
+  "no-alt": ["No alt text", (o: Original) => o.alt === null],
+  small: ["Too small", (o: Original) => o.too_small],
+  unused: ["Not used", (o: Original) => !o.used_in?.length],
+} as const satisfies Record<string, readonly [string, (o: Original) => boolean]>;
+type Filter = keyof typeof FILTERS;
+type Order = "newest" | "widest" | "name" | "heaviest";
+
+const ORDERS: Record<Order, (a: Original, b: Original) => number> = {
+  newest: (a, b) => b.id - a.id,
+  widest: (a, b) => b.width_px - a.width_px,
+  name: (a, b) => a.name.localeCompare(b.name),
+  heaviest: (a, b) => b.size_bytes - a.size_bytes,
+};
+
+const arranged = (all: Original[], filter: Filter, order: Order, search: string) =>
+  all
+    .filter(FILTERS[filter][1])
+    .filter((o) => o.name.toLowerCase().includes(search.trim().toLowerCase()))
+    .sort(ORDERS[order]);
+
+/** A horizon in small: dark up to the widest frame that it fills sharply at 2x, light at 1x. */
+function Enough({ of, widest }: { of: Original; widest: number }) {
+  const share = (width: number) => `${Math.min(1, width / widest) * 100}%`;
+  return (
+    <span
+      className={classes.enough}
+      role="img"
+      aria-label={`Large enough for frames up to ${of.sharp_2x} px at 2x, ${of.sharp_1x} px at 1x`}
+    >
+      <i style={{ width: share(of.sharp_1x) }} />
+      <b style={{ width: share(of.sharp_2x) }} />
+    </span>
   );
 }
 

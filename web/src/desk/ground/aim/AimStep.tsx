@@ -129,7 +129,7 @@ export function AimStep({ state }: { state: DeskState }) {
             </span>
             <span className={classes.last}>
               {span.safe
-                ? `safe in ${span.letter} ${Math.round((span.safe.x1 - span.safe.x0) * 100)} × ${percent(span.safe.y1 - span.safe.y0)}`
+                ? `safe ${Math.round((span.safe.x1 - span.safe.x0) * 100)} × ${percent(span.safe.y1 - span.safe.y0)}`
                 : `no part shows at every width of ${span.letter}`}
             </span>
           </div>
@@ -174,11 +174,15 @@ export function AimStep({ state }: { state: DeskState }) {
           <SegmentedControl
             size="xs"
             aria-label="Aim"
-            value={aim.kind ?? "following"}
+            value={aim.kind === "fixed" ? "fixed" : aim.areas === false ? "focal" : "areas"}
             onChange={(kind) =>
-              set({ aim: kind === "fixed" ? { kind, x: 0.5, y: 0.5 } : { kind: "following", areas: true } })
+              set({ aim: kind === "fixed" ? { kind, x: 0.5, y: 0.5 } : { kind: "following", areas: kind === "areas" } })
             }
-            data={["following", "fixed"]}
+            data={[
+              { value: "areas", label: "areas first" },
+              { value: "focal", label: "focal point" },
+              { value: "fixed", label: "fixed" },
+            ]}
           />
           {aim.kind === "fixed" && (
             <>

@@ -150,6 +150,13 @@ export function PictureMap({
                 </div>
               ),
           )}
+          {chosen.safe && (
+            <div
+              className={classes.safe}
+              style={box(chosen.safe)}
+              title={`Safe area of span ${chosen.letter}: in view at every width`}
+            />
+          )}
           <div
             className={classes.focal}
             style={{ left: `${fx * 100}%`, top: `${fy * 100}%` }}
