@@ -56,7 +56,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     site.id,
     handle.draft,
     dragged,
-    `${site.revision} ${delivery.data?.id} ${delivery.data?.done}`,
+    `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
   );
   const navigate = useNavigate();
   const step = (useParams().step ?? "aim") as Step;

@@ -1,10 +1,10 @@
 /** Aim: where the picture sits in its frame, per span; and another original where the first cannot serve. */
 
-import { Button, Modal, Popover, SegmentedControl } from "@mantine/core";
+import { Button, Modal, Popover, SegmentedControl, TextInput } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
 import { useRef, useState } from "react";
-import type { Look, Original, Treatment } from "../../../api/queries";
+import { type Look, type Original, type Treatment, useDescribeOriginal } from "../../../api/queries";
 import { useUploads } from "../../../originals/useUploads";
 import { percent, plural, range, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
@@ -217,6 +217,9 @@ export function AimStep({ state }: { state: DeskState }) {
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
           <Findings of={reading.findings.filter((f) => f.step === "aim" && f.code !== "area")} />
+          {original?.alt === null && handle.draft.placement.alt == null && (
+            <AskAlt key={original.id} site={site.id} original={original} />
+          )}
           <AdviceCard state={state} />
           <AtCursor state={state} />
         </div>
@@ -285,6 +288,38 @@ function LargeMap({
       </div>
       <AreaList areas={look.areas ?? []} set={setAreas} />
     </div>
+  );
+}
+
+/** Asked for as soon as a picture is here without words. */
+function AskAlt({ site, original }: { site: number; original: Original }) {
+  const describe = useDescribeOriginal(site);
+  const [text, setText] = useState("");
+  return (
+    <form
+      className={ground.card}
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (text.trim()) describe.mutate({ id: original.id, alt: text.trim() });
+      }}
+    >
+      <TextInput
+        label={`What does ${original.name} show?`}
+        placeholder="Alt text, for people who do not see it"
+        value={text}
+        maxLength={1000}
+        onChange={(e) => setText(e.currentTarget.value)}
+        error={describe.error?.message}
+      />
+      <div className={classes.row} style={{ marginTop: 8 }}>
+        <Button type="submit" disabled={!text.trim()} loading={describe.isPending}>
+          Keep the words
+        </Button>
+        <Button variant="default" onClick={() => describe.mutate({ id: original.id, alt: "" })}>
+          It is decorative
+        </Button>
+      </div>
+    </form>
   );
 }
 
