@@ -155,6 +155,11 @@ def test_sources_that_do(attributes):
     assert url(f'<picture><source srcset="s" {attributes}><img src="i"></picture>') == "s"
 
 
+def test_an_img_that_scripts_switch_off_is_not_the_one_that_loads():
+    assert url('<noscript><img src="n"></noscript><img src="i">') == "i"
+    assert url('<template><img src="t"></template><img src="i">') == "i"
+
+
 def test_a_source_outside_a_picture_is_nothing():
     assert url('<div><source srcset="s"><img src="i"></div>') == "i"
 

@@ -69,7 +69,8 @@ _DIGITS = re.compile(r"\s*\+?(\d+(?:\.\d+)?)")
 @lru_cache(maxsize=512)
 def read_markup(markup: str) -> Markup:
     """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan where there is none."""
-    tree = LexborHTMLParser(markup)
+    # inside a body, where a noscript at the very start is not taken for one in the head
+    tree = LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
     img = next((n for n in tree.css("img") if not _inert(n)), None)
     if img is None:
         raise InvalidPlan("There is no img in this markup. Paste an img, or a picture with an img in it.", field="markup")
