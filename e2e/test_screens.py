@@ -88,3 +88,12 @@ def test_what_is_not_there_is_said(page: Page, address: str):
     page.get_by_text("There is nothing here, or it is not yours to see.").wait_for()
     page.goto(f"{address}/nonsense")
     page.get_by_text("There is nothing at this address.").wait_for()
+
+
+def test_the_api_is_documented_without_asking_anybody_else(page: Page, address: str):
+    asked = []
+    page.on("request", lambda r: asked.append(r.url))
+    page.goto(f"{address}/api/docs")
+    page.get_by_role("heading", name="Sky Pane").wait_for()
+    page.get_by_text("/api/sites/{site_id}/readings").wait_for()
+    assert all(u.startswith((address, "data:")) for u in asked)

@@ -23,6 +23,8 @@ INSTALLED_APPS = [
     "django.contrib.auth",
     "django.contrib.contenttypes",
     "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "ninja",  # so that the API's page is served from here and not from elsewhere
     "axes",
     "csp",
     "accounts",
@@ -99,6 +101,7 @@ MOST_UPLOAD_BYTES = int(env("MOST_UPLOAD_BYTES", str(250_000_000)))
 STATIC_URL = "/static/"
 WEB_DIST = ROOT / "web" / "dist"
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
+WHITENOISE_USE_FINDERS = True
 WHITENOISE_MAX_AGE = 0 if DEBUG else 3600
 
 X_FRAME_OPTIONS = "SAMEORIGIN"  # the proof shows the delivered page in a frame
