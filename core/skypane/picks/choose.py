@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 import re
-import struct
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
@@ -20,6 +19,7 @@ from skypane.model import Noun
 from skypane.picks.media import Environment, media_matches
 from skypane.picks.sizes import Size, evaluate_sizes, is_auto
 from skypane.picks.srcset import Candidate, SourceSet, parse_srcset
+from skypane.picks.values import float32
 
 
 class Step(Noun):
@@ -223,13 +223,6 @@ def _as_chromium(env: Environment) -> Environment:
     return replace(env, policy="chromium")
 
 
-def _float32(value: float) -> float:
-    try:
-        return float(struct.unpack("f", struct.pack("f", value))[0])
-    except OverflowError:
-        return math.inf
-
-
 def _choose(
     label: str, candidates: list[Candidate], size: Size, env: Environment, trace: list[Step], warnings: list[str]
 ) -> Pick:
@@ -239,15 +232,15 @@ def _choose(
         density = _density_of(c)
         if density is None:
             assert c.width is not None
-            density = _float32(_float32(c.width) / _float32(size.width)) if size.width > 0 else math.inf
-        measured.append((_float32(density), c))
+            density = float32(float32(c.width) / float32(size.width)) if size.width > 0 else math.inf
+        measured.append((float32(density), c))
     if any(c.width is not None for c in candidates):
         trace.append(Step(element=label, taken=True, why=f"its widths are measured against {size.width:g} px ({size.why})"))
     ranked: list[tuple[float, Candidate]] = []
     for density, c in sorted(measured, key=lambda m: m[0]):
         if not ranked or ranked[-1][0] != density:
             ranked.append((density, c))
-    dpr = _float32(env.density)
+    dpr = float32(env.density)
     index, why = _geometric(ranked, dpr) if env.policy == "geometric" else _least_sufficient(ranked, dpr)
     denser_data = [i for i in range(index + 1, len(ranked)) if ranked[i][1].url[:5].lower() == "data:"]
     if denser_data:
@@ -276,7 +269,7 @@ def _geometric(ranked: list[tuple[float, Candidate]], dpr: float) -> tuple[int, 
     while i + 1 < len(ranked):
         current, following = ranked[i][0], ranked[i + 1][0]
         if following >= dpr:
-            beyond = dpr >= _float32(math.sqrt(max(0.0, current * following)))
+            beyond = dpr >= float32(math.sqrt(max(0.0, current * following)))
             if not (beyond or (dpr <= 1 and dpr > current)):
                 break
             i += 1

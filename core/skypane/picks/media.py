@@ -6,7 +6,6 @@ not parse is `not all`; the other queries of its list survive.
 
 from __future__ import annotations
 
-import struct
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import lru_cache
@@ -14,7 +13,7 @@ from typing import Literal
 
 import tinycss2
 
-from skypane.picks.values import Node, NotAValue, Quantity, Reference, quantity, significant
+from skypane.picks.values import Node, NotAValue, Quantity, Reference, float32, quantity, significant
 
 Policy = Literal["least-sufficient", "geometric", "chromium"]
 
@@ -244,10 +243,6 @@ _FALSE_WORDS = ("none", "no-preference")
 _CHROMIUM_TOLERANCE_PX = 1 / 64
 
 
-def _float32(value: float) -> float:
-    return float(struct.unpack("f", struct.pack("f", value))[0])
-
-
 def _feature(raw: list[Node]) -> Evaluate:
     content = significant(raw)
     if not content:
@@ -393,7 +388,7 @@ def _compare(name: str, operator: str, wanted: Value) -> Evaluate:
             return None
         slack = _CHROMIUM_TOLERANCE_PX if is_length and env.chromium else 0.0
         if not is_length:
-            a, b = _float32(a) if abs(a) < 3e38 else a, _float32(b) if abs(b) < 3e38 else b
+            a, b = float32(a), float32(b)
         match operator:
             case "<":
                 return a < b

@@ -6,6 +6,7 @@ Both attributes are read outside of any style sheet, so em and rem are the initi
 from __future__ import annotations
 
 import math
+import struct
 from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
@@ -84,6 +85,14 @@ def unit_quantity(value: float, unit: str, ref: Reference) -> Quantity:
     if base in relative:
         return Quantity(value * relative[base] / 100, "length")
     raise NotAValue(f"unknown unit {unit}")
+
+
+def float32(value: float) -> float:
+    """The nearest 32-bit float, in which browsers compare densities, resolutions and ratios; infinite beyond its range."""
+    try:
+        return float(struct.unpack("f", struct.pack("f", value))[0])
+    except OverflowError:
+        return math.copysign(math.inf, value)
 
 
 def significant(nodes: list[Node]) -> list[Node]:
