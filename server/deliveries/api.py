@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 
 from config.problems import Problem, Refused
 from django.core.files.storage import default_storage
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
 from kombu.exceptions import OperationalError
@@ -18,6 +18,7 @@ from placements.models import Placement
 from pydantic import Field
 from sites.models import site_of
 from skypane import proof
+from skypane.markup.picture import TYPES
 from skypane.names import slug
 
 from deliveries import runs
@@ -200,13 +201,14 @@ def delivered_file(request: HttpRequest, delivery_id: int, attempt: str, path: s
     """The delivered page and its files. `attempt` makes every try's addresses new, so that no cache can answer."""
     delivery = _mine(request, delivery_id)
     response: HttpResponseBase
-    text = runs.texts_of(delivery).get(path)
-    if text is not None:
+    file = delivery.files.select_related("rendition").filter(name=path, rendition__isnull=False).first()
+    if file is not None:
+        response = FileResponse(default_storage.open(file.rendition.stored), content_type=TYPES[file.rendition.format])
+    else:
+        text = runs.texts_of(delivery).get(path)
+        if text is None:
+            raise Http404
         kind = mimetypes.guess_type(path)[0] or "text/plain"
         response = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
-    else:
-        file = get_object_or_404(delivery.files.select_related("rendition"), name=path, rendition__isnull=False)
-        kinds = {"avif": "image/avif", "webp": "image/webp", "jpeg": "image/jpeg", "png": "image/png"}
-        response = FileResponse(default_storage.open(file.rendition.stored), content_type=kinds[file.rendition.format])
     response["Cache-Control"] = "no-store"
     return response

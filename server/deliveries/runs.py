@@ -26,8 +26,8 @@ State = Delivery.State
 
 def _asked_now(placement: Placement) -> tuple[model.Site, model.Placement, dict[int, model.Original]]:
     site, noun = placement.page.site.as_noun(), placement.as_noun()
-    ids = {t.original for t in noun.treatments.values() if t.original}
-    return site, noun, {o.id: o.as_noun() for o in Original.objects.filter(site=placement.page.site, id__in=ids)}
+    originals = Original.objects.filter(site=placement.page.site, id__in=noun.original_ids)
+    return site, noun, {o.id: o.as_noun() for o in originals}
 
 
 def is_current(placement: Placement, plan: Blueprint) -> bool:
@@ -89,8 +89,12 @@ def run(delivery_id: int) -> None:
     delivery = Delivery.objects.filter(id=delivery_id).first()
     if delivery is None or delivery.state not in Delivery.OPEN:
         return
-    if delivery.state != State.STOPPING:
-        _set(delivery, state=State.RUNNING, beat=timezone.now())
+    # in one step, so that a stop pressed at this very moment is not overwritten
+    open_ = Delivery.objects.filter(id=delivery.id, state__in=(State.QUEUED, State.RUNNING))
+    open_.update(state=State.RUNNING, beat=timezone.now())
+    delivery.refresh_from_db()
+    if delivery.state == State.STOPPED:
+        return
     try:
         _make_missing(delivery)
         _zip(delivery)
