@@ -49,7 +49,8 @@ class Band(Noun):
     name: str
     density: float | None = None
     runs: tuple[Run, ...] = ()
-    curve: Curve | None = None
+    curve: Curve | None = None  # shares in view, shares of the px needed, or bytes
+    needed: Curve | None = None  # of a sharpness band: image px that the frame asks for
 
 
 class Edges(Noun):
@@ -342,6 +343,7 @@ def _sharp_bands(
     for density in site.densities:
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
+        asked: list[tuple[float, float]] = []
         for p in plans:
             file = _picked_width(_of_group(files, p.span.letter), density)
             if file is None or p.shown is None:
@@ -352,9 +354,11 @@ def _sharp_bands(
             sharp = file.width_px >= np.ceil(np.round(needed, 4)) - 1
             runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), np.minimum(share, 9.99))
             points += simplified(p.viewport_w, np.minimum(share, 9.99), 0.005).points
+            asked += simplified(p.viewport_w, np.ceil(np.round(needed, 4)), 0.5).points
         if runs:
             name = f"Sharp at {density:g}x"
-            bands.append(Band(kind="sharp", name=name, density=density, runs=merged(runs), curve=Curve(points=tuple(points))))
+            curve, needs = Curve(points=tuple(points)), Curve(points=tuple(asked))
+            bands.append(Band(kind="sharp", name=name, density=density, runs=merged(runs), curve=curve, needed=needs))
     return tuple(bands)
 
 

@@ -62,6 +62,12 @@ def test_a_soft_file_is_a_band_a_row_and_a_finding():
     assert any(f.code == "soft" and "D" in f.spans for f in reading.findings)
 
 
+def test_the_px_that_a_frame_needs_are_told_for_every_width():
+    sharp = next(b for b in read(Site(), P, {1: BOATS}).bands if b.name == "Sharp at 2x")
+    xs, ys = zip(*sharp.needed.points, strict=True)
+    assert [round(np.interp(w, xs, ys)) for w in (360, 599, 600, 632, 2560)] == [720, 1198, 1200, 1264, 5120]
+
+
 def test_weight_is_told_from_files_that_have_been_made():
     reading = read(Site(budget_bytes=100_000), P, {1: BOATS}, made_bytes=lambda keys: dict.fromkeys(keys, 120_000))
     weight = next(b for b in reading.bands if b.kind == "weight")

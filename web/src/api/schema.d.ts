@@ -442,6 +442,7 @@ export interface components {
             kind: "area" | "sharp" | "weight";
             /** Name */
             name: string;
+            needed?: components["schemas"]["Curve"] | null;
             /**
              * Runs
              * @default []

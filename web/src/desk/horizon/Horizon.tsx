@@ -7,7 +7,7 @@ import type { Band } from "../../api/queries";
 import { DRAG } from "../../ui/drag";
 import { bytes, percent, range, typed } from "../../ui/format";
 import { Letter, spanColour } from "../../ui/Letter";
-import { runAt, type Scale, spanAt } from "../scale";
+import { runAt, type Scale, spanAt, valueAt } from "../scale";
 import type { DeskState } from "../types";
 import classes from "./Horizon.module.css";
 
@@ -258,8 +258,11 @@ function BandRow({ band, scale, budget, cursor }: { band: Band; scale: Scale; bu
 
 const describe = (band: Band) => band.runs?.map((r) => `${r.verdict} ${r.first}–${r.last}`).join(", ") ?? "";
 
+type Run = NonNullable<Band["runs"]>[number];
+
 function WeightRow({ band, scale, budget }: { band: Band; scale: Scale; budget: number }) {
-  const most = Math.max(budget * 1.15, ...(band.runs ?? []).map((r) => r.worst * budget));
+  const weighs = (r: Run) => valueAt(band.curve, r.first) ?? 0;
+  const most = Math.max(budget * 1.15, ...(band.runs ?? []).map(weighs));
   const known = band.runs?.some((r) => r.verdict !== "unknown");
   return (
     <div
@@ -284,10 +287,10 @@ function WeightRow({ band, scale, budget }: { band: Band; scale: Scale; budget: 
               style={{
                 left: scale.percent(r.first),
                 width: `${(scale.at(Math.min(r.last + 1, scale.widest)) - scale.at(r.first)) * 100}%`,
-                height: `${((r.worst * budget) / most) * 100}%`,
+                height: `${(weighs(r) / most) * 100}%`,
                 borderTopColor: r.verdict === "heavy" ? "var(--lost)" : spanColour("H"),
               }}
-              title={`${bytes(r.worst * budget)} from ${r.first} to ${r.last} px, ${r.verdict}`}
+              title={`${bytes(weighs(r))} from ${r.first} to ${r.last} px, ${r.verdict}`}
             />
           ),
       )}

@@ -339,7 +339,8 @@ function AtCursor({ state }: { state: DeskState }) {
   const row =
     reading.files.find((f) => f.spans.includes(span.letter) && f.density === density) ??
     reading.files.find((f) => f.spans.includes(span.letter));
-  const drawn = valueAt(span.drawn_w, cursor);
+  const sharp = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
+  const needed = valueAt(sharp?.needed, cursor);
   return (
     <div className={classes.facts}>
       <div className={ground.facts}>
@@ -374,13 +375,13 @@ function AtCursor({ state }: { state: DeskState }) {
           )}
         </p>
       </div>
-      {row && drawn !== undefined && (
+      {row && needed !== undefined && (
         <div className={ground.facts}>
           <h3>File at {density}x</h3>
           <p className="num">
             {row.stem}
             <br />
-            needs {Math.ceil(drawn * density)} · has {row.width_px} px
+            needs {Math.round(needed)} · has {row.width_px} px
             {row.share < 0.995 && ` · soft, ${row.share.toFixed(2)}×`}
           </p>
         </div>
