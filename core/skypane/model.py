@@ -206,6 +206,11 @@ class Placement(Noun):
     lead: bool = True  # whether the first screen shows it: loads at once, not lazily
     treatments: dict[str, Treatment] = Field(default_factory=dict)
 
+    @property
+    def original_ids(self) -> set[int]:
+        """The originals that some span sets itself."""
+        return {t.original for t in self.treatments.values() if t.original is not None}
+
 
 # -- site --------------------------------------------------------------------------------------------------------------
 

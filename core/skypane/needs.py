@@ -236,7 +236,7 @@ def pixel_sizes(crop: Crop, needed: int, densities: tuple[float, ...]) -> dict[f
     out: dict[float, tuple[int, int]] = {}
     for density in densities:
         width = min(math.ceil(needed * density), crop.w)
-        size = (width, max(1, round(width * crop.h / crop.w)))
+        size = (width, max(1, scaled((crop.w, crop.h), width=width)[1]))
         if size not in out.values():
             out[density] = size
     if {1, 2} <= out.keys() and out[2][0] == 2 * out[1][0]:
@@ -309,8 +309,10 @@ def renditions(
 def scaled(size: tuple[int, int], *, width: float | None = None, height: float | None = None) -> tuple[int, int]:
     """A picture's px size after scaling to a width or a height, rounded to whole px."""
     w, h = size
-    factor = width / w if width is not None else (height or h) / h
-    return round(w * factor), round(h * factor)
+    if width is not None:
+        return round(width), round(width * h / w)
+    height = h if height is None else height
+    return round(height * w / h), round(height)
 
 
 def sharp_up_to(width_px: int, density: float) -> int:

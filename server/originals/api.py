@@ -18,7 +18,7 @@ from skypane import model
 from skypane.needs import sharp_up_to
 
 from originals.intake import make_preview_again, take_in
-from originals.models import Original
+from originals.models import Original, preview_url
 
 router = Router()
 
@@ -52,7 +52,6 @@ class OriginalChange(Schema):
 
 
 def out(original: Original, used_in: list[str] | None = None, is_new: bool = True, widest: int | None = None) -> OriginalOut:
-    base = f"/api/originals/{original.id}/preview"
     noun = original.as_noun()
     widest = widest or original.site.as_noun().widest
     return OriginalOut(
@@ -68,8 +67,8 @@ def out(original: Original, used_in: list[str] | None = None, is_new: bool = Tru
         alt=original.alt,
         focal=noun.focal,
         areas=list(noun.areas),
-        preview=f"{base}/1600",
-        thumb=f"{base}/480",
+        preview=preview_url(original.id, 1600),
+        thumb=preview_url(original.id, 480),
         used_in=used_in or [],
         sharp_1x=sharp_up_to(original.width_px, 1),
         sharp_2x=sharp_up_to(original.width_px, 2),

@@ -7,6 +7,11 @@ from sites.models import Site
 from skypane import model
 
 
+def preview_url(original_id: int, width_px: int) -> str:
+    """Where the API gives out a preview."""
+    return f"/api/originals/{original_id}/preview/{width_px}"
+
+
 class Original(models.Model):
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="originals")
     name = models.CharField(max_length=200)

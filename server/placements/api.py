@@ -15,12 +15,12 @@ from django.db.models import Max
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from originals.models import Original
+from originals.models import Original, preview_url
 from pydantic import Field, field_validator
 from sites.models import Page, Site, site_of
 from skypane import model
 from skypane.errors import InvalidPlan
-from skypane.reading import Finding, Reading, read
+from skypane.reading import Finding, Reading, SpanReading, read
 
 from placements.models import Placement, placements_of
 
@@ -108,17 +108,13 @@ def _originals(site: Site, ids: set[int], looks: Mapping[int, Look] | None = Non
     return found
 
 
-def _ids(placement: model.Placement) -> set[int]:
-    return {t.original for t in placement.treatments.values() if t.original is not None}
-
-
 def _preview(original: model.Original) -> str:
-    return f"/api/originals/{original.id}/preview/1600"
+    return preview_url(original.id, 1600)
 
 
 def _out(row: Placement) -> PlacementOut:
     noun = row.as_noun()
-    originals = _originals(row.page.site, _ids(noun))
+    originals = _originals(row.page.site, noun.original_ids)
     return PlacementOut(
         id=row.id,
         page_id=row.page_id,
@@ -136,7 +132,7 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     plan = site.as_noun()
     rows = list(placements_of(site))
     nouns = [r.as_noun() for r in rows]
-    originals = _originals(site, set().union(*map(_ids, nouns)) if nouns else set())
+    originals = _originals(site, set().union(*(n.original_ids for n in nouns)))
     out = []
     for row, noun in zip(rows, nouns, strict=True):
         strip, findings, error = [], [], None
@@ -160,12 +156,12 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     return out
 
 
-def _frame(span) -> StripFrame:  # type: ignore[no-untyped-def]
+def _frame(span: SpanReading) -> StripFrame:
     original = span.effective.original
     ends = {c: getattr(span, c).points[-1][1] for c in ("x0", "x1", "y0", "y1") if getattr(span, c)}
     return StripFrame(
         letter=span.letter,
-        thumb=f"/api/originals/{original}/preview/480" if original else None,
+        thumb=preview_url(original, 480) if original else None,
         frame_ratio=span.frame_w.points[-1][1] / span.frame_h.points[-1][1],
         **ends,
     )
@@ -188,10 +184,10 @@ def read_placement(request: HttpRequest, placement_id: int) -> PlacementOut:
 
 def _check(site: Site, placement: model.Placement) -> None:
     """Refuse what could not be read afterwards. Raises InvalidPlan."""
-    missing = _ids(placement) - set(Original.objects.filter(site=site).values_list("id", flat=True))
+    missing = placement.original_ids - set(Original.objects.filter(site=site).values_list("id", flat=True))
     if missing:
         raise Refused("An original of this placement is not in this site. Choose another.", field="treatments")
-    read(site.as_noun(), placement, _originals(site, _ids(placement)))
+    read(site.as_noun(), placement, _originals(site, placement.original_ids))
 
 
 @router.put("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem, 409: Problem, 422: Problem})
@@ -222,7 +218,7 @@ def remove_placement(request: HttpRequest, placement_id: int) -> tuple[int, None
 def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> Reading:
     """Everything that the desk shows of a draft, over every width. Nothing is stored."""
     site = site_of(request.user, site_id)
-    originals = _originals(site, _ids(draft.placement), draft.looks)
+    originals = _originals(site, draft.placement.original_ids, draft.looks)
     others = {o.id: o.as_noun() for o in site.originals.exclude(id__in=originals).exclude(areas=[])[:MOST_PROPOSED]}
     return read(
         draft.site or site.as_noun(),
