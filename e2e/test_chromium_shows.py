@@ -85,7 +85,7 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
     placement = Placement(name="Spot", treatments={"D": Treatment(original=1, aim=AIMS[aim], **FRAMES[frame])})
     plans = needs.plan(SITE, placement, {1: original()})
     style = text_of(css_lines(SITE, placement, plans, whole=True))
-    markup = text_of(pane_lines(SITE, placement, plans, lambda o: "/ramp.png"))
+    markup = text_of(pane_lines(SITE, placement, plans, lambda o, crop: "/ramp.png"))
     url = shelf.put(f"/{frame}-{aim}", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html")
     for width, height in WINDOWS:
         page = browser.new_page(viewport={"width": width, "height": height})
@@ -173,7 +173,7 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     cut = shelf.put("/cut/page", page_html(placement, text_of(picture_lines(site, placement, plans, files))), "text/html")
     shelf.put("/whole/waves.png", source.read_bytes(), "image/png")
     shelf.put("/whole/picture.css", text_of(css_lines(site, placement, plans, whole=True)), "text/css")
-    whole = shelf.put("/whole/page", page_html(placement, text_of(pane_lines(site, placement, plans, lambda o: "waves.png"))), "text/html")
+    whole = shelf.put("/whole/page", page_html(placement, text_of(pane_lines(site, placement, plans, lambda o, crop: "waves.png"))), "text/html")
 
     for width in (320, 400, 512, 599, 600, 800, 1023, 1024, 1300, 1599, 1600, 1990):
         for density in (1, 2) if width in (400, 1300) else (1,):

@@ -1,37 +1,62 @@
 """The gentlest treatment that leaves every keep area whole (and large enough) at every width of a span (02-rules §5).
 
-Walked down in this order (common practice): aim, the whole picture, another ratio, another original. Each step is
-computed; why a gentler one fails is said in numbers. For hand-overs that can only take percentages: the interval of
-percentages that serves a span, and the fewest breakpoints that make aim alone work.
+Walked down in this order (common practice): aim, the whole picture, another ratio, another original, a colour. Areas that are
+only shown too small are helped by a tighter crop, then by a taller frame. Each step is computed; why a gentler one fails is
+said in numbers. For hand-overs that can only take percentages: the interval of percentages that serves a span, and the fewest
+breakpoints that make aim alone work.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Mapping
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.fit import Interval, Picture, Windows
+from skypane.fit import WHOLE, Interval, Picture, Region, Windows, picture_of, windows
 from skypane.frames import Floats, number
-from skypane.keeps import all_whole, edges, failing
-from skypane.model import Area, Following, NaturalHeight, Noun, Original, RatioHeight, Site, Treatment
-from skypane.needs import SpanPlan, drawn_cut_width, plan_span, whole_px
+from skypane.keeps import all_whole, edges, failing, fates, fates_in, hull
+from skypane.markup.picture import span_css
+from skypane.model import (
+    Aim,
+    Area,
+    FixedAim,
+    FixedWidth,
+    Following,
+    NaturalHeight,
+    Noun,
+    Original,
+    Placement,
+    RatioHeight,
+    Rect,
+    Site,
+    Treatment,
+)
+from skypane.needs import FIELDS, OF_ORIGINAL, SpanPlan, drawn_cut_width, plan_span, whole_px
 
-StepKind = Literal["aim", "whole", "ratio", "original"]
+StepKind = Literal["aim", "uncrop", "whole", "ratio", "crop", "taller", "original", "colour"]
+
+#: The crop that is no crop.
+UNCROPPED = Rect(x=0, y=0, w=1, h=1)
+
+#: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the size of a touch target twice).
+STAND_IN_PX = 96
 
 
 class AdviceStep(Noun):
-    """One step of the walk. `label` is what the button says, `treatment` what it sets; both empty where it does not work."""
+    """One step of the walk. `label` is what the button says, `treatment` what it sets; both empty where it does not work.
+
+    `also` are values that narrower spans take for their own, so that nothing but this span changes.
+    """
 
     kind: StepKind
     works: bool
     why: str
     label: str = ""
     treatment: Treatment | None = None
+    also: dict[str, Treatment] = {}
     figures: dict[str, float] = {}
 
 
@@ -44,35 +69,74 @@ class Advice(Noun):
     best: int | None
 
 
-def hull(areas: tuple[Area, ...]) -> tuple[float, float, float, float]:
-    """The smallest rectangle around all areas, (x0, x1, y0, y1) in fractions."""
-    e = [edges(a) for a in areas]
-    return min(r[0] for r in e), max(r[1] for r in e), min(r[2] for r in e), max(r[3] for r in e)
-
-
-def ratio_bounds(picture_ratio: float, areas: tuple[Area, ...]) -> tuple[float, float]:
+def ratio_bounds(picture_ratio: float, areas: tuple[Area, ...], crop: Region = WHOLE) -> tuple[float, float]:
     """Least and greatest frame ratio (width over height) in which some position keeps all areas whole.
 
     All of [a, b] can be kept iff b − a is at most the visible share: frame ratio ≥ (b − a)·picture ratio, likewise down.
     """
     x0, x1, y0, y1 = hull(areas)
-    return (x1 - x0) * picture_ratio, picture_ratio / (y1 - y0)
+    return (x1 - x0) * picture_ratio / (crop.y1 - crop.y0), picture_ratio * (crop.x1 - crop.x0) / (y1 - y0)
 
 
-def advise(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> Advice | None:
-    """Walk down the steps for one span; None where every area is whole."""
+def advise(
+    site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower: SpanPlan | None = None
+) -> Advice | None:
+    """Walk down the steps for one span; None where every area is whole. `narrower` is the next narrower span, if any."""
     wrong = failing(p)
     if not wrong or p.original is None:
         return None
-    steps = [_aim(site, p), _whole(site, p), _ratio(site, p), *_others(site, p, originals)]
+    steps = [_aim(site, p)]
+    if p.crop is not WHOLE:
+        steps.append(_uncrop(site, p))
+    small = [a for a in wrong if a.least_px is not None]
+    if all((fates(p, a)[0] != "small").any() and not np.isin(fates(p, a)[0], ("cut", "lost")).any() for a in wrong):
+        steps += [_tighter(site, p), _taller(site, p)]
+    else:
+        steps += [_whole(site, p), _ratio(site, p)]
+        if small:
+            steps += [_tighter(site, p), _taller(site, p)]
+    steps += [*_others(site, p, originals), *_colour(site, p)]
+    if narrower is not None:
+        steps = [s.model_copy(update={"also": pinned(narrower, s.treatment)}) if s.treatment else s for s in steps]
     best = next((i for i, s in enumerate(steps) if s.works), None)
     return Advice(span=p.span.letter, failing=tuple(a.name for a in wrong), steps=tuple(steps), best=best)
 
 
+def advise_all(site: Site, plans: tuple[SpanPlan, ...], originals: Mapping[int, Original]) -> tuple[Advice, ...]:
+    """The advice for every span that fails, from the narrowest."""
+    found = (advise(site, p, originals, plans[i - 1] if i else None) for i, p in enumerate(plans))
+    return tuple(a for a in found if a)
+
+
+def pinned(narrower: SpanPlan, treatment: Treatment) -> dict[str, Treatment]:
+    """What the next narrower span has to take for its own so that it stays as it is when `treatment` is laid on a wider one."""
+    e, letter = narrower.effective, narrower.span.letter
+    set_ = {f for f in FIELDS if getattr(treatment, f) is not None}
+    if "original" in set_:
+        set_ |= set(OF_ORIGINAL)
+    values = {f: getattr(e, f) for f in set_ if e.origin[f] != letter}
+    if "crop" in values and values["crop"] is None:
+        values["crop"] = UNCROPPED if treatment.crop is not None else None
+    if "keeps" in values and values["keeps"] is None and treatment.keeps is not None:
+        values["keeps"] = tuple(a.name for a in narrower.keeps)
+    values = {f: v for f, v in values.items() if v is not None}
+    return {letter: Treatment(**values)} if values else {}
+
+
+def applied(placement: Placement, letter: str, step: AdviceStep) -> Placement:
+    """The placement with one step taken."""
+    treatments = dict(placement.treatments)
+    for where, values in {letter: step.treatment or Treatment(), **step.also}.items():
+        own = treatments.get(where, Treatment())
+        treatments[where] = own.model_copy(update={f: v for f in FIELDS if (v := getattr(values, f)) is not None})
+    return placement.model_copy(update={"treatments": treatments})
+
+
 def tried(site: Site, p: SpanPlan, treatment: Treatment, original: Original | None = None) -> SpanPlan:
     """The span as it would be with the treatment's values on top."""
-    values = {f: getattr(treatment, f) for f in Treatment.model_fields if getattr(treatment, f) is not None}
-    return plan_span(site, p.span, replace(p.effective, **values), original or p.original)
+    if original is None and all(getattr(treatment, f) in (None, getattr(p.effective, f)) for f in FIELDS):
+        return p
+    return plan_span(site, p.span, p.effective.under(treatment, p.span.letter), original or p.original)
 
 
 def _needed(p: SpanPlan, **values: object) -> Treatment:
@@ -83,7 +147,7 @@ def _needed(p: SpanPlan, **values: object) -> Treatment:
 def _serves(q: SpanPlan) -> bool:
     assert q.original is not None
     assert q.shown is not None
-    return all_whole(q.shown, q.original.keeps, Picture(q.original.width_px, q.original.height_px))
+    return all_whole(q.shown, q.keeps, Picture(q.original.width_px, q.original.height_px))
 
 
 def _percent(share: float) -> str:
@@ -108,7 +172,7 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
             label="Follow the keep areas",
             treatment=following,
         )
-    keeps = p.original.keeps
+    keeps = p.keeps
     x0, x1, y0, y1 = hull(keeps)
     across, down = q.shown.x1 - q.shown.x0, q.shown.y1 - q.shown.y0
     parts: list[str] = []
@@ -119,12 +183,33 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
             at = int(q.viewport_w[int(seen.min(axis=0).round(6).argmin())])
             parts.append(f"{_percent(least)} of the {side} shows at {at} px, {_names(keeps)} need {_percent(need)}")
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
+    if p.crop is not WHOLE and (x0 < p.crop.x0 or x1 > p.crop.x1 or y0 < p.crop.y0 or y1 > p.crop.y1):
+        beyond = tuple(a for a in keeps if not _within(edges(a), p.crop))
+        parts.insert(0, f"the crop leaves out part of {_names(beyond)}")
     small = [a for a in keeps if a.least_px is not None and (a.rect.w * q.shown.drawn_w).min() < a.least_px - 0.5]
     parts += [
         f"{a.name} is shown {float((a.rect.w * q.shown.drawn_w).min()):.0f} px wide, {number(a.least_px or 0)} px are asked for"
         for a in small
     ]
-    return AdviceStep(kind="aim", works=False, why=f"{'; '.join(parts)}.", figures=figures)
+    said = "; ".join(parts)
+    return AdviceStep(kind="aim", works=False, why=f"{said[:1].upper()}{said[1:]}.", figures=figures)
+
+
+def _within(rect: tuple[float, float, float, float], region: Region) -> bool:
+    return rect[0] >= region.x0 and rect[1] <= region.x1 and rect[2] >= region.y0 and rect[3] <= region.y1
+
+
+def _uncrop(site: Site, p: SpanPlan) -> AdviceStep:
+    treatment = _needed(p, crop=UNCROPPED, aim=Following(), fit="cover")
+    if not _serves(tried(site, p, treatment)):
+        return AdviceStep(kind="uncrop", works=False, why="Without the crop they are not whole either.")
+    return AdviceStep(
+        kind="uncrop",
+        works=True,
+        why="The crop is what cuts them: without it every area is whole.",
+        label="Without the crop",
+        treatment=treatment,
+    )
 
 
 def _whole(site: Site, p: SpanPlan) -> AdviceStep:
@@ -156,7 +241,7 @@ def _whole(site: Site, p: SpanPlan) -> AdviceStep:
 def solved_ratio(p: SpanPlan) -> float | None:
     """The frame ratio nearest to the present one that holds all keep areas; None where the present one does."""
     assert p.original is not None
-    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.original.keeps)
+    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, p.crop)
     present = p.W / p.H
     if present.min() < low:
         return math.ceil(low * 1000) / 1000
@@ -195,9 +280,84 @@ def _ratio(site: Site, p: SpanPlan) -> AdviceStep:
     )
 
 
+def _asked_width(p: SpanPlan) -> float:
+    """How wide the whole original has to be drawn, in CSS px, so that every area has its least shown width."""
+    return max((a.least_px / a.rect.w for a in p.keeps if a.least_px is not None), default=0.0)
+
+
+def _tighter(site: Site, p: SpanPlan) -> AdviceStep:
+    """A crop just tight enough for the least shown widths, as far as it stays whole and sharp."""
+    assert p.original is not None
+    assert p.inside is not None
+    asked = _asked_width(p)
+    ratios = p.W / p.H
+    whole = Picture(p.original.width_px, p.original.height_px, p.original.focal)
+    ratio = float(ratios.flat[0]) if np.ptp(ratios) < 1e-3 else whole.ratio
+    drawn = np.maximum(p.W, p.H * ratio)
+    share = math.floor(float(drawn.min()) / asked * 1e5) / 1e5
+    most = min(1.0, ratio / whole.ratio)
+    needed, has = whole_px(float(drawn.max())), int(min(share, most) * whole.w)
+    figures = {"crop_share": round(min(share, most), 4), "crop_px": has, "needed_px": needed}
+    try:
+        found = largest_crop(whole, ratio, p.keeps, widest=share)
+    except InvalidPlan as problem:
+        return AdviceStep(kind="crop", works=False, why=f"Cropped tight enough, {problem}", figures=figures)
+    if has < needed:
+        return AdviceStep(
+            kind="crop",
+            works=False,
+            why=f"Cropped tight enough it would be soft: {has} px wide where {needed} are needed at 1x.",
+            figures=figures,
+        )
+    treatment = _needed(p, crop=Rect(**found.model_dump()), aim=Following(), fit="cover")
+    if not _serves(tried(site, p, treatment)):
+        return AdviceStep(kind="crop", works=False, why="Cropped tight enough, an area is cut at some width.", figures=figures)
+    sharp = "sharp at 2x" if has >= 2 * needed else f"{has / needed / 2:.2f}× sharp at 2x"
+    return AdviceStep(
+        kind="crop",
+        works=True,
+        why=f"A tighter crop, {_percent(found.w)} of the width ({has} px), shows them large enough and is {sharp}.",
+        label="Crop tighter",
+        treatment=treatment,
+        figures=figures,
+    )
+
+
+def _taller(site: Site, p: SpanPlan) -> AdviceStep:
+    """A taller frame draws the picture larger, as long as what has to be kept still fits across."""
+    assert p.original is not None
+    crop_ratio = p.original.width_px * (p.crop.x1 - p.crop.x0) / (p.original.height_px * (p.crop.y1 - p.crop.y0))
+    low, _ = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, p.crop)
+    ratio = math.floor(float(p.W.min()) * crop_ratio / (_asked_width(p) * (p.crop.x1 - p.crop.x0)) * 1000) / 1000
+    figures = {"ratio": ratio, "least_ratio": round(low, 4)}
+    if ratio < low or ratio <= 0:
+        return AdviceStep(
+            kind="taller",
+            works=False,
+            why=f"Tall enough would be {number(ratio)}:1; narrower than {number(round(low, 2))}:1 the areas do not fit across.",
+            figures=figures,
+        )
+    treatment = _needed(p, height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover")
+    q = tried(site, p, treatment)
+    if not _serves(q):
+        return AdviceStep(kind="taller", works=False, why="In a taller frame an area is cut.", figures=figures)
+    w, h = float(q.W.min()), float(q.H.min())
+    return AdviceStep(
+        kind="taller",
+        works=True,
+        why=f"A frame of {number(ratio)}:1, {w:.0f} × {h:.0f} at {p.span.first} px, draws the picture large enough.",
+        label=f"Taller, {number(round(ratio, 2))}:1",
+        treatment=treatment,
+        figures=figures,
+    )
+
+
 def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[AdviceStep]:
-    """The site's other originals that would be whole here, the sharpest first; at most three."""
-    found = []
+    """The site's other originals that would be whole here: the sharpest first, then the lightest; at most three.
+
+    Bytes before any file is made are guessed from the original's own bytes a px (common practice: detail costs bytes).
+    """
+    found: list[tuple[tuple[float, bool, float], Original, Treatment]] = []
     for other in originals.values():
         if (p.original is not None and other.id == p.original.id) or not other.keeps:
             continue
@@ -209,19 +369,74 @@ def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[
         if _serves(q):
             need = whole_px(float(drawn_cut_width(q).max()) * 2)
             has = (q.cut.x1 - q.cut.x0) * other.width_px
-            found.append((min(1.0, has / need), other, treatment))
-    found.sort(key=lambda t: -t[0])
-    return [
-        AdviceStep(
-            kind="original",
-            works=True,
-            why=f"{other.name} would be whole here" + (", and sharp at 2x." if sharp >= 1 else f", {sharp:.2f}× sharp at 2x."),
-            label=f"Take {other.name}",
-            treatment=treatment,
-            figures={"sharp_at_2x": round(sharp, 3)},
+            height = need * (q.cut.y1 - q.cut.y0) * other.height_px / has
+            guess = other.size_bytes / (other.width_px * other.height_px) * need * height
+            found.append(((-min(1.0, has / need), guess > site.budget_bytes, guess), other, treatment))
+    found.sort(key=lambda t: t[0])
+    steps = []
+    for (sharp, heavy, guess), other, treatment in found[:3]:
+        weighs = f" About {guess / 1000:.0f} kB at 2x{', over the budget' if heavy else ''}, by its own detail." if guess else ""
+        steps.append(
+            AdviceStep(
+                kind="original",
+                works=True,
+                why=f"{other.name} would be whole here"
+                + (", and sharp at 2x." if sharp <= -1 else f", {-sharp:.2f}× sharp at 2x.")
+                + weighs,
+                label=f"Take {other.name}",
+                treatment=treatment,
+                figures={"sharp_at_2x": round(-sharp, 3), "guessed_bytes": round(guess)},
+            )
         )
-        for sharp, other, treatment in found[:3]
+    if not steps:
+        steps.append(AdviceStep(kind="original", works=False, why="No other original of the site would be whole here."))
+    return steps
+
+
+def _colour(site: Site, p: SpanPlan) -> list[AdviceStep]:
+    """No picture in this span; or one area alone, as a small stand-in."""
+    assert p.original is not None
+    steps = [
+        AdviceStep(
+            kind="colour",
+            works=True,
+            why="Without a picture nothing is cut: the frame keeps its size and its colour.",
+            label="Only the colour",
+            treatment=_needed(p, show="colour"),
+        )
     ]
+    area, whole = p.keeps[0], Picture(p.original.width_px, p.original.height_px)
+    x0, x1, y0, y1 = edges(area)
+    side = min(max((x1 - x0) * whole.w, (y1 - y0) * whole.h) * 1.1, whole.w, whole.h)
+    w, h = side / whole.w, side / whole.h
+    crop = Rect(
+        x=min(max((x0 + x1 - w) / 2, 0), 1 - w),
+        y=min(max((y0 + y1 - h) / 2, 0), 1 - h),
+        w=w,
+        h=h,
+    )
+    shown_px = max(STAND_IN_PX, math.ceil((area.least_px or 0) / (x1 - x0) * w))
+    treatment = _needed(
+        p,
+        width=FixedWidth(width_px=shown_px),
+        height=RatioHeight(w=1, h=1),
+        crop=crop,
+        keeps=(area.name,),
+        aim=Following(),
+        fit="cover",
+    )
+    if shown_px <= float(p.W.min()) and side >= shown_px and _serves(tried(site, p, treatment)):
+        steps.append(
+            AdviceStep(
+                kind="colour",
+                works=True,
+                why=f"{area.name} alone, {shown_px} px square, stands in for the picture.",
+                label=f"Only {area.name}, small",
+                treatment=treatment,
+                figures={"side_px": shown_px},
+            )
+        )
+    return steps
 
 
 # -- aim by percentages only ---------------------------------------------------------------------------------------------
@@ -251,31 +466,140 @@ class AimByPercent(Noun):
     breakpoints: tuple[int, ...] | None
 
 
-def aim_by_percent(v: Floats, share: Floats, keeps: tuple[Interval, ...], focal: float) -> AimByPercent:
-    """One axis over a span. `share` has the shape (heights, widths); `focal` is the focal point, a fraction of the picture.
+class ByPercents(Noun):
+    """The same for both axes together: one pair of fractions, or the breakpoints at which to change it."""
 
-    Feasibility is inherited by sub-ranges, so cutting only where the intersection turns empty, from the narrowest width,
-    gives the fewest breakpoints.
-    """
+    x: float | None
+    y: float | None
+    first_failing: int | None
+    breakpoints: tuple[int, ...] | None
+
+
+Bounds = tuple[Floats, Floats]
+
+
+def _bounds(share: Floats, keeps: tuple[Interval, ...]) -> Bounds:
+    """Per width the interval of fractions that serves all its heights. `share` has the shape (heights, widths)."""
     low, high = percent_interval(share, keeps)
-    low, high = low.max(axis=0), high.min(axis=0)
+    return low.max(axis=0), high.min(axis=0)
+
+
+def _fewest_cuts(v: Floats, axes: tuple[Bounds, ...]) -> tuple[int | None, tuple[int, ...] | None]:
+    """First failing width and fewest cuts. Feasibility is inherited by sub-ranges, so cutting only where an intersection turns
+    empty, from the narrowest width, gives the fewest."""
+    alone = np.zeros(len(v), dtype=bool)
+    for low, high in axes:
+        alone |= low > high + 1e-12
     cuts: list[int] = []
-    first_failing = None
-    a, b = 0.0, 1.0
-    for i, width in enumerate(v):
-        if low[i] > high[i] + 1e-12:
-            return AimByPercent(percent=None, first_failing=first_failing or int(width), breakpoints=None)
-        if max(a, low[i]) > min(b, high[i]) + 1e-12:
-            first_failing = first_failing or int(width)
-            cuts.append(int(v[i - 1]))
-            a, b = float(low[i]), float(high[i])
-        else:
-            a, b = max(a, float(low[i])), min(b, float(high[i]))
-    if cuts:
-        return AimByPercent(percent=None, first_failing=first_failing, breakpoints=tuple(cuts))
-    middle = share.flat[share.size // 2]
+    start = 0
+    while True:
+        empty = np.zeros(len(v) - start, dtype=bool)
+        for low, high in axes:
+            empty |= np.maximum.accumulate(low[start:]) > np.minimum.accumulate(high[start:]) + 1e-12
+        at = np.flatnonzero(empty)
+        if not at.size:
+            return (cuts[0] + 1 if cuts else None), tuple(cuts)
+        i = start + int(at[0])
+        if alone.any():
+            return int(v[i]), None
+        cuts.append(int(v[i - 1]))
+        start = i
+
+
+def _nearest(bounds: Bounds, share: Floats, focal: float) -> float:
+    """The fraction inside all intervals that is nearest to the one that centres the focal point at the middle frame."""
+    a, b = float(bounds[0].max()), float(bounds[1].min())
+    middle = float(share.flat[share.size // 2])
     wanted = 0.5 if middle >= 1 else min(1.0, max(0.0, (focal - middle / 2) / (1 - middle)))
-    return AimByPercent(percent=round(min(b, max(a, wanted)), 5), first_failing=None, breakpoints=())
+    return round(min(b, max(a, wanted)), 5)
+
+
+def aim_by_percent(v: Floats, share: Floats, keeps: tuple[Interval, ...], focal: float) -> AimByPercent:
+    """One axis over a span. `share` has the shape (heights, widths); `focal` is the focal point, a fraction of the picture."""
+    bounds = _bounds(share, keeps)
+    first, cuts = _fewest_cuts(v, (bounds,))
+    if first is not None:
+        return AimByPercent(percent=None, first_failing=first, breakpoints=cuts)
+    return AimByPercent(percent=_nearest(bounds, share, focal), first_failing=None, breakpoints=())
+
+
+def by_percents(p: SpanPlan) -> ByPercents | None:
+    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths; None without a picture."""
+    if p.original is None or p.inside is None:
+        return None
+    picture = picture_of(p.original, Following(), p.crop, p.keeps)
+    across, down = shares(windows(picture, "cover", FixedAim(), p.W, p.H))
+    x, y = _bounds(across, picture.keeps_x), _bounds(down, picture.keeps_y)
+    first, cuts = _fewest_cuts(p.viewport_w, (x, y))
+    if first is not None:
+        return ByPercents(x=None, y=None, first_failing=first, breakpoints=cuts)
+    return ByPercents(
+        x=_nearest(x, across, picture.focal[0]), y=_nearest(y, down, picture.focal[1]), first_failing=None, breakpoints=()
+    )
+
+
+class AimCost(Noun):
+    """What one way to aim would come to in a span: at how many of its widths every area is whole, and what fares worst.
+
+    `css` is the position as it would be handed over.
+    """
+
+    aim: Aim
+    whole_widths: int
+    widths: int
+    worst_area: str | None
+    worst_share: float
+    worst_at: int
+    css: str
+
+
+def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
+    """The three ways to aim side by side: keep areas first, the focal point alone, fixed percentages.
+
+    The percentages are the designer's own where the span is fixed, else those that serve, else the middle of what would.
+    """
+    if p.original is None or p.shown is None:
+        return ()
+    present = p.effective.aim
+    fixed = present if isinstance(present, FixedAim) else _middle_aim(p)
+    out = []
+    for aim in (Following(), Following(areas=False), fixed):
+        q = p if aim == present else tried(site, p, Treatment(aim=aim, fit="cover"))
+        assert q.shown is not None
+        ok = np.ones(len(q.viewport_w), dtype=bool)
+        worst: tuple[float, str | None, int] = (1.0, None, q.span.first)
+        for area in q.keeps:
+            verdicts, share = fates_in(q.shown, area, Picture(p.original.width_px, p.original.height_px))
+            ok &= verdicts == "whole"
+            at = int(share.argmin())
+            if share[at] < worst[0]:
+                worst = (float(share[at]), area.name, int(q.viewport_w[at]))
+        out.append(
+            AimCost(
+                aim=aim,
+                whole_widths=int(ok.sum()),
+                widths=len(ok),
+                worst_area=worst[1],
+                worst_share=round(worst[0], 4),
+                worst_at=worst[2],
+                css=span_css(site, q, q.cut_inside).img["object-position"],
+            )
+        )
+    return tuple(out)
+
+
+def _middle_aim(p: SpanPlan) -> FixedAim:
+    found = by_percents(p)
+    if found is not None and found.x is not None and found.y is not None:
+        return FixedAim(x=found.x, y=found.y)
+    assert p.original is not None
+    picture = picture_of(p.original, Following(), p.crop, p.keeps)
+    across, down = shares(windows(picture, "cover", FixedAim(), p.W, p.H))
+    middles = []
+    for share, keeps in ((across, picture.keeps_x), (down, picture.keeps_y)):
+        low, high = _bounds(share, keeps)
+        middles.append(round(float(np.clip(np.median((low + high) / 2), 0, 1)), 4))
+    return FixedAim(x=middles[0], y=middles[1])
 
 
 def shares(shown: Windows) -> tuple[Floats, Floats]:
@@ -295,13 +619,14 @@ class CropFound(Noun):
     h: float
 
 
-def largest_crop(picture: Picture, ratio: float, areas: tuple[Area, ...]) -> CropFound:
+def largest_crop(picture: Picture, ratio: float, areas: tuple[Area, ...], widest: float = 1.0) -> CropFound:
     """The largest rectangle of px ratio `ratio` inside the picture that contains all areas, nearest to the focal point.
 
-    Raises InvalidPlan, with numbers, where the areas do not fit.
+    `widest` is the greatest share of the picture's width that it may have. Raises InvalidPlan, with numbers, where the areas do
+    not fit.
     """
-    w = min(1.0, ratio / picture.ratio)
-    h = min(1.0, picture.ratio / ratio)
+    w = min(widest, 1.0, ratio / picture.ratio)
+    h = w * picture.ratio / ratio
     x0, x1, y0, y1 = hull(areas) if areas else (*(picture.focal[0],) * 2, *(picture.focal[1],) * 2)
     for need, has, side in ((x1 - x0, w, "width"), (y1 - y0, h, "height")):
         if need > has + 1e-9:

@@ -98,7 +98,7 @@ def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
     assert p.shown is not None
     safe = safe_area(p.shown)
     areas = []
-    for area in question.original.keeps:
+    for area in p.keeps:
         verdicts, share = fates(p, area)
         runs = runs_of(p.viewport_w, verdicts, share)
         areas.append(

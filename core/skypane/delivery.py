@@ -36,7 +36,7 @@ def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original
         "placement": placement.name,
         "alt": alt_text(placement, plans),
         "media_style": site.media_style,
-        "spans": [{"letter": p.span.letter, "title": p.span.title, "first": p.span.first, "last": p.span.last} for p in plans],
+        "spans": [{**p.span._asdict(), "show": p.effective.show} for p in plans],
         "files": [
             {
                 "name": FOLDER + r.name,

@@ -19,7 +19,7 @@ import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.frames import Floats, number
-from skypane.model import Aim, Fit, FixedAim, Following, Original
+from skypane.model import Aim, Area, Fit, FixedAim, Following, Original
 
 AnyFit = Literal["cover", "contain", "fill", "none", "scale-down"]
 
@@ -103,15 +103,39 @@ class Picture:
         return self.w / self.h
 
 
-def picture_of(original: Original, aim: Aim) -> Picture:
-    """The original as the aim sees it: keep areas count only where the aim follows them."""
-    keeps = original.keeps if isinstance(aim, Following) and aim.areas else ()
+class Region(NamedTuple):
+    """A rectangle by its edges, in fractions of the picture."""
+
+    x0: float
+    x1: float
+    y0: float
+    y1: float
+
+
+WHOLE = Region(0.0, 1.0, 0.0, 1.0)
+
+
+def picture_of(original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[Area, ...] | None = None) -> Picture:
+    """The crop of the original as the aim sees it, everything in fractions of the crop.
+
+    Keep areas count only where the aim follows them; one that reaches beyond the crop has edges below 0 or above 1.
+    """
+    w, h = crop.x1 - crop.x0, crop.y1 - crop.y0
+    counted = (original.keeps if keeps is None else keeps) if isinstance(aim, Following) and aim.areas else ()
+
+    def at(value: float, first: float, extent: float) -> float:
+        return value if crop is WHOLE else (value - first) / extent
+
     return Picture(
-        original.width_px,
-        original.height_px,
-        original.focal,
-        tuple(Interval(a.name, a.rect.x, min(1.0, a.rect.x + a.rect.w)) for a in keeps),
-        tuple(Interval(a.name, a.rect.y, min(1.0, a.rect.y + a.rect.h)) for a in keeps),
+        original.width_px * w,
+        original.height_px * h,
+        (at(original.focal[0], crop.x0, w), at(original.focal[1], crop.y0, h)),
+        tuple(
+            Interval(a.name, at(a.rect.x, crop.x0, w), at(min(1.0, a.rect.x + a.rect.w), crop.x0, w)) for a in counted
+        ),
+        tuple(
+            Interval(a.name, at(a.rect.y, crop.y0, h), at(min(1.0, a.rect.y + a.rect.h), crop.y0, h)) for a in counted
+        ),
     )
 
 
@@ -132,18 +156,6 @@ class Windows:
     y1: Floats
 
 
-class Region(NamedTuple):
-    """A rectangle by its edges, in fractions of the picture."""
-
-    x0: float
-    x1: float
-    y0: float
-    y1: float
-
-
-WHOLE = Region(0.0, 1.0, 0.0, 1.0)
-
-
 def project(offset: Floats, room: Floats, drawn: Floats, area: Interval) -> Floats:
     """Move offsets as little as possible so that the area is in view, or fills the frame if it is wider than the frame."""
     lo, hi = -area.first * drawn, room - area.last * drawn
@@ -152,6 +164,8 @@ def project(offset: Floats, room: Floats, drawn: Floats, area: Interval) -> Floa
 
 def following_offset(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> Floats:
     """The picture's offset in CSS px along one axis; `room` is the frame's extent, `drawn` the picture's."""
+    if (room >= drawn - 1e-9).all():  # nothing to move
+        return np.zeros_like(room)
     offset = room / 2 - focal * drawn
     for area in reversed(keeps):
         offset = project(offset, room, drawn, area)
@@ -172,6 +186,56 @@ def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windo
         oy = following_offset(H, drawn_h, picture.focal[1], picture.keeps_y)
     x0, y0 = -ox / drawn_w, -oy / drawn_h
     return Windows(W, H, drawn_w, drawn_h, x0, x0 + W / drawn_w, y0, y0 + H / drawn_h)
+
+
+def outside(inside: Windows, crop: Region) -> Windows:
+    """Windows in fractions of a crop, told in fractions of the original; drawn sizes become those of the whole original."""
+    if crop is WHOLE:
+        return inside
+    w, h = crop.x1 - crop.x0, crop.y1 - crop.y0
+    return Windows(
+        inside.W,
+        inside.H,
+        inside.drawn_w / w,
+        inside.drawn_h / h,
+        crop.x0 + inside.x0 * w,
+        crop.x0 + inside.x1 * w,
+        crop.y0 + inside.y0 * h,
+        crop.y0 + inside.y1 * h,
+    )
+
+
+def windows_between(picture: Picture, aim: Aim, shown: Windows, steps: int = 65) -> Windows:
+    """Windows at shares between the least and the greatest that the frames show.
+
+    Along one axis what shows depends on the visible share alone, so this covers viewport heights between those computed.
+    """
+
+    def axis(extent: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...], fixed: float) -> tuple[Floats, Floats]:
+        seen = extent / drawn
+        share = np.linspace(float(seen.min()), float(seen.max()), steps)
+        one = np.ones_like(share)
+        offset = fixed * (share - one) if isinstance(aim, FixedAim) else following_offset(share, one, focal, keeps)
+        return -offset, share
+
+    fx, fy = (aim.x, aim.y) if isinstance(aim, FixedAim) else (0.0, 0.0)
+    x0, across = axis(shown.W, shown.drawn_w, picture.focal[0], picture.keeps_x, fx)
+    y0, down = axis(shown.H, shown.drawn_h, picture.focal[1], picture.keeps_y, fy)
+    one = np.ones_like(x0)
+    return Windows(across, down, one, one, x0, x0 + across, y0, y0 + down)
+
+
+def joined(a: Region, b: Region) -> Region:
+    """The smallest region around both."""
+    return Region(min(a.x0, b.x0), max(a.x1, b.x1), min(a.y0, b.y0), max(a.y1, b.y1))
+
+
+def overlap(a: Region | None, b: Region | None) -> Region | None:
+    """What both have in common; None if nothing."""
+    if a is None or b is None:
+        return None
+    region = Region(max(a.x0, b.x0), min(a.x1, b.x1), max(a.y0, b.y0), min(a.y1, b.y1))
+    return region if region.x1 > region.x0 and region.y1 > region.y0 else None
 
 
 def union(shown: Windows) -> Region:
@@ -227,11 +291,21 @@ def percent(fraction: float) -> str:
 
 def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
     """The keep areas without which the offset would differ somewhere by more than a hundredth of a px."""
-    result = following_offset(room, drawn, focal, keeps)
+    if (room >= drawn - 1e-9).all():
+        return ()
+    offset = room / 2 - focal * drawn
+    kept: list[Interval] = []
+    for area in reversed(keeps):  # one whose projection moves nothing can be left out without asking further
+        moved = project(offset, room, drawn, area)
+        if np.abs(moved - offset).max() >= 0.01:
+            kept.insert(0, area)
+        offset = moved
+    if not kept:
+        return ()
+    result = np.minimum(0.0, np.maximum(room - drawn, offset))
     if np.abs(following_offset(room, drawn, focal, ()) - result).max() < 0.01:
         return ()
-    kept = list(keeps)
-    for area in keeps[::-1]:
+    for area in kept[::-1]:
         without = tuple(k for k in kept if k is not area)
         if np.abs(following_offset(room, drawn, focal, without) - result).max() < 0.01:
             kept.remove(area)

@@ -48,10 +48,12 @@ def fates(p: SpanPlan, area: Area) -> tuple[np.ndarray, Floats]:
 def fates_in(shown: Windows, area: Area, picture: Picture) -> tuple[np.ndarray, Floats]:
     """The same for windows of shape (heights, widths)."""
     rect = edges(area)
-    share = share_in_view(shown, rect)
     whole = is_whole(shown, rect, picture).all(axis=0)
-    worst: Floats = np.where(whole, 1.0, share.min(axis=0))
-    found = np.where(whole, "whole", np.where(worst < 0.5, "lost", "cut"))
+    worst: Floats = np.ones(whole.shape)
+    found = np.full(whole.shape, "whole")
+    if not whole.all():
+        worst = np.where(whole, 1.0, share_in_view(shown, rect).min(axis=0))
+        found = np.where(whole, "whole", np.where(worst < 0.5, "lost", "cut"))
     if area.least_px is not None:
         small = (area.rect.w * shown.drawn_w).min(axis=0) < area.least_px - 0.5
         found = np.where(whole & small, "small", found)
@@ -80,8 +82,18 @@ def failing(p: SpanPlan) -> tuple[Area, ...]:
     """The keep areas that are not whole, or too small, somewhere in the span; the most important first."""
     if p.original is None or p.shown is None:
         return ()
-    return tuple(a for a in p.original.keeps if (fates(p, a)[0] != "whole").any())
+    return tuple(a for a in p.keeps if (fates(p, a)[0] != "whole").any())
+
+
+def hull(areas: tuple[Area, ...]) -> tuple[float, float, float, float]:
+    """The smallest rectangle around all areas, (x0, x1, y0, y1) in fractions."""
+    e = [edges(a) for a in areas]
+    return min(r[0] for r in e), max(r[1] for r in e), min(r[2] for r in e), max(r[3] for r in e)
 
 
 def all_whole(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> bool:
-    return all((fates_in(shown, a, picture)[0] == "whole").all() for a in areas)
+    """Whether every area is whole, and as large as it has to be, in every frame."""
+    if not areas:
+        return True
+    large = all((a.rect.w * shown.drawn_w).min() >= a.least_px - 0.5 for a in areas if a.least_px is not None)
+    return large and bool(is_whole(shown, hull(areas), picture).all())

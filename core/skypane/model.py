@@ -13,6 +13,7 @@ from pydantic import BaseModel, ConfigDict, Field, field_validator, model_valida
 Format = Literal["avif", "webp", "jpeg", "png"]
 MediaStyle = Literal["max-width", "min-width", "range"]
 Fit = Literal["cover", "contain"]
+Shows = Literal["picture", "colour", "nothing"]
 Fraction = Annotated[float, Field(ge=0, le=1)]
 Px = Annotated[float, Field(gt=0, le=20000)]
 Percent = Annotated[float, Field(gt=0, le=1000)]
@@ -156,13 +157,17 @@ class Rect(Noun):
         return self
 
 
+AreaName = Annotated[str, Field(min_length=1, max_length=80)]
+
+
 class Area(Noun):
     """A keep area (must stay in view) or a quiet area (words may lie there). The order in the list is its importance."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: AreaName
     rect: Rect
     kind: Literal["keep", "quiet"] = "keep"
     least_px: Px | None = None  # the width in CSS px that it has to be shown at (a face, lettering)
+    lettering: bool = False  # words that are part of the picture: the alt text has to say them (WCAG 2.2, 1.1.1 and 1.4.5)
 
 
 class Original(Noun):
@@ -172,6 +177,7 @@ class Original(Noun):
     name: Annotated[str, Field(min_length=1, max_length=200)]
     width_px: Annotated[int, Field(gt=0)]
     height_px: Annotated[int, Field(gt=0)]
+    size_bytes: Annotated[int, Field(ge=0)] = 0
     sha256: str = ""
     alpha: bool = False
     alt: str | None = None  # None: nobody has said yet; "": decorative on purpose
@@ -187,11 +193,17 @@ class Original(Noun):
 
 
 class Treatment(Noun):
-    """What a placement does within one span. `None` means: handed down from the next wider span."""
+    """What a placement does within one span. `None` means: handed down from the next wider span.
+
+    `crop` and `keeps` speak of one original: they are handed down only as far as that original is.
+    """
 
     width: WidthRule | None = None
     height: HeightRule | None = None
+    show: Shows | None = None  # the picture, only the colour of the frame, or no frame at all
     original: int | None = None
+    crop: Rect | None = None  # cut from the original before anything else; all of it says: no crop
+    keeps: Annotated[tuple[AreaName, ...], Field(max_length=40)] | None = None  # which keep areas matter, the first most
     fit: Fit | None = None
     aim: Aim | None = None
     whole: bool | None = None  # deliver the whole picture instead of cutting it to what shows

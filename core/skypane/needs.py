@@ -11,17 +11,31 @@ import hashlib
 import json
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.fit import WHOLE, Interval, Picture, Region, Windows, binding, picture_of, union, windows
+from skypane.fit import (
+    WHOLE,
+    Interval,
+    Picture,
+    Region,
+    Windows,
+    binding,
+    joined,
+    outside,
+    picture_of,
+    union,
+    windows,
+    windows_between,
+)
 from skypane.frames import Floats, depends_on_viewport_height, frame_heights, frame_widths, viewport_heights
 from skypane.model import (
     Aim,
+    Area,
     Crop,
     Fit,
     Following,
@@ -31,7 +45,9 @@ from skypane.model import (
     NaturalHeight,
     Original,
     Placement,
+    Rect,
     Rendition,
+    Shows,
     Site,
     Treatment,
     WidthRule,
@@ -40,10 +56,15 @@ from skypane.names import EXTENSIONS, file_stem, unique
 from skypane.spans import Span, spans_of
 
 #: Fields of a treatment in the order in which they are shown.
-FIELDS = ("width", "height", "original", "fit", "aim", "whole", "background")
+FIELDS = ("width", "height", "show", "original", "crop", "keeps", "fit", "aim", "whole", "background")
+
+#: Fields that speak of one original and are not handed down past another one.
+OF_ORIGINAL = ("crop", "keeps")
 
 #: What a placement does when nobody has said anything yet.
-DEFAULTS = Treatment(width=FullWidth(), height=NaturalHeight(), fit="cover", aim=Following(), whole=False, background="#d5d9da")
+DEFAULTS = Treatment(
+    width=FullWidth(), height=NaturalHeight(), show="picture", fit="cover", aim=Following(), whole=False, background="#d5d9da"
+)
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 1
@@ -55,12 +76,25 @@ class Effective:
 
     width: WidthRule
     height: HeightRule
+    show: Shows
     original: int | None
+    crop: Rect | None
+    keeps: tuple[str, ...] | None
     fit: Fit
     aim: Aim
     whole: bool
     background: str
     origin: dict[str, str]
+
+    def under(self, own: Treatment, letter: str) -> Effective:
+        """What holds once a span's own values are laid on top."""
+        values = {f: v for f in FIELDS if (v := getattr(own, f)) is not None}
+        origin = {**self.origin, **dict.fromkeys(values, letter)}
+        if values.get("original", self.original) != self.original:
+            for field in OF_ORIGINAL:
+                if field not in values:
+                    values[field], origin[field] = None, ""
+        return replace(self, **values, origin=origin)
 
 
 def respan(before: Site, after: Site, placement: Placement) -> Placement:
@@ -93,20 +127,44 @@ class SpanPlan:
     span: Span
     effective: Effective
     original: Original | None
-    picture: Picture | None
+    picture: Picture | None  # the crop of the original, as the aim sees it
     viewport_w: Floats  # (widths,)
     viewport_h: Floats  # (heights, widths)
     W: Floats  # (heights, widths)
     H: Floats
-    shown: Windows | None
-    cut: Region
+    inside: Windows | None  # what shows, in fractions of the crop
+    shown: Windows | None  # the same in fractions of the original, drawn sizes those of the whole original
+    crop: Region  # what the treatment cuts before anything else, in fractions of the original; WHOLE without a crop
+
+    @cached_property
+    def cut(self) -> Region:
+        """What the files carry, a part of the crop, in fractions of the original."""
+        e = self.effective
+        if self.shown is None or self.inside is None or self.picture is None or e.whole or e.fit == "contain":
+            return self.crop
+        found = union(self.shown)
+        if self.viewport_h.shape[0] > 1:  # heights between those computed may move the window further where areas compete
+            found = joined(found, union(outside(windows_between(self.picture, e.aim, self.inside), self.crop)))
+        return found
+
+    @property
+    def cut_inside(self) -> Region:
+        """The cut in fractions of the crop."""
+        c, k = self.cut, self.crop
+        w, h = k.x1 - k.x0, k.y1 - k.y0
+        return Region((c.x0 - k.x0) / w, (c.x1 - k.x0) / w, (c.y0 - k.y0) / h, (c.y1 - k.y0) / h)
+
+    @cached_property
+    def keeps(self) -> tuple[Area, ...]:
+        """The keep areas that matter here, the most important first."""
+        return keeps_of(self.original, self.effective.keeps) if self.original else ()
 
     @cached_property
     def held(self) -> dict[Literal["x", "y"], tuple[Interval, ...]]:
         """Per axis the keep areas whose projection binds somewhere in the span."""
-        if self.picture is None or self.shown is None or not isinstance(self.effective.aim, Following):
+        if self.picture is None or self.inside is None or not isinstance(self.effective.aim, Following):
             return {"x": (), "y": ()}
-        s, p = self.shown, self.picture
+        s, p = self.inside, self.picture
         return {
             "x": binding(s.W, s.drawn_w, p.focal[0], p.keeps_x),
             "y": binding(s.H, s.drawn_h, p.focal[1], p.keeps_y),
@@ -119,16 +177,11 @@ def resolve(site: Site, placement: Placement) -> dict[str, Effective]:
     unknown = set(placement.treatments) - {s.letter for s in spans}
     if unknown:
         raise InvalidPlan(f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments")
-    current = {f: getattr(DEFAULTS, f) for f in FIELDS}
-    origin = dict.fromkeys(FIELDS, "")
+    current = Effective(**{f: getattr(DEFAULTS, f) for f in FIELDS}, origin=dict.fromkeys(FIELDS, ""))
     out: dict[str, Effective] = {}
     for span in reversed(spans):
-        own = placement.treatments.get(span.letter, Treatment())
-        for field in FIELDS:
-            value = getattr(own, field)
-            if value is not None:
-                current[field], origin[field] = value, span.letter
-        out[span.letter] = Effective(**current, origin=dict(origin))
+        current = current.under(placement.treatments.get(span.letter, Treatment()), span.letter)
+        out[span.letter] = current
     return out
 
 
@@ -150,30 +203,47 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
     return tuple(out)
 
 
+def keeps_of(original: Original, names: tuple[str, ...] | None) -> tuple[Area, ...]:
+    """The keep areas named, in that order; all in their own order where no names are given. Unknown names are passed over."""
+    if names is None:
+        return original.keeps
+    by_name = {a.name: a for a in original.keeps}
+    return tuple(by_name[n] for n in names if n in by_name)
+
+
+def crop_region(crop: Rect | None) -> Region:
+    """The crop by its edges; WHOLE itself where nothing is cut."""
+    if crop is None or (crop.w > 1 - 1e-9 and crop.h > 1 - 1e-9):
+        return WHOLE
+    return Region(crop.x, min(1.0, crop.x + crop.w), crop.y, min(1.0, crop.y + crop.h))
+
+
 def plan_span(site: Site, span: Span, e: Effective, original: Original | None) -> SpanPlan:
     """One span, computed over its widths and, where its frame depends on them, viewport heights. Raises InvalidPlan."""
     v = np.arange(span.first, span.last + 1, dtype=np.float64)
     least, typical, greatest = viewport_heights(site, v)
-    if depends_on_viewport_height(e.height):
-        steps = [least, (least + typical) / 2, typical, (typical + greatest) / 2, greatest]
-    else:
-        steps = [typical]
-    vh = np.stack(steps)
-    ratio = original.width_px / original.height_px if original else 16 / 9
+    vh = np.stack([least, typical, greatest] if depends_on_viewport_height(e.height) else [typical])
+    crop = crop_region(e.crop) if original else WHOLE
+    ratio = cropped_ratio(original, crop) if original else 16 / 9
     widths = frame_widths(e.width, v, site.container)
     W = np.broadcast_to(widths, vh.shape).copy()
     H = frame_heights(e.height, W, vh, ratio)
-    if W.min() < 1 or H.min() < 1:
+    if e.show != "nothing" and (W.min() < 1 or H.min() < 1):
         at = int(v[int(np.argmin(np.minimum(W, H).min(axis=0)))])
         side = "width" if W.min() < 1 else "height"
         raise InvalidPlan(
             f"The frame has no {side} at {at} px, span {span.letter}. Give it more room there.",
             field=f"treatments.{e.origin[side] or span.letter}.{side}",
         )
-    picture = picture_of(original, e.aim) if original else None
-    shown = windows(picture, e.fit, e.aim, W, H) if picture else None
-    cut = WHOLE if shown is None or e.whole or e.fit == "contain" else union(shown)
-    return SpanPlan(span, e, original, picture, v, vh, W, H, shown, cut)
+    if original is None or e.show != "picture":
+        return SpanPlan(span, e, original, None, v, vh, W, H, None, None, crop)
+    picture = picture_of(original, e.aim, crop, keeps_of(original, e.keeps))
+    inside = windows(picture, e.fit, e.aim, W, H)
+    return SpanPlan(span, e, original, picture, v, vh, W, H, inside, outside(inside, crop), crop)
+
+
+def cropped_ratio(original: Original, crop: Region) -> float:
+    return original.width_px * (crop.x1 - crop.x0) / (original.height_px * (crop.y1 - crop.y0))
 
 
 def crop_of(original: Original, cut: Region) -> Crop:

@@ -6,18 +6,20 @@ its sentence for any width without asking again.
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Callable, Mapping
 from typing import Literal
 
 import numpy as np
 
-from skypane.advice import Advice, advise
-from skypane.fit import safe_area, union
-from skypane.frames import Floats, depends_on_viewport_height, sizes_css, viewport_heights
-from skypane.keeps import AreaFates, failing, fates, summary
+from skypane.advice import Advice, AimCost, ByPercents, advise_all, aim_costs, by_percents
+from skypane.brief import Brief, brief
+from skypane.fit import Region, following_offset, overlap, safe_area, union
+from skypane.frames import Floats, depends_on_viewport_height, number, sizes_css, viewport_heights
+from skypane.keeps import AreaFates, edges, failing, fates, summary
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
-from skypane.model import Format, Noun, Original, Placement, Rendition, Site, Treatment
-from skypane.needs import FIELDS, Group, SpanPlan, drawn_cut_width, plan, renditions
+from skypane.model import Following, Format, Noun, Original, Placement, Rect, Rendition, Site, Treatment
+from skypane.needs import FIELDS, Group, SpanPlan, crop_of, drawn_cut_width, plan, renditions, whole_px
 from skypane.spans import conditions
 
 Step = Literal["frame", "aim", "words", "files", "code", "proof"]
@@ -62,8 +64,19 @@ class Edges(Noun):
     y1: float
 
 
+class Hold(Noun):
+    """A run of widths at which a keep area moves the picture away from where the rest would have it."""
+
+    name: str
+    first: int
+    last: int
+
+
 class SpanReading(Noun):
-    """One span: what holds there and what it comes to. Curves are taken at the typical viewport height."""
+    """One span: what holds there and what it comes to. Curves are taken at the typical viewport height.
+
+    `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the same at every width.
+    """
 
     letter: str
     title: str
@@ -84,7 +97,10 @@ class SpanReading(Noun):
     viewport_heights: tuple[int, int] | None = None
     position: str = ""
     held_by: tuple[str, ...] = ()
+    holds: tuple[Hold, ...] = ()
+    keeps: tuple[str, ...] = ()
     frame_text: str = ""
+    print: str = ""
 
 
 class FileFormat(Noun):
@@ -139,6 +155,41 @@ class ViewportPoint(Noun):
     typical_px: int
 
 
+class PxNeed(Noun):
+    """How many image px the crop has to be wide for a density, whatever its size, as long as its ratio stays."""
+
+    density: float
+    width_px: int
+    height_px: int
+
+
+class CropFacts(Noun):
+    """The crop of a span in image px, beside what its frames need."""
+
+    x: int
+    y: int
+    width_px: int
+    height_px: int
+    needs: tuple[PxNeed, ...]
+
+
+class SpanDetail(Noun):
+    """More about the one span that is being worked on."""
+
+    letter: str
+    aims: tuple[AimCost, ...]
+    percents: ByPercents | None
+    crop: CropFacts | None
+
+
+class OverallSafe(Noun):
+    """What of an original is in view at every width of all the spans that show it; `safe` None where nothing is."""
+
+    original: int
+    spans: tuple[str, ...]
+    safe: Edges | None
+
+
 class Reading(Noun):
     narrowest: int
     widest: int
@@ -151,31 +202,30 @@ class Reading(Noun):
     pane: Pane
     heights: tuple[ViewportPoint, ...]
     budget_bytes: int
+    safe: tuple[OverallSafe, ...] = ()
+    brief: Brief | None = None  # only where a span waits for a picture
+    detail: SpanDetail | None = None
 
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
     """The fewest points, found by splitting at the farthest one, between which straight lines stay within `tolerance`."""
-    keep: list[int] = []
-
-    def split(a: int, b: int) -> None:
-        if b - a > 1:
-            line = y[a] + (y[b] - y[a]) * (v[a : b + 1] - v[a]) / (v[b] - v[a])
-            gap = np.abs(line - y[a : b + 1])
-            worst = int(gap.argmax())
-            if gap[worst] > tolerance:
-                split(a, a + worst)
-                split(a + worst, b)
-                return
-        keep.append(b)
-
-    keep.append(0)
-    if len(v) > 1:
-        split(0, len(v) - 1)
-    return Curve(points=tuple((float(v[i]), round(float(y[i]), 5)) for i in keep))
+    keep = {0, len(v) - 1}
+    open_ = [(0, len(v) - 1)]
+    while open_:
+        a, b = open_.pop()
+        if b - a < 2:
+            continue
+        ys, vs = y[a : b + 1], v[a : b + 1]
+        gap = np.abs(y[a] + (y[b] - y[a]) / (v[b] - v[a]) * (vs - v[a]) - ys)
+        worst = int(gap.argmax())
+        if gap[worst] > tolerance:
+            keep.add(a + worst)
+            open_ += [(a, a + worst), (a + worst, b)]
+    return Curve(points=tuple((float(v[i]), round(float(y[i]), 5)) for i in sorted(keep)))
 
 
 def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
-    """Consecutive equal verdicts as runs. `verdicts` are strings, `shares` the value that each verdict rests on."""
+    """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each verdict rests on."""
     edges = np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1
     out = []
     for a, b in zip([0, *edges], [*edges, len(v)], strict=True):
@@ -214,12 +264,14 @@ def read(
     placement: Placement,
     originals: Mapping[int, Original],
     *,
-    preview: Callable[[Original], str] = lambda o: o.name,
+    preview: Callable[[Original, Rect | None], str] = lambda o, crop: o.name,
     made_bytes: Callable[[list[str]], Mapping[str, int]] = lambda keys: {},
     others: Mapping[int, Original] | None = None,
+    chosen: str | None = None,
 ) -> Reading:
-    """Everything about a placement. `made_bytes` tells the bytes of those renditions that exist already, by key;
-    `others` are originals of the site that advice may propose.
+    """Everything about a placement. `preview` tells where a preview of an original's crop is to be had, `made_bytes` the bytes of
+    those renditions that exist already, by key; `others` are originals of the site that advice may propose; `chosen` is the span
+    that is read in detail.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -234,7 +286,7 @@ def read(
         bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
         files=rows,
         findings=tuple(_findings(site, placement, plans, rows)),
-        advice=tuple(a for a in (advise(site, p, {**originals, **(others or {})}) for p in plans) if a),
+        advice=advise_all(site, plans, {**originals, **(others or {})}),
         code=_code(site, placement, plans, files),
         pane=Pane(
             markup=text_of(pane_lines(site, placement, plans, preview)),
@@ -244,7 +296,79 @@ def read(
             ViewportPoint(to_px=h.to_px, typical_px=h.typical_px) for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=site.budget_bytes,
+        safe=_overall_safe(plans),
+        brief=brief(plans, site.densities[-1]) if any(_waits(p) for p in plans) else None,
+        detail=next((_detail(site, p) for p in plans if p.span.letter == chosen), None),
     )
+
+
+def _waits(p: SpanPlan) -> bool:
+    """Whether a span shows a picture but has none yet."""
+    return p.original is None and p.effective.show == "picture"
+
+
+def _overall_safe(plans: tuple[SpanPlan, ...]) -> tuple[OverallSafe, ...]:
+    """Per original in use what all its spans have in common."""
+    letters: dict[int, list[str]] = {}
+    safe: dict[int, Region | None] = {}
+    for p in plans:
+        if p.original is None or p.shown is None:
+            continue
+        mine = safe_area(p.shown)
+        safe[p.original.id] = overlap(safe[p.original.id], mine) if p.original.id in safe else mine
+        letters.setdefault(p.original.id, []).append(p.span.letter)
+    return tuple(
+        OverallSafe(original=id_, spans=tuple(letters[id_]), safe=Edges(**region._asdict()) if region else None)
+        for id_, region in safe.items()
+    )
+
+
+def _detail(site: Site, p: SpanPlan) -> SpanDetail:
+    crop = None
+    if p.original is not None and p.inside is not None:
+        px = crop_of(p.original, p.crop)
+        drawn = float(p.inside.drawn_w.max())
+        needs = tuple(
+            PxNeed(density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)) for d in site.densities
+        )
+        crop = CropFacts(x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs)
+    return SpanDetail(letter=p.span.letter, aims=aim_costs(site, p), percents=by_percents(p), crop=crop)
+
+
+def _holds(p: SpanPlan) -> tuple[Hold, ...]:
+    """At which widths each binding area holds the picture: those where leaving it out would move it by half a px or more."""
+    if p.picture is None or p.inside is None or not isinstance(p.effective.aim, Following):
+        return ()
+    s, out = p.inside, []
+    for axis, room, drawn, focal in (("x", s.W, s.drawn_w, p.picture.focal[0]), ("y", s.H, s.drawn_h, p.picture.focal[1])):
+        held = p.held["x" if axis == "x" else "y"]
+        result = following_offset(room, drawn, focal, held)
+        for area in held:
+            without = following_offset(room, drawn, focal, tuple(k for k in held if k is not area))
+            moved: np.ndarray = np.any(np.abs(without - result) >= 0.5, axis=0)
+            out += [Hold(name=area.name, first=first, last=last) for first, last in stretches(p.viewport_w, moved)]
+    return tuple(dict.fromkeys(out))
+
+
+def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
+    """First and last width of every run of consecutive widths at which something is true."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], true, [False]]).astype(np.int8)))
+    return [(int(v[a]), int(v[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
+
+
+def _print(p: SpanPlan) -> str:
+    """Equal prints show the same at every width: frame, window, original, colour, and how its areas fare."""
+    hashed = hashlib.blake2b(digest_size=9)
+    e = p.effective
+    of = p.original.sha256 or str(p.original.id) if p.original else ""
+    areas = [(a.name, *edges(a), a.least_px) for a in p.keeps]
+    hashed.update(repr((p.span.first, p.span.last, e.show, e.fit, e.background, of, areas)).encode())
+    arrays = [p.W, p.H]
+    if p.shown is not None:
+        arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
+    for values in arrays:
+        hashed.update(np.round(values, 6).tobytes())
+    return hashed.hexdigest()
 
 
 def _typical(p: SpanPlan) -> int:
@@ -258,17 +382,18 @@ def _span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
     out: dict[str, object] = {}
     if p.shown is not None and p.picture is not None:
         region, safe = union(p.shown), safe_area(p.shown)
-        css = span_css(site, p, p.cut)
+        css = span_css(site, p, p.cut_inside)
         out = {
             "drawn_w": simplified(v, drawn_cut_width(p)[t], 0.5),
-            "x0": simplified(v, p.shown.x0[t], 5e-4),
-            "x1": simplified(v, p.shown.x1[t], 5e-4),
-            "y0": simplified(v, p.shown.y0[t], 5e-4),
-            "y1": simplified(v, p.shown.y1[t], 5e-4),
+            "x0": simplified(v, p.shown.x0[t], 1e-3),
+            "x1": simplified(v, p.shown.x1[t], 1e-3),
+            "y0": simplified(v, p.shown.y0[t], 1e-3),
+            "y1": simplified(v, p.shown.y1[t], 1e-3),
             "outline": Edges(**region._asdict()),
             "safe": Edges(**safe._asdict()) if safe else None,
             "position": css.img["object-position"],
             "held_by": css.held_by,
+            "holds": _holds(p),
         }
     heights = None
     if depends_on_viewport_height(e.height):
@@ -285,14 +410,16 @@ def _span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
         frame_h=simplified(v, p.H[t], 0.5),
         viewport_heights=heights,
         frame_text=_frame_text(p),
+        keeps=tuple(a.name for a in p.keeps),
+        print=_print(p),
         **out,
     )
 
 
 def _frame_text(p: SpanPlan) -> str:
     """The frame's shape in a word for the span's tag: `4:5` where it never changes, else `varies`, vh or px as set."""
-    from skypane.frames import number
-
+    if p.effective.show != "picture":
+        return "only colour" if p.effective.show == "colour" else "not shown"
     h = p.effective.height
     ratios = p.W / p.H
     match h.kind:
@@ -314,7 +441,7 @@ def _area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
     for p in plans:
         if p.original is None or p.shown is None:
             continue
-        for area in p.original.keeps:
+        for area in p.keeps:
             verdicts, share = fates(p, area)
             runs.setdefault(area.name, []).extend(runs_of(p.viewport_w, verdicts, share))
             points.setdefault(area.name, []).extend(simplified(p.viewport_w, share, 0.005).points)
@@ -441,7 +568,7 @@ def _code(
 
 def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]) -> list[Finding]:
     found: list[Finding] = []
-    empty = tuple(p.span.letter for p in plans if p.original is None)
+    empty = tuple(p.span.letter for p in plans if _waits(p))
     if empty:
         found.append(
             Finding(
@@ -454,7 +581,7 @@ def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], row
         )
     for p in plans:
         over = p.viewport_w[(p.viewport_w + 0.5 < p.W).any(axis=0)]
-        if over.size:
+        if over.size and p.effective.show != "nothing":
             found.append(
                 Finding(
                     step="frame",
@@ -488,6 +615,17 @@ def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], row
                 code="no-alt",
                 sentence="The picture has no alt text.",
                 remedy="Say what it shows, or mark it as decorative on purpose.",
+            )
+        )
+    lettering = list(dict.fromkeys(a.name for p in plans if p.shown is not None for a in p.keeps if a.lettering))
+    if lettering and alt_text(placement, plans) == "":
+        found.append(
+            Finding(
+                step="code",
+                spans=(),
+                code="lettering-unsaid",
+                sentence=f"{' and '.join(lettering)}: lettering in a picture that is marked as decorative.",
+                remedy="Let the alt text say the words, or set them as text on the picture.",
             )
         )
     return found

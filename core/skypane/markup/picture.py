@@ -9,12 +9,13 @@ from __future__ import annotations
 
 import html
 from collections.abc import Callable, Mapping
+from typing import NamedTuple
 
 from skypane.fit import WHOLE, AxisPosition, Region, axis_position, percent
 from skypane.frames import height_css, width_css
-from skypane.model import FixedAim, Noun, Original, Placement, Rendition, Site
+from skypane.model import FixedAim, Noun, Original, Placement, Rect, Rendition, Site
 from skypane.names import slug
-from skypane.needs import Group, SpanPlan
+from skypane.needs import Group, SpanPlan, crop_of
 from skypane.spans import Span, conditions, in_testing_order, lower_condition, upper_condition
 
 TYPES = {"avif": "image/avif", "webp": "image/webp", "jpeg": "image/jpeg", "png": "image/png"}
@@ -35,8 +36,7 @@ def alt_text(placement: Placement, plans: tuple[SpanPlan, ...]) -> str | None:
     """The placement's own alt text, else that of the widest span's original; None where nobody has written any."""
     if placement.alt is not None:
         return placement.alt
-    widest = plans[-1].original
-    return widest.alt if widest else None
+    return next((p.original.alt for p in reversed(plans) if p.original and p.effective.show == "picture"), None)
 
 
 def _attributes(pairs: Mapping[str, str | int | None]) -> str:
@@ -49,8 +49,41 @@ def _srcset(files: list[Rendition], folder: str) -> str:
     )
 
 
-def _joined(group: Group) -> Span:
-    return Span(group.letters[-1], "", group.spans[0].span.first, group.spans[-1].span.last)
+#: An image of nothing, for spans that show none: no request is made, where a picture that is only hidden would be fetched.
+BLANK = "data:image/svg+xml,%3Csvg%20xmlns=%22http://www.w3.org/2000/svg%22/%3E"
+
+
+class _Served(NamedTuple):
+    """Neighbouring spans that one source serves, as one span; `files` is empty where they show no picture."""
+
+    span: Span
+    letters: tuple[str, ...]
+    files: tuple[Rendition, ...]
+
+
+def _served(plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]) -> dict[str, _Served]:
+    """What each run of spans takes, by its last letter, from the narrowest. Spans still waiting for a picture are left out."""
+    found = [
+        _Served(
+            Span(g.letters[-1], "", g.spans[0].span.first, g.spans[-1].span.last),
+            g.letters,
+            renditions,
+        )
+        for g, renditions in files
+    ]
+    for p in plans:
+        if p.effective.show != "picture":
+            found.append(_Served(p.span, (p.span.letter,), ()))
+    found.sort(key=lambda s: s.span.first)
+    out: list[_Served] = []
+    for one in found:
+        last = out[-1] if out else None
+        if last and not one.files and not last.files and last.span.last + 1 == one.span.first:
+            span = Span(one.span.letter, "", last.span.first, one.span.last)
+            out[-1] = _Served(span, (*last.letters, *one.letters), ())
+        else:
+            out.append(one)
+    return {s.span.letter: s for s in out}
 
 
 def picture_lines(
@@ -61,25 +94,32 @@ def picture_lines(
     folder: str = "images/",
 ) -> tuple[Line, ...]:
     """The markup, a line each. Without any file there is nothing to show and no line."""
-    if not files:
+    served = _served(plans, files)
+    if not served:
         return ()
-    by_letter = {_joined(g).letter: (g, renditions) for g, renditions in files}
-    asked = conditions(tuple(_joined(g) for g, _ in files), site.media_style)
     lines = [Line(text=f'<picture class="{slug(placement.name)}">')]
-    for letter, media in asked:
-        group, renditions = by_letter[letter]
-        formats = list(dict.fromkeys(r.format for r in renditions))
+    for letter, media in conditions(tuple(s.span for s in served.values()), site.media_style):
+        one = served[letter]
+        formats = list(dict.fromkeys(r.format for r in one.files))
+        if not formats:
+            lines.append(Line(text=_blank(placement, plans, media), spans=one.letters))
         for f in formats:
-            mine = [r for r in renditions if r.format == f]
+            mine = [r for r in one.files if r.format == f]
             first = mine[0]
             size = {"width": first.width_px, "height": first.height_px}
             if media is None and f == formats[-1]:
-                lines.append(Line(text=_img(placement, plans, mine, size, folder), spans=group.letters))
+                lines.append(Line(text=_img(placement, plans, mine, size, folder), spans=one.letters))
             else:
                 source = {"media": media, "type": TYPES[f], "srcset": _srcset(mine, folder), **size}
-                lines.append(Line(text=f"  <source{_attributes(source)}>", spans=group.letters))
+                lines.append(Line(text=f"  <source{_attributes(source)}>", spans=one.letters))
     lines.append(Line(text="</picture>"))
     return tuple(lines)
+
+
+def _blank(placement: Placement, plans: tuple[SpanPlan, ...], media: str | None) -> str:
+    if media is None:
+        return f"  <img{_attributes({'src': BLANK, 'alt': alt_text(placement, plans) or ''})}>"
+    return f"  <source{_attributes({'media': media, 'srcset': BLANK})}>"
 
 
 def _img(placement: Placement, plans: tuple[SpanPlan, ...], files: list[Rendition], size: dict[str, int], folder: str) -> str:
@@ -114,19 +154,37 @@ class SpanCss(Noun):
 
 
 def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
-    """What the frame and the picture of one span need. `cut`: what the delivered file carries, WHOLE for whole originals."""
+    """What the frame and the picture of one span need. `cut`: what the file carries of the crop, WHOLE for all of it.
+
+    Worked out once per plan and cut.
+    """
+    known: dict[Region, SpanCss] = plan.__dict__.setdefault("_css", {})
+    if cut not in known:
+        known[cut] = _span_css(site, plan, cut)
+    return known[cut]
+
+
+def _span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
     e = plan.effective
-    natural = (plan.original.width_px, plan.original.height_px) if plan.original else (16, 9)
-    frame = {"width": width_css(e.width, site.container), **height_css(e.height, natural), "background": e.background}
+    natural = (16, 9)
+    if plan.original:
+        crop = crop_of(plan.original, plan.crop)
+        natural = (crop.w, crop.h)
+    frame = {
+        "display": "none" if e.show == "nothing" else "block",
+        "width": width_css(e.width, site.container),
+        **height_css(e.height, natural),
+        "background": e.background,
+    }
     img = {"object-fit": e.fit, "object-position": "50% 50%"}
-    if plan.picture is None or plan.shown is None:
+    if plan.picture is None or plan.inside is None:
         return SpanCss(frame=frame, img=img)
     if e.fit == "contain":
         if isinstance(e.aim, FixedAim):
             img["object-position"] = f"{percent(e.aim.x)} {percent(e.aim.y)}"
         return SpanCss(frame=frame, img=img)
-    x: AxisPosition = axis_position("x", plan.picture, plan.shown, e.aim, cut, plan.held["x"])
-    y: AxisPosition = axis_position("y", plan.picture, plan.shown, e.aim, cut, plan.held["y"])
+    x: AxisPosition = axis_position("x", plan.picture, plan.inside, e.aim, cut, plan.held["x"])
+    y: AxisPosition = axis_position("y", plan.picture, plan.inside, e.aim, cut, plan.held["y"])
     for axis in (x, y):
         if axis.drawn:
             name, _, value = axis.drawn.partition(": ")
@@ -141,18 +199,18 @@ def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
     )
 
 
-_FIXED_FRAME = {"display": "block", "position": "relative", "overflow": "hidden"}
+_FIXED_FRAME = {"position": "relative", "overflow": "hidden"}
 _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
 _NEUTRAL = {"min-height": "0", "max-height": "none", "aspect-ratio": "auto", "height": "auto"}
 
 
 def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False) -> tuple[Line, ...]:
-    """The CSS of a placement. `whole`: for whole originals instead of the cut files; both show the same.
+    """The CSS of a placement. `whole`: for whole crops instead of the cut files; both show the same.
 
     The block without a condition is the span that is tested last; the others follow so that later ones win.
     """
     name = slug(placement.name)
-    blocks = {p.span.letter: span_css(site, p, WHOLE if whole else p.cut) for p in plans}
+    blocks = {p.span.letter: span_css(site, p, WHOLE if whole else p.cut_inside) for p in plans}
     ordered = list(reversed(in_testing_order(tuple(p.span for p in plans), site.media_style)))
     sized = any(css.fallback_position for css in blocks.values())
     idle = {k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in blocks.values())}
@@ -230,24 +288,25 @@ def page_html(placement: Placement, snippet: str, *, stylesheet: str = "picture.
 
 
 def pane_lines(
-    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], url: Callable[[Original], str]
+    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], url: Callable[[Original, Rect | None], str]
 ) -> tuple[Line, ...]:
-    """The markup of a pane: the same conditions, with previews of the whole originals in place of the files."""
-    shown = [p for p in plans if p.original is not None]
+    """The markup of a pane: the same conditions, with previews of the originals' crops in place of the files."""
+    shown = {p.span.letter: p for p in plans if p.shown is not None or p.effective.show != "picture"}
     if not shown:
         return ()
-    by_letter = {p.span.letter: p for p in shown}
     lines = [Line(text=f'<picture class="{slug(placement.name)}">')]
-    for letter, media in conditions(tuple(p.span for p in shown), site.media_style):
-        original = by_letter[letter].original
-        assert original is not None
-        size = {"width": original.width_px, "height": original.height_px}
+    for letter, media in conditions(tuple(p.span for p in shown.values()), site.media_style):
+        p = shown[letter]
+        if p.original is None or p.shown is None:
+            lines.append(Line(text=_blank(placement, plans, media), spans=(letter,)))
+            continue
+        crop = crop_of(p.original, p.crop)
+        size = {"width": crop.w, "height": crop.h}
+        source = url(p.original, None if p.crop is WHOLE else p.effective.crop)
         if media is None:
-            attributes: dict[str, str | int | None] = {"src": url(original), **size, "alt": alt_text(placement, plans) or ""}
+            attributes: dict[str, str | int | None] = {"src": source, **size, "alt": alt_text(placement, plans) or ""}
             lines.append(Line(text=f"  <img{_attributes(attributes)}>", spans=(letter,)))
         else:
-            lines.append(
-                Line(text=f"  <source{_attributes({'media': media, 'srcset': url(original), **size})}>", spans=(letter,))
-            )
+            lines.append(Line(text=f"  <source{_attributes({'media': media, 'srcset': source, **size})}>", spans=(letter,)))
     lines.append(Line(text="</picture>"))
     return tuple(lines)

@@ -1,0 +1,86 @@
+"""What differs between two versions of a placement, in a few words: names of steps in its history, and of conflicts."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+from skypane.model import Area, Placement, Treatment
+from skypane.needs import FIELDS
+
+WORDS = {
+    "width": "width",
+    "height": "height",
+    "show": "what shows",
+    "original": "original",
+    "crop": "crop",
+    "keeps": "areas that matter",
+    "fit": "fit",
+    "aim": "aim",
+    "whole": "what the files carry",
+    "background": "colour",
+}
+
+
+class Look(NamedTuple):
+    """Where an original's focal point and areas are, and what it is called."""
+
+    name: str
+    focal: tuple[float, float]
+    areas: tuple[Area, ...]
+
+
+class Version(NamedTuple):
+    """A placement with the looks of its originals, by id."""
+
+    placement: Placement
+    looks: Mapping[int, Look]
+
+
+def differences(before: Version, after: Version) -> tuple[str, ...]:
+    """One phrase per thing that differs, spans from the narrowest; empty where nothing does."""
+    out: list[str] = []
+    a, b = before.placement, after.placement
+    if a.name != b.name:
+        out.append("Name")
+    if a.alt != b.alt:
+        out.append("Alt text")
+    if a.lead != b.lead:
+        out.append("Loading")
+    for letter in sorted({*a.treatments, *b.treatments}):
+        old, new = a.treatments.get(letter, Treatment()), b.treatments.get(letter, Treatment())
+        fields = [f for f in FIELDS if getattr(old, f) != getattr(new, f)]
+        if fields:
+            said = ", ".join(WORDS[f] for f in fields[:2]) + (f" and {len(fields) - 2} more" if len(fields) > 2 else "")
+            out.append(f"{said[:1].upper()}{said[1:]} of span {letter}")
+    for id_ in sorted({*before.looks} & {*after.looks}):
+        out += _of_look(before.looks[id_], after.looks[id_])
+    return tuple(out)
+
+
+def _of_look(before: Look, after: Look) -> list[str]:
+    out = []
+    if before.focal != after.focal:
+        out.append(f"Focal point of {after.name}")
+    if before.areas != after.areas:
+        old, new = {a.name: a for a in before.areas}, {a.name: a for a in after.areas}
+        gone, come = [n for n in old if n not in new], [n for n in new if n not in old]
+        moved = [n for n in new if n in old and new[n] != old[n]]
+        if len(gone) == len(come) == 1 and len(old) == len(new):
+            out.append(f"{gone[0]} is called {come[0]}")
+        elif come or gone:
+            out.append(", ".join([*(f"{n} drawn" for n in come), *(f"{n} removed" for n in gone)]))
+        elif moved:
+            out.append(f"Area {moved[0]}" + (f" and {len(moved) - 1} more" if len(moved) > 1 else ""))
+        else:
+            out.append(f"Order of areas of {after.name}")
+    return out
+
+
+def named(before: Version, after: Version) -> str:
+    """The name of the step from one version to the next, at most 120 characters."""
+    found = differences(before, after)
+    if not found:
+        return "No change"
+    text = found[0] if len(found) == 1 else f"{found[0]} and {len(found) - 1} more"
+    return text if len(text) <= 120 else f"{text[:119]}…"
