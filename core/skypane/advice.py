@@ -78,9 +78,7 @@ def ratio_bounds(picture_ratio: float, areas: tuple[Area, ...], crop: Region = W
     return (x1 - x0) * picture_ratio / (crop.y1 - crop.y0), picture_ratio * (crop.x1 - crop.x0) / (y1 - y0)
 
 
-def advise(
-    site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower: SpanPlan | None = None
-) -> Advice | None:
+def advise(site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower: SpanPlan | None = None) -> Advice | None:
     """Walk down the steps for one span; None where every area is whole. `narrower` is the next narrower span, if any."""
     wrong = failing(p)
     if not wrong or p.original is None:
@@ -375,7 +373,9 @@ def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[
     found.sort(key=lambda t: t[0])
     steps = []
     for (sharp, heavy, guess), other, treatment in found[:3]:
-        weighs = f" About {guess / 1000:.0f} kB at 2x{', over the budget' if heavy else ''}, by its own detail." if guess else ""
+        weighs = (
+            f" About {guess / 1000:.0f} kB at 2x{', over the budget' if heavy else ''}, by its own detail." if guess else ""
+        )
         steps.append(
             AdviceStep(
                 kind="original",

@@ -130,12 +130,8 @@ def picture_of(original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[
         original.width_px * w,
         original.height_px * h,
         (at(original.focal[0], crop.x0, w), at(original.focal[1], crop.y0, h)),
-        tuple(
-            Interval(a.name, at(a.rect.x, crop.x0, w), at(min(1.0, a.rect.x + a.rect.w), crop.x0, w)) for a in counted
-        ),
-        tuple(
-            Interval(a.name, at(a.rect.y, crop.y0, h), at(min(1.0, a.rect.y + a.rect.h), crop.y0, h)) for a in counted
-        ),
+        tuple(Interval(a.name, at(a.rect.x, crop.x0, w), at(min(1.0, a.rect.x + a.rect.w), crop.x0, w)) for a in counted),
+        tuple(Interval(a.name, at(a.rect.y, crop.y0, h), at(min(1.0, a.rect.y + a.rect.h), crop.y0, h)) for a in counted),
     )
 
 

@@ -11,6 +11,7 @@ import pyvips
 
 from skypane.errors import UnreadablePicture
 from skypane.model import Crop
+from skypane.pixels.load import CannotOpen, open_any
 
 
 def open_upright(path: str | Path) -> pyvips.Image:
@@ -19,9 +20,8 @@ def open_upright(path: str | Path) -> pyvips.Image:
     An embedded profile is converted to sRGB; without one the numbers are taken for sRGB. Raises UnreadablePicture.
     """
     try:
-        image = pyvips.Image.new_from_file(str(path), access="sequential", fail_on="truncated")
-        return to_srgb(image).copy_memory().autorot()
-    except pyvips.Error as error:
+        return to_srgb(open_any(path)).copy_memory().autorot()
+    except (pyvips.Error, CannotOpen) as error:
         raise UnreadablePicture(f"{Path(path).name} can no longer be opened. Bring the original again.") from error
 
 

@@ -5,13 +5,16 @@ Camera and location data are removed. Files are tagged 72 dpi because hand-offs 
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from pathlib import Path
 
 import pyvips
 
-from skypane.model import Format, Rendition
-from skypane.pixels.cut import cut, open_upright
+from skypane.errors import UnreadablePicture
+from skypane.model import Format, Rect, Rendition
+from skypane.pixels.cut import cut, open_upright, to_srgb
+from skypane.pixels.load import CannotOpen, kind_of, open_any
 
 _PER_MM = 72 / 25.4
 #: The JFIF segment (ITU-T T.871 §10.1) with 72 × 72 dots per inch, which libvips leaves out together with other metadata.
@@ -55,7 +58,25 @@ def make(source: str | Path, wanted: Sequence[Rendition], folder: Path) -> Itera
             yield r, path, path.stat().st_size
 
 
-def preview(source: str | Path, path: Path, width_px: int) -> None:
-    """A WebP of the whole original at most `width_px` wide, upright, in sRGB."""
-    image = pyvips.Image.thumbnail(str(source), width_px, height=10_000_000, size="down", output_profile="srgb")
-    image.webpsave(str(path), Q=80, effort=2, keep="none")
+def preview(source: str | Path, path: Path, width_px: int, crop: Rect | None = None) -> None:
+    """A WebP of the whole original, or of a crop of it, at most `width_px` wide, upright, in sRGB.
+
+    Raises UnreadablePicture where the original can no longer be opened.
+    """
+    try:
+        with Path(source).open("rb") as f:
+            kind = kind_of(f.read(4096))
+        wide = width_px if crop is None else math.ceil(width_px / crop.w)
+        options = {"height": 10_000_000, "size": "down"}
+        if kind in ("heic", "svg"):
+            image = to_srgb(open_any(source, kind)).copy_memory().thumbnail_image(wide, **options)
+        else:
+            image = pyvips.Image.thumbnail(str(source), wide, output_profile="srgb", **options)
+        if crop is not None:
+            image = image.copy_memory()
+            x, y = (min(int(f * n), n - 1) for f, n in ((crop.x, image.width), (crop.y, image.height)))
+            w, h = (max(1, round(f * n)) for f, n in ((crop.w, image.width), (crop.h, image.height)))
+            image = image.crop(x, y, min(w, image.width - x), min(h, image.height - y))
+        image.webpsave(str(path), Q=80, effort=2, keep="none")
+    except (pyvips.Error, CannotOpen) as error:
+        raise UnreadablePicture(f"{Path(source).name} can no longer be opened. Bring the original again.") from error

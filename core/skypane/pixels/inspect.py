@@ -5,19 +5,43 @@ Refused with a sentence: nothing in it, text, kinds that are not taken, more px 
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass
 from pathlib import Path
 
 import pyvips
 
 from skypane.errors import UnreadablePicture
+from skypane.pixels.load import CannotOpen, kind_of, open_any
 
 #: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera back.
 MOST_SIDE_PX = 32_000
 MOST_AREA_PX = 400_000_000
 
-KINDS = {"jpeg": "a JPEG", "png": "a PNG", "webp": "a WebP", "avif": "an AVIF"}
-_SUFFIXES = {".jpg": "jpeg", ".jpeg": "jpeg", ".png": "png", ".webp": "webp", ".avif": "avif"}
+KINDS = {
+    "jpeg": "a JPEG",
+    "png": "a PNG",
+    "webp": "a WebP",
+    "avif": "an AVIF",
+    "tiff": "a TIFF",
+    "heic": "an HEIC",
+    "gif": "a GIF",
+    "svg": "an SVG",
+}
+TAKEN = "JPEG, PNG, WebP, AVIF, TIFF, HEIC, GIF or SVG"
+_SUFFIXES = {
+    ".jpg": "jpeg",
+    ".jpeg": "jpeg",
+    ".png": "png",
+    ".webp": "webp",
+    ".avif": "avif",
+    ".tif": "tiff",
+    ".tiff": "tiff",
+    ".heic": "heic",
+    ".heif": "heic",
+    ".gif": "gif",
+    ".svg": "svg",
+}
 
 
 @dataclass(frozen=True)
@@ -45,12 +69,12 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         raise UnreadablePicture(f"{called} is empty: it has no bytes. Export it again, then bring it here.")
     with path.open("rb") as f:
         head = f.read(4096)
-    kind = _kind(head)
+    kind = kind_of(head)
     if kind is None:
-        raise UnreadablePicture(f"{called} {_what_it_is(head)}. Bring a JPEG, PNG, WebP or AVIF.")
+        raise UnreadablePicture(f"{called} {_what_it_is(head)}. Bring a {TAKEN}.")
     try:
-        image = pyvips.Image.new_from_file(str(path), access="sequential", fail_on="truncated")
-    except pyvips.Error as error:
+        image = open_any(path, kind)
+    except CannotOpen as error:
         raise UnreadablePicture(f"{called} is damaged and cannot be opened ({_reason(error)}). Export it again.") from error
     if max(image.width, image.height) > MOST_SIDE_PX or image.width * image.height > MOST_AREA_PX:
         raise UnreadablePicture(
@@ -58,9 +82,14 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
             f"Scale it to at most {MOST_SIDE_PX} px a side and {MOST_AREA_PX // 1_000_000} megapixels."
         )
     notes = []
+    if kind == "svg":
+        notes.append(f"An SVG has no px of its own: it is drawn at {image.width} × {image.height} px for export.")
     pages = image.get("n-pages") if image.get_typeof("n-pages") else 1
     if pages > 1:
-        notes.append(f"It has {pages} frames or pages; the first is used.")
+        notes.append(f"It has {pages} {'frames' if kind in ('gif', 'webp', 'avif') else 'pages'}; the first is used.")
+    if image.interpretation in ("cmyk", "rgb16", "grey16"):
+        what = {"cmyk": "It is in CMYK", "rgb16": "It has 16 bits a channel", "grey16": "It has 16 bits a channel"}
+        notes.append(f"{what[image.interpretation]}; previews and exports are converted to 8-bit sRGB.")
     try:
         image.avg()  # decodes every px
     except pyvips.Error as error:
@@ -83,25 +112,9 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
     )
 
 
-def _kind(head: bytes) -> str | None:
-    """The kind by the first bytes (the signatures of the four file formats' own specifications)."""
-    if head.startswith(b"\xff\xd8\xff"):
-        return "jpeg"
-    if head.startswith(b"\x89PNG\r\n\x1a\n"):
-        return "png"
-    if head[:4] == b"RIFF" and head[8:12] == b"WEBP":
-        return "webp"
-    if head[4:8] == b"ftyp" and any(brand in head[8:64] for brand in (b"avif", b"avis")):
-        return "avif"
-    return None
-
-
 def _what_it_is(head: bytes) -> str:
     """What unusable bytes are, as the rest of a sentence."""
     signatures = (
-        (b"GIF8", "is a GIF"),
-        (b"II*\0", "is a TIFF"),
-        (b"MM\0*", "is a TIFF"),
         (b"%PDF", "is a PDF"),
         (b"BM", "is a BMP"),
         (b"PK\x03\x04", "is a zip archive"),
@@ -110,10 +123,8 @@ def _what_it_is(head: bytes) -> str:
     for signature, sentence in signatures:
         if head.startswith(signature):
             return f"{sentence}, which is not taken here"
-    if b"<svg" in head[:1024].lower():
-        return "is an SVG, which is not taken here"
     if head[4:8] == b"ftyp":
-        return "is an HEIC or a video, which is not taken here"
+        return "is a video, which is not taken here"
     try:
         text = head.decode("utf-8")
     except UnicodeDecodeError:
@@ -123,7 +134,7 @@ def _what_it_is(head: bytes) -> str:
 
 def _reason(error: Exception) -> str:
     lines = [line for line in str(error).splitlines() if line.strip()]
-    return lines[-1].strip() if lines else "no reason given"
+    return re.sub(r'"[^"]*/[^"]*"', "it", lines[-1]).strip() if lines else "no reason given"
 
 
 def _profile(image: pyvips.Image) -> str:

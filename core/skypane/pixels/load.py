@@ -1,0 +1,95 @@
+"""Opening a picture of any kind that is taken, from its bytes and never from its name.
+
+JPEG, PNG, WebP, AVIF, TIFF and GIF are read by libvips; HEIC by libheif with its HEVC decoder, which libvips' build leaves out;
+SVG is drawn by librsvg from memory, so that it cannot reach for other files. Of several frames or pages the first is used.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pyvips
+
+#: An SVG has no px of its own: it is drawn so that its longer side has this many.
+DRAWN_PX = 4096
+
+
+class CannotOpen(Exception):
+    """The bytes cannot be decoded; the reason in the reader's own words."""
+
+
+def kind_of(head: bytes) -> str | None:
+    """The kind by the first bytes (the signatures of the formats' own specifications)."""
+    if head.startswith(b"\xff\xd8\xff"):
+        return "jpeg"
+    if head.startswith(b"\x89PNG\r\n\x1a\n"):
+        return "png"
+    if head[:4] == b"RIFF" and head[8:12] == b"WEBP":
+        return "webp"
+    if head[:4] in (b"II*\0", b"MM\0*", b"II+\0", b"MM\0+"):
+        return "tiff"
+    if head[:6] in (b"GIF87a", b"GIF89a"):
+        return "gif"
+    if head[4:8] == b"ftyp":
+        brands = {head[i : i + 4] for i in (8, *range(16, min(int.from_bytes(head[:4], "big"), len(head)), 4))}
+        if brands & {b"avif", b"avis"}:
+            return "avif"
+        if brands & {b"heic", b"heix", b"heim", b"heis", b"hevc", b"mif1", b"msf1"}:
+            return "heic"
+        return None
+    return "svg" if _is_svg(head) else None
+
+
+def _is_svg(head: bytes) -> bool:
+    """Whether the root element is `svg`, after a declaration, comments and a document type."""
+    text = head.decode("utf-8-sig", "replace").lstrip()
+    while text.startswith(("<?", "<!")):
+        end = "-->" if text.startswith("<!--") else "?>" if text.startswith("<?") else ">"
+        text = text.partition(end)[2].lstrip()
+    return text.startswith(("<svg", "<svg:svg"))
+
+
+def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
+    """The picture as it is stored: its own px, bands, profile and orientation tag. Raises CannotOpen."""
+    path = Path(path)
+    if kind is None:
+        with path.open("rb") as f:
+            kind = kind_of(f.read(4096))
+    try:
+        if kind == "heic":
+            return _open_heic(path)
+        if kind == "svg":
+            return _open_svg(path.read_bytes())
+        return pyvips.Image.new_from_file(str(path), access="sequential", fail_on="truncated")
+    except pyvips.Error as error:
+        raise CannotOpen(str(error)) from error
+
+
+def _open_svg(data: bytes) -> pyvips.Image:
+    first = pyvips.Image.svgload_buffer(data)
+    longer = max(first.width, first.height)
+    return pyvips.Image.svgload_buffer(data, scale=DRAWN_PX / longer) if longer < DRAWN_PX else first
+
+
+def _open_heic(path: Path) -> pyvips.Image:
+    import pillow_heif
+
+    try:
+        file = pillow_heif.open_heif(path, convert_hdr_to_8bit=True)
+        found = file[file.primary_index]
+        width, height = found.size
+        bands = {"L": 1, "RGB": 3, "RGBA": 4}[found.mode]
+        row, plain = found.stride, width * bands
+        data = bytes(found.data)
+    except Exception as error:  # its errors are of many kinds
+        raise CannotOpen(str(error)) from error
+    if row != plain:
+        data = b"".join(data[y * row : y * row + plain] for y in range(height))
+    image = pyvips.Image.new_from_memory(data, width, height, bands, "uchar")
+    image = image.copy(interpretation="b-w" if bands == 1 else "srgb")
+    profile = found.info.get("icc_profile")
+    if profile:
+        image.set_type(pyvips.GValue.blob_type, "icc-profile-data", bytes(profile))
+    if len(file) > 1:
+        image.set_type(pyvips.GValue.gint_type, "n-pages", len(file))
+    return image
