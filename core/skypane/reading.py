@@ -285,7 +285,7 @@ def read(
         spans=tuple(_span_reading(site, placement, p) for p in plans),
         bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
         files=rows,
-        findings=tuple(_findings(site, placement, plans, rows)),
+        findings=tuple(_findings(placement, plans, rows)),
         advice=advise_all(site, plans, {**originals, **(others or {})}),
         code=_code(site, placement, plans, files),
         pane=Pane(
@@ -566,7 +566,12 @@ def _code(
     return Code(markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css))
 
 
-def _findings(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]) -> list[Finding]:
+def findings_of(site: Site, placement: Placement, plans: tuple[SpanPlan, ...]) -> list[Finding]:
+    """What is wrong or wasteful in a placement that has been computed."""
+    return _findings(placement, plans, _file_rows(renditions(site, placement, plans), {}))
+
+
+def _findings(placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]) -> list[Finding]:
     found: list[Finding] = []
     empty = tuple(p.span.letter for p in plans if _waits(p))
     if empty:

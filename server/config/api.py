@@ -6,6 +6,8 @@ from ninja import NinjaAPI
 from ninja.security import django_auth
 from originals.api import router as originals
 from placements.api import router as placements
+from placements.remedies import router as remedies
+from placements.safe import router as safe
 from sites.api import router as sites
 
 from config import problems
@@ -22,4 +24,6 @@ api.add_router("", accounts, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", originals, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
+api.add_router("", remedies, tags=["remedies"])
+api.add_router("", safe, tags=["safe areas"])
 api.add_router("", deliveries, tags=["deliveries"])

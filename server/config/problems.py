@@ -56,11 +56,11 @@ def locked_out(request: HttpRequest, response: HttpResponse | None, credentials:
 
 
 class Conflict(Exception):
-    """Somebody saved a newer revision; `theirs` is it, ready for JSON."""
+    """Somebody saved a newer revision; `theirs` is it, ready for JSON, and `differs` what differs, in a few words each."""
 
-    def __init__(self, detail: str, theirs: Any) -> None:
+    def __init__(self, detail: str, theirs: Any, differs: list[str] | None = None) -> None:
         super().__init__(detail)
-        self.theirs = theirs
+        self.theirs, self.differs = theirs, differs or []
 
 
 class Refused(Exception):
@@ -126,7 +126,7 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Conflict)
     def conflicts(request: HttpRequest, error: Conflict) -> HttpResponse:
-        return problem(409, str(error), theirs=error.theirs)
+        return problem(409, str(error), [("", said) for said in error.differs], theirs=error.theirs)
 
     @api.exception_handler(Refused)
     def refused(request: HttpRequest, error: Refused) -> HttpResponse:

@@ -44,7 +44,8 @@ def start(placement: Placement, user: object) -> Delivery:
     site, noun, originals = _asked_now(placement)
     plan = blueprint(site, noun, originals)
     covered = {letter for r in plan.files for letter in r.spans}
-    empty = [s["letter"] for s in plan.manifest["spans"] if s["letter"] not in covered]  # type: ignore[attr-defined]
+    spans: list[dict[str, str]] = plan.manifest["spans"]  # type: ignore[assignment]
+    empty = [s["letter"] for s in spans if s["show"] == "picture" and s["letter"] not in covered]
     if empty:
         raise InvalidPlan(f"There is no picture in span {', '.join(empty)}. Choose an original there first, in Aim.")
     with transaction.atomic():

@@ -1,26 +1,46 @@
-"""Originals: bring, list, describe, remove, look at."""
+"""Originals: bring, list, describe, replace, trim, remove, look at."""
 
 from __future__ import annotations
 
 from typing import Annotated, Literal
 
+from config.files import local
 from config.problems import Problem, Refused
 from django.conf import settings
 from django.core.files.storage import default_storage
-from django.http import FileResponse, HttpRequest
+from django.db import IntegrityError, transaction
+from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
-from placements.models import uses_of
-from pydantic import Field
-from sites.models import site_of
+from placements.models import failing_areas, uses_of
+from pydantic import Field, StringConstraints, ValidationError
+from sites.models import Site, site_of
 from skypane import model
 from skypane.needs import sharp_up_to
+from skypane.pixels.saliency import suggest
 
-from originals.intake import make_preview_again, take_in
+from originals.intake import (
+    clean_name,
+    crop_preview,
+    make_preview_again,
+    received,
+    replace,
+    take_in,
+    trim,
+    untrim,
+)
 from originals.models import Original, preview_url
 
 router = Router()
+
+Alt = Annotated[str, Field(max_length=1000)] | None
+Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
+Tags = Annotated[list[Tag], Field(max_length=20)]
+Ids = Annotated[list[int], Field(min_length=1, max_length=2000)]
+
+#: Two pictures whose ratios differ by less are cut alike: half a px in a hundred.
+SAME_RATIO = 0.005
 
 
 class OriginalOut(Schema):
@@ -34,6 +54,7 @@ class OriginalOut(Schema):
     profile: str
     notes: list[str]
     alt: str | None
+    tags: list[str]
     focal: tuple[float, float]
     areas: list[model.Area]
     preview: str
@@ -42,13 +63,49 @@ class OriginalOut(Schema):
     sharp_1x: int  # the widest full-width frame in CSS px that it fills sharply
     sharp_2x: int
     too_small: bool  # even at 1x it does not fill the site's widest viewport
+    trimmed: bool
     is_new: bool = True
 
 
 class OriginalChange(Schema):
     """Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said."""
 
-    alt: Annotated[str, Field(max_length=1000)] | None = None
+    alt: Alt = None
+    tags: Tags | None = None
+
+
+class OriginalsChange(Schema):
+    """Several at once. Only what is given is changed; tags are added to and taken from those that are there."""
+
+    ids: Ids
+    alt: Alt = None
+    add_tags: Tags = []
+    drop_tags: Tags = []
+
+
+class OriginalsRemoval(Schema):
+    ids: Ids
+
+
+class RemovalOut(Schema):
+    """What became of each: removed, or where it is still used."""
+
+    id: int
+    name: str
+    removed: bool
+    used_in: list[str] = []
+
+
+class ReplacedOut(Schema):
+    original: OriginalOut
+    said: list[str]
+
+
+class SuggestionOut(Schema):
+    """What may stand out in the picture; nothing is changed by asking."""
+
+    focal: tuple[float, float]
+    areas: list[model.Rect]
 
 
 def out(original: Original, used_in: list[str] | None = None, is_new: bool = True, widest: int | None = None) -> OriginalOut:
@@ -65,20 +122,29 @@ def out(original: Original, used_in: list[str] | None = None, is_new: bool = Tru
         profile=original.profile,
         notes=original.notes,
         alt=original.alt,
+        tags=original.tags,
         focal=noun.focal,
         areas=list(noun.areas),
-        preview=preview_url(original.id, 1600),
-        thumb=preview_url(original.id, 480),
+        preview=preview_url(original.id, 1600, original.sha256),
+        thumb=preview_url(original.id, 480, original.sha256),
         used_in=used_in or [],
         sharp_1x=sharp_up_to(original.width_px, 1),
         sharp_2x=sharp_up_to(original.width_px, 2),
         too_small=sharp_up_to(original.width_px, 1) < widest,
+        trimmed=original.untouched is not None,
         is_new=is_new,
     )
 
 
 def _mine(request: HttpRequest, original_id: int) -> Original:
     return get_object_or_404(Original, id=original_id, site__members=request.user)
+
+
+def _several(site: Site, ids: list[int]) -> list[Original]:
+    found = list(site.originals.filter(id__in=ids))
+    if len(found) < len(set(ids)):
+        raise Refused("Some of these originals are no longer in this site. Look at the list again.", status=404)
+    return found
 
 
 @router.get("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem})
@@ -88,10 +154,7 @@ def list_originals(request: HttpRequest, site_id: int) -> list[OriginalOut]:
     return [out(o, used.get(o.id), widest=widest) for o in site.originals.all()]
 
 
-@router.post("/sites/{int:site_id}/originals", response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem})
-def bring_original(request: HttpRequest, site_id: int, file: File[UploadedFile]) -> tuple[int, OriginalOut]:
-    """Bring one picture. A picture that is here already is answered as it is, with `is_new` false."""
-    site = site_of(request.user, site_id)
+def _small_enough(file: UploadedFile) -> None:
     if (file.size or 0) > settings.MOST_UPLOAD_BYTES:
         raise Refused(
             f"{file.name} has {(file.size or 0) / 1e6:.0f} MB; at most {settings.MOST_UPLOAD_BYTES / 1e6:.0f} MB are taken. "
@@ -99,8 +162,45 @@ def bring_original(request: HttpRequest, site_id: int, file: File[UploadedFile])
             status=413,
             field="file",
         )
+
+
+@router.post("/sites/{int:site_id}/originals", response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem})
+def bring_original(request: HttpRequest, site_id: int, file: File[UploadedFile]) -> tuple[int, OriginalOut]:
+    """Bring one picture. A picture that is here already is answered as it is, with `is_new` false."""
+    site = site_of(request.user, site_id)
+    _small_enough(file)
     original, is_new = take_in(site, file)
     return 201, out(original, is_new=is_new)
+
+
+@router.patch("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem, 422: Problem})
+def describe_originals(request: HttpRequest, site_id: int, payload: OriginalsChange) -> list[OriginalOut]:
+    site = site_of(request.user, site_id)
+    originals = _several(site, payload.ids)
+    with transaction.atomic():
+        for original in originals:
+            if "alt" in payload.model_fields_set:
+                original.alt = payload.alt
+            kept = [t for t in original.tags if t not in payload.drop_tags]
+            original.tags = list(dict.fromkeys([*kept, *payload.add_tags]))[:20]
+            original.save(update_fields=["alt", "tags"])
+    used, widest = uses_of(site), site.as_noun().widest
+    return [out(o, used.get(o.id), widest=widest) for o in originals]
+
+
+@router.post("/sites/{int:site_id}/originals/removal", response={200: list[RemovalOut], 404: Problem, 422: Problem})
+def remove_originals(request: HttpRequest, site_id: int, payload: OriginalsRemoval) -> list[RemovalOut]:
+    """Remove those that are used nowhere; of the others it is said where they are."""
+    site = site_of(request.user, site_id)
+    outcome = []
+    with transaction.atomic():
+        used = uses_of(site)
+        for original in _several(site, payload.ids):
+            where = used.get(original.id, [])
+            outcome.append(RemovalOut(id=original.id, name=original.name, removed=not where, used_in=where))
+            if not where:
+                original.delete()
+    return outcome
 
 
 @router.patch("/originals/{int:original_id}", response={200: OriginalOut, 404: Problem, 422: Problem})
@@ -108,8 +208,10 @@ def describe_original(request: HttpRequest, original_id: int, payload: OriginalC
     original = _mine(request, original_id)
     if "alt" in payload.model_fields_set:
         original.alt = payload.alt
-        original.save(update_fields=["alt"])
-    return out(original)
+    if payload.tags is not None:
+        original.tags = list(dict.fromkeys(payload.tags))
+    original.save(update_fields=["alt", "tags"])
+    return out(original, uses_of(original.site).get(original.id))
 
 
 @router.delete("/originals/{int:original_id}", response={204: None, 404: Problem, 409: Problem})
@@ -122,13 +224,127 @@ def remove_original(request: HttpRequest, original_id: int) -> tuple[int, None]:
     return 204, None
 
 
+@router.post(
+    "/originals/{int:original_id}/replacement",
+    response={200: ReplacedOut, 404: Problem, 409: Problem, 413: Problem, 422: Problem},
+)
+def replace_original(
+    request: HttpRequest, original_id: int, file: File[UploadedFile], all_the_same: bool = False
+) -> ReplacedOut:
+    """Give an original a better file of the same picture; areas and treatments stay.
+
+    A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same` is said.
+    """
+    original = _mine(request, original_id)
+    _small_enough(file)
+    before = original.as_noun()
+    used, failing = uses_of(original.site).get(original.id, []), failing_areas(original.site)
+    with received(file) as (path, sha256):
+        if Original.objects.filter(site=original.site, sha256=sha256).exclude(id=original.id).exists():
+            raise Refused(
+                "This file is in the site already, as another original. Choose that one where you need it.", status=422
+            )
+        try:
+            with transaction.atomic():
+                replace(original, path, clean_name(file.name or ""), sha256)
+                after = original.as_noun()
+                if not _same_ratio(before, after) and not all_the_same:
+                    raise Refused(_no_longer_fits(before, after, used), status=409, field="all_the_same")
+        except IntegrityError:
+            raise Refused("This file has just come in as another original. Choose that one.", status=422) from None
+    return ReplacedOut(original=out(original, used), said=_after_replacing(original.site, before, after, failing))
+
+
+def _same_ratio(a: model.Original, b: model.Original) -> bool:
+    return abs(a.width_px * b.height_px / (a.height_px * b.width_px) - 1) < SAME_RATIO
+
+
+def _no_longer_fits(before: model.Original, after: model.Original, used: list[str]) -> str:
+    areas = f" Its areas ({', '.join(a.name for a in before.areas)}) would sit elsewhere." if before.areas else ""
+    where = f" It is used in {', '.join(used)}." if used else ""
+    return (
+        f"{after.name} is {after.width_px} × {after.height_px}, another ratio than {before.width_px} × {before.height_px}."
+        f"{areas}{where} Bring it as an original of its own, or replace all the same and look at the areas."
+    )
+
+
+def _after_replacing(site: Site, before: model.Original, after: model.Original, failing: dict[str, list[str]]) -> list[str]:
+    """What has changed by it, as sentences."""
+    said = []
+    if not _same_ratio(before, after):
+        names = ", ".join(a.name for a in before.areas)
+        said.append("The ratio is another: look at the focal point" + (f" and at {names}." if names else "."))
+    if after.width_px < before.width_px:
+        said.append(f"It has fewer px than before: {after.width_px} wide instead of {before.width_px}.")
+    now = failing_areas(site)
+    for where in sorted({*failing, *now}):
+        worse = [n for n in now.get(where, []) if n not in failing.get(where, [])]
+        better = [n for n in failing.get(where, []) if n not in now.get(where, [])]
+        if worse:
+            said.append(f"No longer whole in {where}: {', '.join(worse)}.")
+        if better:
+            said.append(f"Whole again in {where}: {', '.join(better)}.")
+    return said
+
+
+@router.post("/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem})
+def trim_original(request: HttpRequest, original_id: int) -> OriginalOut:
+    """Cut transparent edges away, to an even size. The untouched file is kept."""
+    original = _mine(request, original_id)
+    if original.untouched is not None:
+        raise Refused("It is trimmed already.", status=409)
+    try:
+        trim(original)
+    except IntegrityError:
+        raise Refused("The trimmed picture is in the site already, as another original.", status=422) from None
+    return out(original, uses_of(original.site).get(original.id))
+
+
+@router.delete("/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem})
+def untrim_original(request: HttpRequest, original_id: int) -> OriginalOut:
+    original = _mine(request, original_id)
+    if original.untouched is None:
+        raise Refused("It is not trimmed.", status=409)
+    try:
+        untrim(original)
+    except IntegrityError:
+        raise Refused("The untouched picture is in the site already, as another original.", status=409) from None
+    return out(original, uses_of(original.site).get(original.id))
+
+
+@router.get("/originals/{int:original_id}/suggestion", response={200: SuggestionOut, 404: Problem})
+def suggest_for_original(request: HttpRequest, original_id: int) -> SuggestionOut:
+    original = _mine(request, original_id)
+    name = original.preview(480)
+    if not default_storage.exists(name):
+        make_preview_again(original, 480)
+    with local(name) as path:
+        found = suggest(path)
+    return SuggestionOut(focal=found.focal, areas=list(found.areas))
+
+
+def _crop_asked(text: str) -> model.Rect | None:
+    if not text:
+        return None
+    try:
+        x, y, w, h = (float(v) for v in text.split(","))
+        return model.Rect(x=x, y=y, w=w, h=h)
+    except (ValueError, ValidationError):
+        raise Refused("A crop is four fractions: x,y,w,h inside the picture.", field="crop") from None
+
+
 @router.get("/originals/{int:original_id}/preview/{int:width}", response={200: None, 404: Problem}, include_in_schema=False)
-def preview(request: HttpRequest, original_id: int, width: int) -> FileResponse:
+def preview(request: HttpRequest, original_id: int, width: int, crop: str = "") -> HttpResponse | FileResponse:
     original = _mine(request, original_id)
     chosen: Literal[480, 1600] = 480 if width <= 480 else 1600
-    name = original.preview(chosen)
-    if not default_storage.exists(name):
-        make_preview_again(original, chosen)
-    response = FileResponse(default_storage.open(name), content_type="image/webp")
+    rect = _crop_asked(crop)
+    response: HttpResponse | FileResponse
+    if rect is not None:
+        response = HttpResponse(crop_preview(original, chosen, rect), content_type="image/webp")
+    else:
+        name = original.preview(chosen)
+        if not default_storage.exists(name):
+            make_preview_again(original, chosen)
+        response = FileResponse(default_storage.open(name), content_type="image/webp")
     response["Cache-Control"] = "private, max-age=31536000, immutable"
     return response

@@ -5,18 +5,27 @@ from __future__ import annotations
 import hashlib
 import tempfile
 import unicodedata
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from config.files import keep, local
+from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import UploadedFile
 from django.db import IntegrityError, transaction
 from sites.models import Site
+from skypane import model
 from skypane.pixels.encode import preview
-from skypane.pixels.inspect import inspect
+from skypane.pixels.inspect import Inspected, inspect
+from skypane.pixels.trim import visible_box, write_trimmed
 
 from originals.models import Original
 
 PREVIEW_WIDTHS = (480, 1600)
+
+#: What is known of the file itself, as it was before it was trimmed.
+UNTOUCHED = ("sha256", "format", "width_px", "height_px", "size_bytes", "alpha", "profile", "notes")
 
 
 def clean_name(name: str) -> str:
@@ -29,8 +38,9 @@ def clean_name(name: str) -> str:
     return f"{stem[: 119 - len(suffix)]}.{suffix}"
 
 
-def take_in(site: Site, upload: UploadedFile) -> tuple[Original, bool]:
-    """The original made of an upload, and whether it is new. Raises UnreadablePicture; then nothing is kept."""
+@contextmanager
+def received(upload: UploadedFile) -> Iterator[tuple[Path, str]]:
+    """The upload as a file, and the SHA-256 of its bytes."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "upload"
         digest = hashlib.sha256()
@@ -38,7 +48,13 @@ def take_in(site: Site, upload: UploadedFile) -> tuple[Original, bool]:
             for chunk in upload.chunks():
                 digest.update(chunk)
                 f.write(chunk)
-        return take_in_path(site, path, clean_name(upload.name or ""), digest.hexdigest())
+        yield path, digest.hexdigest()
+
+
+def take_in(site: Site, upload: UploadedFile) -> tuple[Original, bool]:
+    """The original made of an upload, and whether it is new. Raises UnreadablePicture; then nothing is kept."""
+    with received(upload) as (path, sha256):
+        return take_in_path(site, path, clean_name(upload.name or ""), sha256)
 
 
 def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Original, bool]:
@@ -46,23 +62,8 @@ def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Origin
     existing = Original.objects.filter(site=site, sha256=sha256).first()
     if existing:
         return existing, False
-    original = Original(
-        site=site,
-        name=name,
-        sha256=sha256,
-        format=found.format,
-        width_px=found.width_px,
-        height_px=found.height_px,
-        size_bytes=found.size_bytes,
-        alpha=found.alpha,
-        profile=found.profile[:200],
-        notes=list(found.notes),
-    )
-    keep(path, original.stored)
-    for width in PREVIEW_WIDTHS:
-        made = path.with_name(f"preview-{width}.webp")
-        preview(path, made, width)
-        keep(made, original.preview(width))
+    original = Original(site=site, name=name, **_facts(found, sha256))
+    _store(original, path)
     try:
         with transaction.atomic():
             original.save()
@@ -71,9 +72,107 @@ def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Origin
     return original, True
 
 
+def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
+    return {
+        "sha256": sha256,
+        "format": found.format,
+        "width_px": found.width_px,
+        "height_px": found.height_px,
+        "size_bytes": found.size_bytes,
+        "alpha": found.alpha,
+        "profile": found.profile[:200],
+        "notes": list(found.notes),
+    }
+
+
+def _store(original: Original, path: Path) -> None:
+    keep(path, original.stored)
+    for width in PREVIEW_WIDTHS:
+        made = path.with_name(f"preview-{original.sha256[:8]}-{width}.webp")
+        preview(path, made, width)
+        keep(made, original.preview(width))
+
+
 def make_preview_again(original: Original, width_px: int) -> None:
     """For previews that were lost with a cache: they can always be made from the original."""
     with local(original.stored) as source, tempfile.TemporaryDirectory() as folder:
         made = Path(folder) / "preview.webp"
         preview(source, made, width_px)
         keep(made, original.preview(width_px))
+
+
+def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
+    """A preview of a crop. From the preview of the whole where that has px enough, which is much faster."""
+    name = original.preview(PREVIEW_WIDTHS[-1])
+    if crop.w < 0.5 or not default_storage.exists(name):
+        name = original.stored
+    with local(name) as source, tempfile.TemporaryDirectory() as folder:
+        made = Path(folder) / "crop.webp"
+        preview(source, made, width_px, crop)
+        return made.read_bytes()
+
+
+# -- other bytes for an original that is here -------------------------------------------------------------------------
+
+
+def replace(original: Original, path: Path, name: str, sha256: str) -> None:
+    """Give an original better bytes. Its focal point, areas, words and uses stay. Raises UnreadablePicture, IntegrityError."""
+    found = inspect(path, name)
+    _take_over(original, path, name=name, untouched=None, **_facts(found, sha256))
+
+
+def _take_over(original: Original, path: Path, **values: Any) -> None:
+    for field, value in values.items():
+        setattr(original, field, value)
+    _store(original, path)
+    with transaction.atomic():
+        original.save()
+
+
+def trim(original: Original) -> None:
+    """Cut the transparent edges away. The untouched file is kept, and the areas stay on what they mark. Raises InvalidPlan."""
+    with local(original.stored) as source, tempfile.TemporaryDirectory() as folder:
+        box = visible_box(source)
+        path = Path(folder) / "trimmed.png"
+        write_trimmed(source, box, path)
+        found, sha256 = inspect(path, "trimmed.png"), hashlib.sha256(path.read_bytes()).hexdigest()
+        before = {f: getattr(original, f) for f in UNTOUCHED} | {"box": box.model_dump()}
+        x, y = box.x / original.width_px, box.y / original.height_px
+        w, h = found.width_px / original.width_px, found.height_px / original.height_px
+        _carry(original, lambda fx, fy: ((fx - x) / w, (fy - y) / h))
+        facts = _facts(found, sha256) | {
+            "notes": [f"Transparent edges trimmed from {before['width_px']} × {before['height_px']} px."]
+        }
+        _take_over(original, path, untouched=before, **facts)
+
+
+def untrim(original: Original) -> None:
+    """Back to the untouched file."""
+    before = dict(original.untouched or {})
+    box = before.pop("box")
+    x, y = box["x"] / before["width_px"], box["y"] / before["height_px"]
+    w, h = original.width_px / before["width_px"], original.height_px / before["height_px"]
+    _carry(original, lambda fx, fy: (x + fx * w, y + fy * h))
+    for field, value in {**before, "untouched": None}.items():
+        setattr(original, field, value)
+    with transaction.atomic():
+        original.save()
+
+
+def _carry(original: Original, at: Callable[[float, float], tuple[float, float]]) -> None:
+    """Move focal point and areas with the picture; an area that would be left outside goes."""
+
+    def inside(value: float) -> float:
+        return round(min(1.0, max(0.0, value)), 5)
+
+    fx, fy = at(original.focal_x, original.focal_y)
+    original.focal_x, original.focal_y = inside(fx), inside(fy)
+    areas = []
+    for area in original.as_noun().areas:
+        x0, y0 = at(area.rect.x, area.rect.y)
+        x1, y1 = at(area.rect.x + area.rect.w, area.rect.y + area.rect.h)
+        x0, y0, x1, y1 = inside(x0), inside(y0), inside(x1), inside(y1)
+        if x1 > x0 and y1 > y0:
+            rect = model.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0)
+            areas.append(area.model_copy(update={"rect": rect}).model_dump(mode="json"))
+    original.areas = areas

@@ -7,9 +7,10 @@ from sites.models import Site
 from skypane import model
 
 
-def preview_url(original_id: int, width_px: int) -> str:
-    """Where the API gives out a preview."""
-    return f"/api/originals/{original_id}/preview/{width_px}"
+def preview_url(original_id: int, width_px: int, sha256: str, crop: model.Rect | None = None) -> str:
+    """Where the API gives out a preview of an original or of a crop of it. Another content has another address."""
+    cut = f"&crop={','.join(f'{v:.5g}' for v in (crop.x, crop.y, crop.w, crop.h))}" if crop else ""
+    return f"/api/originals/{original_id}/preview/{width_px}?v={sha256[:8]}{cut}"
 
 
 class Original(models.Model):
@@ -27,6 +28,8 @@ class Original(models.Model):
     focal_x = models.FloatField(default=0.5)
     focal_y = models.FloatField(default=0.5)
     areas = models.JSONField(default=list)  # of skypane.model.Area
+    tags = models.JSONField(default=list)  # of words
+    untouched = models.JSONField(null=True)  # what the file was before its transparent edges were trimmed
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -46,6 +49,7 @@ class Original(models.Model):
             name=self.name,
             width_px=self.width_px,
             height_px=self.height_px,
+            size_bytes=self.size_bytes,
             sha256=self.sha256,
             alpha=self.alpha,
             alt=self.alt,

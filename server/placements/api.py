@@ -6,6 +6,7 @@ Looking and keeping are two requests. A reading stores nothing; a save says whic
 from __future__ import annotations
 
 from collections.abc import Mapping
+from datetime import datetime
 from typing import Annotated
 
 from config.problems import Conflict, Problem, Refused
@@ -18,11 +19,13 @@ from ninja import Router, Schema
 from originals.models import Original, preview_url
 from pydantic import Field, field_validator
 from sites.models import Page, Site, site_of
-from skypane import model
+from skypane import changes, model
 from skypane.errors import InvalidPlan
-from skypane.reading import Finding, Reading, SpanReading, read
+from skypane.needs import SpanPlan, plan
+from skypane.reading import Finding, Reading, findings_of, read
 
-from placements.models import Placement, placements_of
+from placements.history import StoredLooks, add, begin, looks_now, version
+from placements.models import Placement, originals_in, originals_of, placements_of
 
 router = Router()
 
@@ -47,37 +50,68 @@ class Look(model.Noun):
 
 
 class Draft(Schema):
-    """A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged."""
+    """A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
+    span that is read in detail."""
 
     placement: model.Placement
     looks: dict[int, Look] = {}
     site: model.Site | None = None
+    chosen: Annotated[str, Field(max_length=2)] | None = None
 
 
 class PlacementIn(Schema):
     placement: model.Placement
 
 
-class PlacementSave(Schema):
-    revision: int
+class Version(Schema):
+    """One step of a history: the placement and the looks of its originals."""
+
     placement: model.Placement
     looks: dict[int, Look] = {}
 
 
-class PlacementOut(Schema):
+class HistoryIn(Schema):
+    """How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is at position `at`."""
+
+    keep: int
+    add: Annotated[list[Version], Field(max_length=200)] = []
+    at: int
+
+
+class PlacementSave(Version):
+    """Without `history` the save is one step after the present one."""
+
+    revision: int
+    history: HistoryIn | None = None
+
+
+class PlacementOut(Version):
     id: int
     page_id: int
     page: str
     site_id: int
     revision: int
-    placement: model.Placement
-    looks: dict[int, Look]
+    at: int
+
+
+class StepOut(Version):
+    position: int
+    what: str
+    by: str
+    made: datetime
+
+
+class HistoryOut(Schema):
+    at: int
+    steps: list[StepOut]
 
 
 class StripFrame(Schema):
     """One span's first screen in small: the original's preview and what of it shows, at the span's last width."""
 
     letter: str
+    show: model.Shows
+    colour: str
     thumb: str | None
     frame_ratio: float
     x0: float = 0
@@ -101,15 +135,15 @@ def _mine(request: HttpRequest, placement_id: int) -> Placement:
 
 
 def _originals(site: Site, ids: set[int], looks: Mapping[int, Look] | None = None) -> dict[int, model.Original]:
-    found = {o.id: o.as_noun() for o in Original.objects.filter(site=site, id__in=ids)}
+    found = originals_of(site, ids)
     for id_, look in (looks or {}).items():
         if id_ in found:
             found[id_] = found[id_].model_copy(update={"focal": look.focal, "areas": look.areas})
     return found
 
 
-def _preview(original: model.Original) -> str:
-    return preview_url(original.id, 1600)
+def preview(original: model.Original, crop: model.Rect | None) -> str:
+    return preview_url(original.id, 1600, original.sha256, crop)
 
 
 def _out(row: Placement) -> PlacementOut:
@@ -121,6 +155,7 @@ def _out(row: Placement) -> PlacementOut:
         page=row.page.title,
         site_id=row.page.site_id,
         revision=row.revision,
+        at=row.at,
         placement=noun,
         looks={o.id: Look(focal=o.focal, areas=o.areas) for o in originals.values()},
     )
@@ -129,17 +164,17 @@ def _out(row: Placement) -> PlacementOut:
 @router.get("/sites/{int:site_id}/placements", response={200: list[PlacementRow], 404: Problem})
 def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     site = site_of(request.user, site_id)
-    plan = site.as_noun()
+    plan_ = site.as_noun()
     rows = list(placements_of(site))
-    nouns = [r.as_noun() for r in rows]
-    originals = _originals(site, set().union(*(n.original_ids for n in nouns)))
+    nouns = {r.id: r.as_noun() for r in rows}
+    originals = originals_in(site, nouns)
     out = []
-    for row, noun in zip(rows, nouns, strict=True):
+    for row in rows:
         strip, findings, error = [], [], None
         try:
-            reading = read(plan, noun, originals)
-            findings = list(reading.findings)
-            strip = [_frame(s) for s in reading.spans]
+            plans = plan(plan_, nouns[row.id], originals)
+            findings = findings_of(plan_, nouns[row.id], plans)
+            strip = [strip_frame(p) for p in plans]
         except InvalidPlan as problem:
             error = str(problem)
         out.append(
@@ -147,7 +182,7 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
                 id=row.id,
                 page_id=row.page_id,
                 page=row.page.title,
-                name=noun.name,
+                name=nouns[row.id].name,
                 strip=strip,
                 findings=findings,
                 error=error,
@@ -156,15 +191,22 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     return out
 
 
-def _frame(span: SpanReading) -> StripFrame:
-    original = span.effective.original
-    ends = {c: getattr(span, c).points[-1][1] for c in ("x0", "x1", "y0", "y1") if getattr(span, c)}
-    return StripFrame(
-        letter=span.letter,
-        thumb=preview_url(original, 480) if original else None,
-        frame_ratio=span.frame_w.points[-1][1] / span.frame_h.points[-1][1],
-        **ends,
+def strip_frame(p: SpanPlan) -> StripFrame:
+    """A span's frame and window at its last width and typical height."""
+    row = p.W.shape[0] // 2
+    frame = StripFrame(
+        letter=p.span.letter,
+        show=p.effective.show,
+        colour=p.effective.background,
+        thumb=None,
+        frame_ratio=float(p.W[row, -1] / p.H[row, -1]) if p.effective.show != "nothing" else 1,
     )
+    if p.shown is not None and p.original is not None:
+        frame.thumb = preview_url(p.original.id, 480, p.original.sha256)
+        frame.x0, frame.x1, frame.y0, frame.y1 = (
+            float(edge[row, -1]) for edge in (p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1)
+        )
+    return frame
 
 
 @router.post("/pages/{int:page_id}/placements", response={201: PlacementOut, 404: Problem, 422: Problem})
@@ -173,7 +215,9 @@ def make_placement(request: HttpRequest, page_id: int, payload: PlacementIn) -> 
     last = page.placements.aggregate(last=Max("position"))["last"] or 0
     row = Placement(page=page, position=last + 1, revision=0)
     _check(page.site, payload.placement)
-    row.keep(payload.placement)
+    with transaction.atomic():
+        row.keep(payload.placement)
+        begin(row)
     return 201, _out(row)
 
 
@@ -198,14 +242,68 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
     with transaction.atomic():
         row = Placement.objects.select_for_update().select_related("page__site").get(id=placement_id)
         if row.revision != payload.revision:
-            raise Conflict("This placement was changed elsewhere since you opened it.", _out(row).model_dump(mode="json"))
+            raise Conflict(
+                "This placement was changed elsewhere since you opened it.",
+                _out(row).model_dump(mode="json"),
+                list(_differences(row, payload)),
+            )
+        begin(row)
         for original in Original.objects.select_for_update().filter(site=site, id__in=list(payload.looks)):
             look = payload.looks[original.id]
             original.focal_x, original.focal_y = look.focal
             original.areas = [a.model_dump(mode="json") for a in look.areas]
             original.save(update_fields=["focal_x", "focal_y", "areas"])
+        _go_on(row, payload, request.user)
         row.keep(payload.placement)
     return _out(row)
+
+
+def _stored(version_: Version) -> tuple[dict[str, object], StoredLooks]:
+    """A version as a step stores it: only what its own placement uses."""
+    used = version_.placement.original_ids
+    looks = {str(i): look.model_dump(mode="json", exclude_none=True) for i, look in version_.looks.items() if i in used}
+    return version_.placement.model_dump(mode="json", exclude_none=True), looks
+
+
+def _differences(row: Placement, mine: Version) -> tuple[str, ...]:
+    noun = row.as_noun()
+    names = dict(Original.objects.filter(site=row.page.site).values_list("id", "name"))
+    body, looks = _stored(mine)
+    return changes.differences(version(body, looks, names), version(row.body, looks_now(row, noun), names))
+
+
+def _go_on(row: Placement, payload: PlacementSave, by: object) -> None:
+    """The history after a save. What does not fit the steps that are here is taken for one plain step."""
+    h = payload.history
+    if h is not None:
+        positions = set(row.steps.values_list("position", flat=True))
+        last = h.keep + len(h.add)
+        if (h.keep in positions and h.keep <= h.at <= last) or (not h.add and h.at in positions):
+            at = h.add[h.at - h.keep - 1] if h.at > h.keep else None
+            if at is None or _stored(at)[0] == _stored(payload)[0]:
+                if h.add or h.keep < max(positions):
+                    add(row, h.keep, [_stored(v) for v in h.add], by)
+                row.at = h.at
+                return
+    add(row, row.at, [_stored(payload)], by)
+
+
+@router.get("/placements/{int:placement_id}/history", response={200: HistoryOut, 404: Problem})
+def read_history(request: HttpRequest, placement_id: int) -> HistoryOut:
+    """Every step that is still kept, the oldest first, and where the placement is among them."""
+    row = _mine(request, placement_id)
+    steps = [
+        StepOut(
+            position=s.position,
+            what=s.what,
+            by=s.by.get_username() if s.by else "",
+            made=s.made,
+            placement=model.Placement.model_validate(s.body),
+            looks={int(i): Look.model_validate(look) for i, look in s.looks.items()},
+        )
+        for s in row.steps.select_related("by")
+    ]
+    return HistoryOut(at=row.at, steps=steps)
 
 
 @router.delete("/placements/{int:placement_id}", response={204: None, 404: Problem})
@@ -219,12 +317,17 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> Reading:
     """Everything that the desk shows of a draft, over every width. Nothing is stored."""
     site = site_of(request.user, site_id)
     originals = _originals(site, draft.placement.original_ids, draft.looks)
-    others = {o.id: o.as_noun() for o in site.originals.exclude(id__in=originals).exclude(areas=[])[:MOST_PROPOSED]}
     return read(
         draft.site or site.as_noun(),
         draft.placement,
         originals,
-        preview=_preview,
+        preview=preview,
         made_bytes=bytes_made,
-        others=others,
+        others=proposable(site, originals),
+        chosen=draft.chosen,
     )
+
+
+def proposable(site: Site, used: Mapping[int, model.Original]) -> dict[int, model.Original]:
+    """Other originals that advice may propose: those of which somebody has said what matters in them."""
+    return {o.id: o.as_noun() for o in site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_PROPOSED]}

@@ -1,11 +1,17 @@
-"""Placements: rows that hold the core's Placement, with the revision that a save has to start from."""
+"""Placements: rows that hold the core's Placement, with the revision that a save has to start from, and their history."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
+from django.conf import settings
 from django.db import models
+from originals.models import Original
 from sites.models import Page, Site
 from skypane import model
-from skypane.needs import respan
+from skypane.errors import InvalidPlan
+from skypane.keeps import failing
+from skypane.needs import plan, respan
 from skypane.spans import spans_of
 
 
@@ -14,6 +20,7 @@ class Placement(models.Model):
     position = models.PositiveIntegerField(default=0)
     body = models.JSONField()  # skypane.model.Placement
     revision = models.PositiveIntegerField(default=1)
+    at = models.PositiveIntegerField(default=0)  # position of the step that `body` is
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 
@@ -29,8 +36,34 @@ class Placement(models.Model):
         self.save()
 
 
+class Step(models.Model):
+    """One step of a placement's history: how it and the looks of its originals stood, and what had changed."""
+
+    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="steps")
+    position = models.PositiveIntegerField()
+    body = models.JSONField()  # skypane.model.Placement
+    looks = models.JSONField(default=dict)  # original id → focal point and areas
+    what = models.CharField(max_length=120)
+    by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    made = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["placement", "position"], name="one_step_per_position")]
+
+
 def placements_of(site: Site) -> models.QuerySet[Placement]:
     return Placement.objects.filter(page__site=site).select_related("page").order_by("page__position", "position", "id")
+
+
+def originals_of(site: Site, ids: set[int]) -> dict[int, model.Original]:
+    """Those of the site's originals as the core's nouns."""
+    return {o.id: o.as_noun() for o in Original.objects.filter(site=site, id__in=ids)}
+
+
+def originals_in(site: Site, placements: Mapping[int, model.Placement]) -> dict[int, model.Original]:
+    """All originals that some of the placements use."""
+    return originals_of(site, set().union(*(p.original_ids for p in placements.values())))
 
 
 def uses_of(site: Site) -> dict[int, list[str]]:
@@ -47,11 +80,35 @@ def uses_of(site: Site) -> dict[int, list[str]]:
     return found
 
 
+def failing_areas(site: Site) -> dict[str, list[str]]:
+    """The keep areas that are not whole somewhere, as "Page · Placement, letter" → names."""
+    rows = {p.id: p for p in placements_of(site)}
+    nouns = {i: p.as_noun() for i, p in rows.items()}
+    originals, plan_ = originals_in(site, nouns), site.as_noun()
+    found: dict[str, list[str]] = {}
+    for id_, noun in nouns.items():
+        try:
+            plans = plan(plan_, noun, originals)
+        except InvalidPlan:
+            continue
+        for p in plans:
+            names = [a.name for a in failing(p)]
+            if names:
+                found[f"{rows[id_].page.title} · {noun.name}, {p.span.letter}"] = names
+    return found
+
+
 def respan_all(site: Site, before: model.Site, after: model.Site) -> None:
-    """Carry every placement over to new breakpoints."""
+    """Carry every placement, and its history, over to new breakpoints."""
     if spans_of(before) == spans_of(after):
         return
     for placement in placements_of(site).select_for_update():
         carried = respan(before, after, placement.as_noun())
         if carried != placement.as_noun():
             placement.keep(carried)
+        for step in placement.steps.all():
+            noun = model.Placement.model_validate(step.body)
+            moved = respan(before, after, noun)
+            if moved != noun:
+                step.body = moved.model_dump(mode="json", exclude_none=True)
+                step.save(update_fields=["body"])

@@ -1,11 +1,13 @@
 """Bringing pictures, and what is refused."""
 
+import io
 import struct
 import zlib
 
 import pytest
 from originals.intake import clean_name
 from originals.models import Original
+from PIL import Image
 from tests.conftest import picture
 
 pytestmark = pytest.mark.django_db
@@ -65,8 +67,8 @@ def bomb():
         (b"some words\n", "notes.jpg", "notes.jpg is text, not a picture"),
         (picture()[:-3000], "cut.jpg", "cut.jpg ends early"),
         (bomb(), "bomb.png", "60000 × 60000 px, more than can be worked with"),
-        (b"GIF89a" + b"\0" * 20, "a.gif", "is a GIF"),
-        (b"<svg/>", "../../etc/passwd.svg", "passwd.svg is an SVG"),
+        (b"GIF89a" + b"\0" * 20, "a.gif", "is damaged and cannot be opened"),
+        (b"<svg/>", "../../etc/passwd.svg", "passwd.svg is damaged"),
     ],
 )
 def test_what_cannot_be_used_is_refused_and_nothing_kept(designer, site, settings, content, name, said):
@@ -126,3 +128,133 @@ def test_a_lost_preview_is_made_again(designer, original, settings):
     for preview in settings.MEDIA_ROOT.rglob("previews/**/*.webp"):
         preview.unlink()
     assert designer.get(f"/originals/{original['id']}/preview/480").status_code == 200
+
+
+# -- several at once -----------------------------------------------------------------------------------------------------
+
+
+def test_alt_text_and_tags_of_several(designer, site):
+    ids = [designer.bring(site["id"], picture(seed=n), f"{n}.jpg").json()["id"] for n in (1, 2, 3)]
+    path = f"/sites/{site['id']}/originals"
+    designer.patch(path, {"ids": ids[:2], "alt": "", "add_tags": ["harbour", " evening "]})
+    found = designer.patch(path, {"ids": ids, "add_tags": ["harbour", "new"], "drop_tags": ["evening"]}).json()
+    by_id = {o["id"]: (o["alt"], o["tags"]) for o in found}
+    assert by_id == {ids[0]: ("", ["harbour", "new"]), ids[1]: ("", ["harbour", "new"]), ids[2]: (None, ["harbour", "new"])}
+    assert designer.patch(path, {"ids": [*ids, 999999], "alt": ""}).status_code == 404
+    assert designer.patch(path, {"ids": ids, "add_tags": [" "]}).status_code == 422
+
+
+def test_of_several_only_the_unused_are_removed_and_of_the_others_it_is_said_where(designer, site, original, placement):
+    spare = designer.bring(site["id"], picture(seed=5), "spare.jpg").json()
+    outcome = designer.post(f"/sites/{site['id']}/originals/removal", {"ids": [original["id"], spare["id"]]}).json()
+    assert {o["name"]: (o["removed"], o["used_in"]) for o in outcome} == {
+        "spare.jpg": (True, []),
+        "boats.jpg": (False, ["Home · Lighthouse, D"]),
+    }
+    assert [o["id"] for o in designer.get(f"/sites/{site['id']}/originals").json()] == [original["id"]]
+
+
+# -- replacing -------------------------------------------------------------------------------------------------------------
+
+
+def replace(designer, original, content, name="better.jpg", query=""):
+    upload = io.BytesIO(content)
+    upload.name = name
+    return designer.client.post(f"/api/originals/{original['id']}/replacement{query}", {"file": upload})
+
+
+def look_at(designer, placement, original, **area):
+    body = {
+        "revision": placement["revision"],
+        "placement": placement["placement"],
+        "looks": {original["id"]: {"focal": [0.3, 0.4], "areas": [area]}},
+    }
+    assert designer.put(f"/placements/{placement['id']}", body).status_code == 200
+
+
+MAST = {"name": "Mast", "rect": {"x": 0.3, "y": 0.2, "w": 0.1, "h": 0.4}}
+
+
+def test_a_better_file_of_the_same_ratio_keeps_everything(designer, site, original, placement):
+    look_at(designer, placement, original, **MAST)
+    answer = replace(designer, original, picture(1600, 1000))
+    assert answer.status_code == 200 and answer.json()["said"] == []
+    after = answer.json()["original"]
+    assert (after["id"], after["name"], after["width_px"], after["focal"]) == (original["id"], "better.jpg", 1600, [0.3, 0.4])
+    assert after["areas"][0]["rect"] == MAST["rect"] and after["preview"] != original["preview"]
+    assert designer.get(f"/placements/{placement['id']}").json()["placement"] == placement["placement"]
+
+
+def test_another_ratio_is_refused_with_what_no_longer_fits_until_it_is_wanted(designer, original, placement):
+    look_at(designer, placement, original, **MAST)
+    answer = replace(designer, original, picture(900, 900))
+    assert answer.status_code == 409
+    assert "900 × 900, another ratio than 800 × 500" in answer.json()["detail"] and "Mast" in answer.json()["detail"]
+    assert "Home · Lighthouse, D" in answer.json()["detail"]
+    assert designer.get(f"/originals/{original['id']}/preview/480").status_code == 200
+    wanted = replace(designer, original, picture(900, 900), query="?all_the_same=true").json()
+    assert wanted["said"][0] == "The ratio is another: look at the focal point and at Mast."
+    assert wanted["original"]["width_px"] == 900
+
+
+def test_fewer_px_and_areas_that_fail_are_said(designer, original, placement):
+    look_at(designer, placement, original, name="Mast", rect={"x": 0.1, "y": 0.1, "w": 0.8, "h": 0.9})
+    said = replace(designer, original, picture(400, 400), query="?all_the_same=true").json()["said"]
+    assert "It has fewer px than before: 400 wide instead of 800." in said
+    assert any(s.startswith("Whole again in Home · Lighthouse, A") for s in said)
+
+
+def test_what_cannot_replace_leaves_the_original(designer, site, original):
+    other = designer.bring(site["id"], picture(seed=7), "other.jpg").json()
+    assert "in the site already" in replace(designer, original, picture(seed=7)).json()["detail"]
+    assert replace(designer, original, b"words").status_code == 422
+    listed = designer.get(f"/sites/{site['id']}/originals").json()
+    assert {o["id"]: o["name"] for o in listed} == {original["id"]: "boats.jpg", other["id"]: "other.jpg"}
+
+
+# -- trimming and suggestions ----------------------------------------------------------------------------------------------
+
+
+def badge() -> bytes:
+    image = Image.new("RGBA", (200, 100), (0, 0, 0, 0))
+    image.paste((200, 60, 30, 255), (50, 20, 150, 80))
+    out = io.BytesIO()
+    image.save(out, "PNG")
+    return out.getvalue()
+
+
+def test_trimming_keeps_areas_on_what_they_mark_and_can_be_taken_back(designer, site, page):
+    made = designer.bring(site["id"], badge(), "badge.png").json()
+    body = {"name": "Badge", "treatments": {"D": {"original": made["id"]}}}
+    placement = designer.post(f"/pages/{page['id']}/placements", {"placement": body}).json()
+    look_at(designer, placement, made, name="Left half", rect={"x": 0.25, "y": 0.2, "w": 0.25, "h": 0.6})
+    trimmed = designer.post(f"/originals/{made['id']}/trim").json()
+    assert (trimmed["width_px"], trimmed["height_px"], trimmed["trimmed"]) == (100, 60, True)
+    assert trimmed["areas"][0]["rect"] == {"x": 0, "y": 0, "w": 0.5, "h": 1}
+    assert trimmed["focal"] == pytest.approx([0.1, 0.3333], abs=1e-3)
+    assert "Transparent edges trimmed from 200 × 100 px." in trimmed["notes"]
+    assert designer.post(f"/originals/{made['id']}/trim").status_code == 409
+    back = designer.client.delete(f"/api/originals/{made['id']}/trim").json()
+    assert (back["width_px"], back["trimmed"]) == (200, False)
+    assert back["areas"][0]["rect"] == pytest.approx({"x": 0.25, "y": 0.2, "w": 0.25, "h": 0.6})
+
+
+def test_a_picture_without_transparency_is_not_trimmed(designer, original):
+    answer = designer.post(f"/originals/{original['id']}/trim")
+    assert answer.status_code == 422 and "no transparency" in answer.json()["detail"]
+
+
+def test_a_suggestion_changes_nothing(designer, site, original):
+    found = designer.get(f"/originals/{original['id']}/suggestion").json()
+    assert 0 <= found["focal"][0] <= 1 and isinstance(found["areas"], list)
+    listed = designer.get(f"/sites/{site['id']}/originals").json()[0]
+    assert listed["focal"] == [0.5, 0.5] and listed["areas"] == []
+
+
+def test_a_preview_of_a_crop(designer, original):
+    path = f"/originals/{original['id']}/preview/1600"
+    for crop, size in (("0.25,0,0.5,1", (400, 500)), ("0.1,0.1,0.2,0.4", (160, 200))):
+        found = designer.get(f"{path}?crop={crop}")
+        assert Image.open(io.BytesIO(found.content)).size == size
+    assert designer.get(f"{path}?crop=0.5,0,0.6,1").status_code == 422
+    assert designer.get(f"{path}?crop=words").json()["detail"].startswith("A crop is four fractions")

@@ -80,7 +80,7 @@ def _open_heic(path: Path) -> pyvips.Image:
         width, height = found.size
         bands = {"L": 1, "RGB": 3, "RGBA": 4}[found.mode]
         row, plain = found.stride, width * bands
-        data = bytes(found.data)
+        data = memoryview(found.data).tobytes()
     except Exception as error:  # its errors are of many kinds
         raise CannotOpen(str(error)) from error
     if row != plain:
@@ -89,7 +89,7 @@ def _open_heic(path: Path) -> pyvips.Image:
     image = image.copy(interpretation="b-w" if bands == 1 else "srgb")
     profile = found.info.get("icc_profile")
     if profile:
-        image.set_type(pyvips.GValue.blob_type, "icc-profile-data", bytes(profile))
+        image.set_type(pyvips.GValue.blob_type, "icc-profile-data", memoryview(profile).tobytes())  # type: ignore[arg-type]
     if len(file) > 1:
         image.set_type(pyvips.GValue.gint_type, "n-pages", len(file))
     return image

@@ -7,8 +7,6 @@ from __future__ import annotations
 
 from pathlib import Path
 
-import pyvips
-
 from skypane.errors import InvalidPlan
 from skypane.model import Crop
 from skypane.pixels.load import open_any

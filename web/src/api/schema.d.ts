@@ -99,6 +99,66 @@ export interface paths {
         patch: operations["originals_api_describe_original"];
         trace?: never;
     };
+    "/api/originals/{original_id}/replacement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Replace Original
+         * @description Give an original a better file of the same picture; areas and treatments stay.
+         *
+         *     A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same` is said.
+         */
+        post: operations["originals_api_replace_original"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{original_id}/suggestion": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Suggest For Original */
+        get: operations["originals_api_suggest_for_original"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/originals/{original_id}/trim": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Trim Original
+         * @description Cut transparent edges away, to an even size. The untouched file is kept.
+         */
+        post: operations["originals_api_trim_original"];
+        /** Untrim Original */
+        delete: operations["originals_api_untrim_original"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{page_id}": {
         parameters: {
             query?: never;
@@ -185,6 +245,47 @@ export interface paths {
         };
         /** Latest Delivery */
         get: operations["deliveries_api_latest_delivery"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/placements/{placement_id}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read History
+         * @description Every step that is still kept, the oldest first, and where the placement is among them.
+         */
+        get: operations["placements_api_read_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/placements/{placement_id}/safe-area": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Safe Area Numbers
+         * @description What of the picture is in view at every width, of the placement as it is saved. Where spans wait for a picture: how large
+         *     it has to be, and where what matters belongs.
+         */
+        get: operations["placements_safe_safe_area_numbers"];
         put?: never;
         post?: never;
         delete?: never;
@@ -307,6 +408,27 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
+        /** Describe Originals */
+        patch: operations["originals_api_describe_originals"];
+        trace?: never;
+    };
+    "/api/sites/{site_id}/originals/removal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Remove Originals
+         * @description Remove those that are used nowhere; of the others it is said where they are.
+         */
+        post: operations["originals_api_remove_originals"];
+        delete?: never;
+        options?: never;
+        head?: never;
         patch?: never;
         trace?: never;
     };
@@ -364,6 +486,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Remedies
+         * @description Every span that fails, in reading order, widest first.
+         */
+        get: operations["placements_remedies_list_remedies"];
+        put?: never;
+        /**
+         * Apply Remedies
+         * @description Apply the chosen steps, each placement by itself: one that was changed meanwhile is left alone and said so.
+         */
+        post: operations["placements_remedies_apply_remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/remedies/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Remedies
+         * @description One step back in each placement that has not been changed since.
+         */
+        post: operations["placements_remedies_undo_remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -385,8 +551,17 @@ export interface components {
         /**
          * AdviceStep
          * @description One step of the walk. `label` is what the button says, `treatment` what it sets; both empty where it does not work.
+         *
+         *     `also` are values that narrower spans take for their own, so that nothing but this span changes.
          */
         AdviceStep: {
+            /**
+             * Also
+             * @default {}
+             */
+            also?: {
+                [key: string]: components["schemas"]["Treatment"];
+            };
             /**
              * Figures
              * @default {}
@@ -398,7 +573,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "aim" | "whole" | "ratio" | "original";
+            kind: "aim" | "uncrop" | "whole" | "ratio" | "crop" | "taller" | "original" | "colour";
             /**
              * Label
              * @default
@@ -409,6 +584,28 @@ export interface components {
             why: string;
             /** Works */
             works: boolean;
+        };
+        /**
+         * AimCost
+         * @description What one way to aim would come to in a span: at how many of its widths every area is whole, and what fares worst.
+         *
+         *     `css` is the position as it would be handed over.
+         */
+        AimCost: {
+            /** Aim */
+            aim: components["schemas"]["Following"] | components["schemas"]["FixedAim"];
+            /** Css */
+            css: string;
+            /** Whole Widths */
+            whole_widths: number;
+            /** Widths */
+            widths: number;
+            /** Worst Area */
+            worst_area: string | null;
+            /** Worst At */
+            worst_at: number;
+            /** Worst Share */
+            worst_share: number;
         };
         /**
          * Area
@@ -423,9 +620,27 @@ export interface components {
             kind?: "keep" | "quiet";
             /** Least Px */
             least_px?: number | null;
+            /**
+             * Lettering
+             * @default false
+             */
+            lettering?: boolean;
             /** Name */
             name: string;
             rect: components["schemas"]["Rect"];
+        };
+        /**
+         * Asked
+         * @description `span`: one letter, or all spans. `original`: which original, where spans show several. `ratio`: of a picture that is
+         *     still to be made, width over height.
+         */
+        Asked: {
+            /** Original */
+            original?: number | null;
+            /** Ratio */
+            ratio?: number | null;
+            /** Span */
+            span?: string | null;
         };
         /**
          * Band
@@ -448,6 +663,48 @@ export interface components {
              * @default []
              */
             runs?: components["schemas"]["Run"][];
+        };
+        /**
+         * Brief
+         * @description For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are image px at `density`.
+         */
+        Brief: {
+            /** Density */
+            density: number;
+            /** Frame Ratios */
+            frame_ratios: [
+                number,
+                number
+            ];
+            /** Height Px */
+            height_px: number;
+            /** Ratio */
+            ratio: number;
+            /** Safe */
+            safe: [
+                number,
+                number,
+                number,
+                number
+            ];
+            /** Spans */
+            spans: string[];
+            /** Width Px */
+            width_px: number;
+        };
+        /**
+         * ByPercents
+         * @description The same for both axes together: one pair of fractions, or the breakpoints at which to change it.
+         */
+        ByPercents: {
+            /** Breakpoints */
+            breakpoints: number[] | null;
+            /** First Failing */
+            first_failing: number | null;
+            /** X */
+            x: number | null;
+            /** Y */
+            y: number | null;
         };
         /**
          * Case
@@ -475,6 +732,25 @@ export interface components {
             height: number;
             /** Width */
             width: number;
+        };
+        /**
+         * Choice
+         * @description One step of one span's advice, by its number among `advice.steps`.
+         */
+        Choice: {
+            /** Placement Id */
+            placement_id: number;
+            /** Revision */
+            revision: number;
+            /** Span */
+            span: string;
+            /** Step */
+            step: number;
+        };
+        /** Choices */
+        Choices: {
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
         };
         /** Code */
         Code: {
@@ -544,6 +820,22 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /**
+         * CropFacts
+         * @description The crop of a span in image px, beside what its frames need.
+         */
+        CropFacts: {
+            /** Height Px */
+            height_px: number;
+            /** Needs */
+            needs: components["schemas"]["PxNeed"][];
+            /** Width Px */
+            width_px: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * Curve
@@ -630,9 +922,12 @@ export interface components {
         };
         /**
          * Draft
-         * @description A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged.
+         * @description A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
+         *     span that is read in detail.
          */
         Draft: {
+            /** Chosen */
+            chosen?: string | null;
             /**
              * Looks
              * @default {}
@@ -853,6 +1148,40 @@ export interface components {
             typical_px: number;
         };
         /**
+         * HistoryIn
+         * @description How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is at position `at`.
+         */
+        HistoryIn: {
+            /**
+             * Add
+             * @default []
+             */
+            add?: components["schemas"]["Version"][];
+            /** At */
+            at: number;
+            /** Keep */
+            keep: number;
+        };
+        /** HistoryOut */
+        HistoryOut: {
+            /** At */
+            at: number;
+            /** Steps */
+            steps: components["schemas"]["StepOut"][];
+        };
+        /**
+         * Hold
+         * @description A run of widths at which a keep area moves the picture away from where the rest would have it.
+         */
+        Hold: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * Line
          * @description A line of code and the letters of the spans that it serves (none: all).
          */
@@ -919,6 +1248,8 @@ export interface components {
         OriginalChange: {
             /** Alt */
             alt?: string | null;
+            /** Tags */
+            tags?: string[] | null;
         };
         /** OriginalOut */
         OriginalOut: {
@@ -958,10 +1289,14 @@ export interface components {
             sharp_2x: number;
             /** Size Bytes */
             size_bytes: number;
+            /** Tags */
+            tags: string[];
             /** Thumb */
             thumb: string;
             /** Too Small */
             too_small: boolean;
+            /** Trimmed */
+            trimmed: boolean;
             /**
              * Used In
              * @default []
@@ -969,6 +1304,60 @@ export interface components {
             used_in?: string[];
             /** Width Px */
             width_px: number;
+        };
+        /**
+         * OriginalsChange
+         * @description Several at once. Only what is given is changed; tags are added to and taken from those that are there.
+         */
+        OriginalsChange: {
+            /**
+             * Add Tags
+             * @default []
+             */
+            add_tags?: string[];
+            /** Alt */
+            alt?: string | null;
+            /**
+             * Drop Tags
+             * @default []
+             */
+            drop_tags?: string[];
+            /** Ids */
+            ids: number[];
+        };
+        /** OriginalsRemoval */
+        OriginalsRemoval: {
+            /** Ids */
+            ids: number[];
+        };
+        /**
+         * Outcome
+         * @description What became of a placement. `revision` is the one to undo from.
+         */
+        Outcome: {
+            /** Applied */
+            applied: boolean;
+            /** Name */
+            name: string;
+            /** Placement Id */
+            placement_id: number;
+            /** Revision */
+            revision: number;
+            /** Sentence */
+            sentence: string;
+            /** Spans */
+            spans: string[];
+        };
+        /**
+         * OverallSafe
+         * @description What of an original is in view at every width of all the spans that show it; `safe` None where nothing is.
+         */
+        OverallSafe: {
+            /** Original */
+            original: number;
+            safe: components["schemas"]["Edges"] | null;
+            /** Spans */
+            spans: string[];
         };
         /** PageIn */
         PageIn: {
@@ -1039,10 +1428,15 @@ export interface components {
         };
         /** PlacementOut */
         PlacementOut: {
+            /** At */
+            at: number;
             /** Id */
             id: number;
-            /** Looks */
-            looks: {
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
                 [key: string]: components["schemas"]["Look"];
             };
             /** Page */
@@ -1072,8 +1466,12 @@ export interface components {
             /** Strip */
             strip: components["schemas"]["StripFrame"][];
         };
-        /** PlacementSave */
+        /**
+         * PlacementSave
+         * @description Without `history` the save is one step after the present one.
+         */
         PlacementSave: {
+            history?: components["schemas"]["HistoryIn"] | null;
             /**
              * Looks
              * @default {}
@@ -1126,6 +1524,18 @@ export interface components {
             type?: string;
         };
         /**
+         * PxNeed
+         * @description How many image px the crop has to be wide for a density, whatever its size, as long as its ratio stays.
+         */
+        PxNeed: {
+            /** Density */
+            density: number;
+            /** Height Px */
+            height_px: number;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * Quality
          * @description Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye (common practice).
          */
@@ -1171,9 +1581,11 @@ export interface components {
             advice: components["schemas"]["Advice"][];
             /** Bands */
             bands: components["schemas"]["Band"][];
+            brief?: components["schemas"]["Brief"] | null;
             /** Budget Bytes */
             budget_bytes: number;
             code: components["schemas"]["Code"];
+            detail?: components["schemas"]["SpanDetail"] | null;
             /** Files */
             files: components["schemas"]["FileRow"][];
             /** Findings */
@@ -1183,6 +1595,11 @@ export interface components {
             /** Narrowest */
             narrowest: number;
             pane: components["schemas"]["Pane"];
+            /**
+             * Safe
+             * @default []
+             */
+            safe?: components["schemas"]["OverallSafe"][];
             /** Spans */
             spans: components["schemas"]["SpanReading"][];
             /** Widest */
@@ -1201,6 +1618,52 @@ export interface components {
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * Remedy
+         * @description One span of one placement that fails: how it is now, and how it would be with the gentlest remedy.
+         */
+        Remedy: {
+            advice: components["schemas"]["Advice"];
+            after: components["schemas"]["StripFrame"] | null;
+            before: components["schemas"]["StripFrame"];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Name */
+            name: string;
+            /** Page */
+            page: string;
+            /** Placement Id */
+            placement_id: number;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * RemovalOut
+         * @description What became of each: removed, or where it is still used.
+         */
+        RemovalOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Removed */
+            removed: boolean;
+            /**
+             * Used In
+             * @default []
+             */
+            used_in?: string[];
+        };
+        /** ReplacedOut */
+        ReplacedOut: {
+            original: components["schemas"]["OriginalOut"];
+            /** Said */
+            said: string[];
         };
         /**
          * Run
@@ -1224,6 +1687,40 @@ export interface components {
             worst: number;
             /** Worst At */
             worst_at: number;
+        };
+        /**
+         * SafeOut
+         * @description Sizes in image px; edges of the safe area in fractions of the picture and in px, null where no part always shows.
+         */
+        SafeOut: {
+            /** Density */
+            density: number | null;
+            /** Height Px */
+            height_px: number;
+            /** Original */
+            original: string | null;
+            /** Placement */
+            placement: string;
+            /** Safe */
+            safe: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Safe Px */
+            safe_px: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
+            /** Sentence */
+            sentence: string;
+            /** Spans */
+            spans: string[];
+            /** Width Px */
+            width_px: number;
         };
         /**
          * Session
@@ -1534,6 +2031,18 @@ export interface components {
             /** Spans */
             spans: number;
         };
+        /**
+         * SpanDetail
+         * @description More about the one span that is being worked on.
+         */
+        SpanDetail: {
+            /** Aims */
+            aims: components["schemas"]["AimCost"][];
+            crop: components["schemas"]["CropFacts"] | null;
+            /** Letter */
+            letter: string;
+            percents: components["schemas"]["ByPercents"] | null;
+        };
         /** SpanOut */
         SpanOut: {
             /** First */
@@ -1548,6 +2057,8 @@ export interface components {
         /**
          * SpanReading
          * @description One span: what holds there and what it comes to. Curves are taken at the typical viewport height.
+         *
+         *     `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the same at every width.
          */
         SpanReading: {
             drawn_w?: components["schemas"]["Curve"] | null;
@@ -1566,6 +2077,16 @@ export interface components {
              * @default []
              */
             held_by?: string[];
+            /**
+             * Holds
+             * @default []
+             */
+            holds?: components["schemas"]["Hold"][];
+            /**
+             * Keeps
+             * @default []
+             */
+            keeps?: string[];
             /** Last */
             last: number;
             /** Letter */
@@ -1582,6 +2103,11 @@ export interface components {
              * @default
              */
             position?: string;
+            /**
+             * Print
+             * @default
+             */
+            print?: string;
             safe?: components["schemas"]["Edges"] | null;
             /** Title */
             title: string;
@@ -1607,15 +2133,44 @@ export interface components {
             /** Why */
             why: string;
         };
+        /** StepOut */
+        StepOut: {
+            /** By */
+            by: string;
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            placement: components["schemas"]["Placement"];
+            /** Position */
+            position: number;
+            /** What */
+            what: string;
+        };
         /**
          * StripFrame
          * @description One span's first screen in small: the original's preview and what of it shows, at the span's last width.
          */
         StripFrame: {
+            /** Colour */
+            colour: string;
             /** Frame Ratio */
             frame_ratio: number;
             /** Letter */
             letter: string;
+            /**
+             * Show
+             * @enum {string}
+             */
+            show: "picture" | "colour" | "nothing";
             /** Thumb */
             thumb: string | null;
             /**
@@ -1640,24 +2195,66 @@ export interface components {
             y1?: number;
         };
         /**
+         * SuggestionOut
+         * @description What may stand out in the picture; nothing is changed by asking.
+         */
+        SuggestionOut: {
+            /** Areas */
+            areas: components["schemas"]["Rect"][];
+            /** Focal */
+            focal: [
+                number,
+                number
+            ];
+        };
+        /**
          * Treatment
          * @description What a placement does within one span. `None` means: handed down from the next wider span.
+         *
+         *     `crop` and `keeps` speak of one original: they are handed down only as far as that original is.
          */
         Treatment: {
             /** Aim */
             aim?: (components["schemas"]["Following"] | components["schemas"]["FixedAim"]) | null;
             /** Background */
             background?: string | null;
+            crop?: components["schemas"]["Rect"] | null;
             /** Fit */
             fit?: ("cover" | "contain") | null;
             /** Height */
             height?: (components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"]) | null;
+            /** Keeps */
+            keeps?: string[] | null;
             /** Original */
             original?: number | null;
+            /** Show */
+            show?: ("picture" | "colour" | "nothing") | null;
             /** Whole */
             whole?: boolean | null;
             /** Width */
             width?: (components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"]) | null;
+        };
+        /** Undoing */
+        Undoing: {
+            /** Placements */
+            placements: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * Version
+         * @description One step of a history: the placement and the looks of its originals.
+         */
+        Version: {
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            placement: components["schemas"]["Placement"];
         };
         /**
          * ViewportHeight
@@ -1909,6 +2506,196 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    originals_api_replace_original: {
+        parameters: {
+            query?: {
+                all_the_same?: boolean;
+            };
+            header?: never;
+            path: {
+                original_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReplacedOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    originals_api_suggest_for_original: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                original_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SuggestionOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    originals_api_trim_original: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                original_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    originals_api_untrim_original: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                original_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2212,6 +2999,81 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_api_read_history: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                placement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HistoryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_safe_safe_area_numbers: {
+        parameters: {
+            query?: {
+                span?: string | null;
+                original?: number | null;
+                ratio?: number | null;
+            };
+            header?: never;
+            path: {
+                placement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SafeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -2628,6 +3490,94 @@ export interface operations {
             };
         };
     };
+    originals_api_describe_originals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OriginalsChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    originals_api_remove_originals: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OriginalsRemoval"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RemovalOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     sites_api_make_page: {
         parameters: {
             query?: never;
@@ -2725,6 +3675,125 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_remedies_list_remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedy"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_remedies_apply_remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Choices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_remedies_undo_remedies: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Undoing"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"][];
                 };
             };
             /** @description Not Found */

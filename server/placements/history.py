@@ -1,0 +1,99 @@
+"""The history of a placement: steps named by what changed, kept so that undo and redo survive the visit.
+
+A history is a line of steps and a place on it. A change after an undo drops the steps that had been undone, as everywhere.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from originals.models import Original
+from skypane import changes, model
+
+from placements.models import Placement, Step
+
+#: Older steps are forgotten.
+MOST_STEPS = 200
+
+#: What a step's looks are stored as: original id → {"focal": [x, y], "areas": [...]}.
+StoredLooks = dict[str, dict[str, Any]]
+
+
+def stored_looks(originals: Mapping[int, model.Original]) -> StoredLooks:
+    return {
+        str(o.id): {"focal": list(o.focal), "areas": [a.model_dump(mode="json", exclude_none=True) for a in o.areas]}
+        for o in originals.values()
+    }
+
+
+def looks_now(placement: Placement, noun: model.Placement) -> StoredLooks:
+    """How the originals of a placement look in the rows."""
+    found = Original.objects.filter(site=placement.page.site, id__in=noun.original_ids)
+    return stored_looks({o.id: o.as_noun() for o in found})
+
+
+def begin(placement: Placement, looks: StoredLooks | None = None) -> None:
+    """The first step, where a placement has none."""
+    if placement.steps.exists():
+        return
+    noun = placement.as_noun()
+    looks = looks_now(placement, noun) if looks is None else looks
+    Step.objects.create(placement=placement, position=0, body=placement.body, looks=looks, what="As it was")
+    placement.at = 0
+
+
+def version(body: Any, looks: StoredLooks, names: Mapping[int, str]) -> changes.Version:
+    return changes.Version(
+        model.Placement.model_validate(body),
+        {
+            int(i): changes.Look(
+                names.get(int(i), "an original"),
+                tuple(look["focal"]),
+                tuple(model.Area.model_validate(a) for a in look["areas"]),
+            )
+            for i, look in looks.items()
+        },
+    )
+
+
+def _names(placement: Placement) -> dict[int, str]:
+    return dict(Original.objects.filter(site=placement.page.site).values_list("id", "name"))
+
+
+def add(
+    placement: Placement,
+    after: int,
+    versions: Sequence[tuple[Any, StoredLooks]],
+    by: object,
+    what: str | None = None,
+) -> None:
+    """Put versions after the step at position `after`; steps beyond it are dropped. The placement is at the last of them."""
+    placement.steps.filter(position__gt=after).delete()
+    last = placement.steps.filter(position=after).first()
+    names = _names(placement)
+    before = version(last.body, last.looks, names) if last else None
+    for offset, (body, looks) in enumerate(versions, 1):
+        this = version(body, looks, names)
+        said = what or (changes.named(before, this) if before else "As it was")
+        Step.objects.create(placement=placement, position=after + offset, body=body, looks=looks, what=said, by=by)
+        before = this
+    placement.at = after + len(versions)
+    placement.steps.filter(position__lte=placement.at - MOST_STEPS).delete()
+
+
+def record(placement: Placement, noun: model.Placement, looks: StoredLooks, by: object, what: str | None = None) -> None:
+    """Keep a placement as a new step. The row is saved with a new revision."""
+    add(placement, placement.at, [(noun.model_dump(mode="json", exclude_none=True), looks)], by, what)
+    placement.keep(noun)
+
+
+def step_back(placement: Placement) -> model.Placement | None:
+    """One step back in a placement's own history; None where there is none. Looks are left as they are."""
+    step = placement.steps.filter(position=placement.at - 1).first()
+    if step is None:
+        return None
+    noun = model.Placement.model_validate(step.body)
+    placement.at -= 1
+    placement.keep(noun)
+    return noun
