@@ -12,9 +12,10 @@ from typing import Literal
 
 import numpy as np
 
-from skypane.advice import Advice, AimCost, ByPercents, advise_all, aim_costs, by_percents
+from skypane.advice import Advice, AimCost, ByPercents, advise_all, aim_costs, by_percents, largest_crop
 from skypane.brief import Brief, brief
-from skypane.fit import Region, following_offset, overlap, safe_area, union
+from skypane.errors import InvalidPlan
+from skypane.fit import Region, following_offset, overlap, picture_of, safe_area, union
 from skypane.frames import Floats, depends_on_viewport_height, number, sizes_css, viewport_heights
 from skypane.keeps import AreaFates, edges, failing, fates, summary
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
@@ -163,14 +164,23 @@ class PxNeed(Noun):
     height_px: int
 
 
+class RatioCrop(Noun):
+    """The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not` where they do not fit."""
+
+    name: str
+    rect: Rect | None
+    why_not: str = ""
+
+
 class CropFacts(Noun):
-    """The crop of a span in image px, beside what its frames need."""
+    """The crop of a span in image px, beside what its frames need, and crops of usual ratios to start from."""
 
     x: int
     y: int
     width_px: int
     height_px: int
     needs: tuple[PxNeed, ...]
+    largest: tuple[RatioCrop, ...]
 
 
 class SpanDetail(Noun):
@@ -331,8 +341,26 @@ def _detail(site: Site, p: SpanPlan) -> SpanDetail:
         needs = tuple(
             PxNeed(density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)) for d in site.densities
         )
-        crop = CropFacts(x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs)
+        crop = CropFacts(x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs, largest=_largest_crops(p))
     return SpanDetail(letter=p.span.letter, aims=aim_costs(site, p), percents=by_percents(p), crop=crop)
+
+
+USUAL_RATIOS = {"1:1": 1.0, "4:5": 4 / 5, "3:2": 3 / 2, "16:9": 16 / 9, "2:1": 2.0}
+
+
+def _largest_crops(p: SpanPlan) -> tuple[RatioCrop, ...]:
+    assert p.original is not None
+    ratios = p.W / p.H
+    asked = {"the frame": float(ratios.mean())} if np.ptp(ratios) < 1e-3 else {}
+    picture = picture_of(p.original, Following())
+    out = []
+    for name, ratio in {**asked, **USUAL_RATIOS}.items():
+        try:
+            found = largest_crop(picture, ratio, p.keeps)
+            out.append(RatioCrop(name=name, rect=Rect(**found.model_dump())))
+        except InvalidPlan as problem:
+            out.append(RatioCrop(name=name, rect=None, why_not=str(problem)))
+    return tuple(out)
 
 
 def _holds(p: SpanPlan) -> tuple[Hold, ...]:

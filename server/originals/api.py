@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 from config.files import local
-from config.problems import Problem, Refused
+from config.problems import Conflict, Problem, Refused
 from django.conf import settings
 from django.core.files.storage import default_storage
 from django.db import IntegrityError, transaction
@@ -30,6 +30,7 @@ from originals.intake import (
     trim,
     untrim,
 )
+from originals.looks import Look
 from originals.models import Original, preview_url
 
 router = Router()
@@ -43,8 +44,15 @@ Ids = Annotated[list[int], Field(min_length=1, max_length=2000)]
 SAME_RATIO = 0.005
 
 
+class LookChange(Look):
+    """`revision` is the one that the change started from."""
+
+    revision: int
+
+
 class OriginalOut(Schema):
     id: int
+    revision: int
     name: str
     format: str
     width_px: int
@@ -113,6 +121,7 @@ def out(original: Original, used_in: list[str] | None = None, is_new: bool = Tru
     widest = widest or original.site.as_noun().widest
     return OriginalOut(
         id=original.id,
+        revision=original.revision,
         name=original.name,
         format=original.format,
         width_px=original.width_px,
@@ -211,6 +220,18 @@ def describe_original(request: HttpRequest, original_id: int, payload: OriginalC
     if payload.tags is not None:
         original.tags = list(dict.fromkeys(payload.tags))
     original.save(update_fields=["alt", "tags"])
+    return out(original, uses_of(original.site).get(original.id))
+
+
+@router.put("/originals/{int:original_id}/look", response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem})
+def look_at_original(request: HttpRequest, original_id: int, payload: LookChange) -> OriginalOut:
+    """Move the focal point and the areas. A newer revision answers 409 with both and changes nothing."""
+    _mine(request, original_id)
+    with transaction.atomic():
+        original = Original.objects.select_for_update().get(id=original_id)
+        if original.revision != payload.revision:
+            raise Conflict("Its areas were changed elsewhere since you opened it.", out(original).model_dump(mode="json"))
+        original.look(payload.focal, payload.areas)
     return out(original, uses_of(original.site).get(original.id))
 
 

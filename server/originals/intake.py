@@ -175,4 +175,4 @@ def _carry(original: Original, at: Callable[[float, float], tuple[float, float]]
         if x1 > x0 and y1 > y0:
             rect = model.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0)
             areas.append(area.model_copy(update={"rect": rect}).model_dump(mode="json"))
-    original.areas = areas
+    original.areas, original.revision = areas, original.revision + 1

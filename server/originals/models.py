@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from django.db import models
 from sites.models import Site
 from skypane import model
@@ -28,6 +30,7 @@ class Original(models.Model):
     focal_x = models.FloatField(default=0.5)
     focal_y = models.FloatField(default=0.5)
     areas = models.JSONField(default=list)  # of skypane.model.Area
+    revision = models.PositiveIntegerField(default=1)  # of focal point and areas
     tags = models.JSONField(default=list)  # of words
     untouched = models.JSONField(null=True)  # what the file was before its transparent edges were trimmed
     created = models.DateTimeField(auto_now_add=True)
@@ -42,6 +45,15 @@ class Original(models.Model):
 
     def preview(self, width_px: int) -> str:
         return f"previews/{self.sha256[:2]}/{self.sha256}-{width_px}.webp"
+
+    def look(self, focal: tuple[float, float], areas: Sequence[model.Area]) -> None:
+        """Another focal point and other areas; the row is saved with a new revision if that changes anything."""
+        stored = [a.model_dump(mode="json") for a in areas]
+        before = self.as_noun()
+        if before.focal == tuple(focal) and before.areas == tuple(areas):
+            return
+        (self.focal_x, self.focal_y), self.areas, self.revision = focal, stored, self.revision + 1
+        self.save(update_fields=["focal_x", "focal_y", "areas", "revision"])
 
     def as_noun(self) -> model.Original:
         return model.Original(

@@ -16,8 +16,9 @@ from django.db.models import Max
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
+from originals.looks import Look
 from originals.models import Original, preview_url
-from pydantic import Field, field_validator
+from pydantic import Field
 from sites.models import Page, Site, site_of
 from skypane import changes, model
 from skypane.errors import InvalidPlan
@@ -31,22 +32,6 @@ router = Router()
 
 #: How many other originals advice looks at; the newest of a very large site.
 MOST_PROPOSED = 40
-
-
-class Look(model.Noun):
-    """What the desk may change of an original: where its focal point and its areas are."""
-
-    focal: tuple[model.Fraction, model.Fraction]
-    areas: Annotated[tuple[model.Area, ...], Field(max_length=40)] = ()
-
-    @field_validator("areas")
-    @classmethod
-    def _names_differ(cls, areas: tuple[model.Area, ...]) -> tuple[model.Area, ...]:
-        names = [a.name for a in areas]
-        double = next((n for n in names if names.count(n) > 1), None)
-        if double is not None:
-            raise ValueError(f"Two areas are called {double}. Give each a name of its own.")
-        return areas
 
 
 class Draft(Schema):
@@ -79,9 +64,11 @@ class HistoryIn(Schema):
 
 
 class PlacementSave(Version):
-    """Without `history` the save is one step after the present one."""
+    """`looks` are those that have changed, `look_revisions` what they started from. Without `history` the save is one step after
+    the present one."""
 
     revision: int
+    look_revisions: dict[int, int] = {}
     history: HistoryIn | None = None
 
 
@@ -91,6 +78,7 @@ class PlacementOut(Version):
     page: str
     site_id: int
     revision: int
+    look_revisions: dict[int, int]
     at: int
 
 
@@ -148,7 +136,7 @@ def preview(original: model.Original, crop: model.Rect | None) -> str:
 
 def _out(row: Placement) -> PlacementOut:
     noun = row.as_noun()
-    originals = _originals(row.page.site, noun.original_ids)
+    originals = Original.objects.filter(site=row.page.site, id__in=noun.original_ids)
     return PlacementOut(
         id=row.id,
         page_id=row.page_id,
@@ -157,7 +145,8 @@ def _out(row: Placement) -> PlacementOut:
         revision=row.revision,
         at=row.at,
         placement=noun,
-        looks={o.id: Look(focal=o.focal, areas=o.areas) for o in originals.values()},
+        looks={o.id: Look(focal=(o.focal_x, o.focal_y), areas=o.as_noun().areas) for o in originals},
+        look_revisions={o.id: o.revision for o in originals},
     )
 
 
@@ -241,18 +230,20 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
     _check(site, payload.placement)
     with transaction.atomic():
         row = Placement.objects.select_for_update().select_related("page__site").get(id=placement_id)
-        if row.revision != payload.revision:
+        originals = list(Original.objects.select_for_update().filter(site=site, id__in=list(payload.looks)))
+        stale = [o for o in originals if o.revision != payload.look_revisions.get(o.id, o.revision)]
+        if row.revision != payload.revision or stale:
             raise Conflict(
-                "This placement was changed elsewhere since you opened it.",
+                f"The areas of {stale[0].name} were changed elsewhere since you opened this."
+                if row.revision == payload.revision
+                else "This placement was changed elsewhere since you opened it.",
                 _out(row).model_dump(mode="json"),
                 list(_differences(row, payload)),
             )
         begin(row)
-        for original in Original.objects.select_for_update().filter(site=site, id__in=list(payload.looks)):
+        for original in originals:
             look = payload.looks[original.id]
-            original.focal_x, original.focal_y = look.focal
-            original.areas = [a.model_dump(mode="json") for a in look.areas]
-            original.save(update_fields=["focal_x", "focal_y", "areas"])
+            original.look(look.focal, look.areas)
         _go_on(row, payload, request.user)
         row.keep(payload.placement)
     return _out(row)
@@ -265,7 +256,7 @@ def _stored(version_: Version) -> tuple[dict[str, object], StoredLooks]:
     return version_.placement.model_dump(mode="json", exclude_none=True), looks
 
 
-def _differences(row: Placement, mine: Version) -> tuple[str, ...]:
+def _differences(row: Placement, mine: PlacementSave) -> tuple[str, ...]:
     noun = row.as_noun()
     names = dict(Original.objects.filter(site=row.page.site).values_list("id", "name"))
     body, looks = _stored(mine)
@@ -285,7 +276,8 @@ def _go_on(row: Placement, payload: PlacementSave, by: object) -> None:
                     add(row, h.keep, [_stored(v) for v in h.add], by)
                 row.at = h.at
                 return
-    add(row, row.at, [_stored(payload)], by)
+    body, looks = _stored(payload)
+    add(row, row.at, [(body, {**looks_now(row, payload.placement), **looks})], by)
 
 
 @router.get("/placements/{int:placement_id}/history", response={200: HistoryOut, 404: Problem})

@@ -5,7 +5,7 @@ import { client, data, dataAs, type Schemas } from "./client";
 export type Site = Schemas["SiteOut"];
 export type SitePlan = Site["plan"];
 export type Original = Schemas["OriginalOut"];
-export type Placement = Schemas["PlacementOut"];
+export type Placement = Omit<Schemas["PlacementOut"], "looks"> & { looks: Record<string, Look> };
 export type PlacementBody = Placement["placement"];
 export type Treatment = Schemas["Treatment"];
 export type Reading = Schemas["Reading"];
@@ -15,6 +15,11 @@ export type Finding = Schemas["Finding"];
 export type Delivery = Schemas["DeliveryOut"];
 export type Prediction = Schemas["Prediction"];
 export type Look = Schemas["Look"];
+export type PlacementHistory = Omit<Schemas["HistoryOut"], "steps"> & {
+  steps: (Schemas["StepOut"] & { looks?: Record<string, Look> })[];
+};
+export type Remedy = Schemas["Remedy"];
+export type StripFrame = Schemas["StripFrame"];
 
 const path = (params: Record<string, number>) => ({ params: { path: params as never } });
 
@@ -25,6 +30,8 @@ export const keys = {
   originals: (site: number) => ["originals", site] as const,
   placements: (site: number) => ["placements", site] as const,
   placement: (id: number) => ["placement", id] as const,
+  history: (placement: number) => ["history", placement] as const,
+  remedies: (site: number) => ["remedies", site] as const,
   delivery: (placement: number) => ["delivery", placement] as const,
   deliveries: (site: number) => ["deliveries", site] as const,
 };
@@ -59,6 +66,14 @@ export const usePlacement = (id: number) =>
     queryFn: () => dataAs<Placement>(client.GET("/api/placements/{placement_id}", path({ placement_id: id }))),
     staleTime: 0,
     gcTime: 0,
+  });
+
+export const useHistory = (placement: number, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.history(placement),
+    enabled,
+    queryFn: () =>
+      dataAs<PlacementHistory>(client.GET("/api/placements/{placement_id}/history", path({ placement_id: placement }))),
   });
 
 export const useDeliveries = (site: number) =>

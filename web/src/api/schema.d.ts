@@ -99,6 +99,26 @@ export interface paths {
         patch: operations["originals_api_describe_original"];
         trace?: never;
     };
+    "/api/originals/{original_id}/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Look At Original
+         * @description Move the focal point and the areas. A newer revision answers 409 with both and changes nothing.
+         */
+        put: operations["originals_api_look_at_original"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/originals/{original_id}/replacement": {
         parameters: {
             query?: never;
@@ -823,11 +843,13 @@ export interface components {
         };
         /**
          * CropFacts
-         * @description The crop of a span in image px, beside what its frames need.
+         * @description The crop of a span in image px, beside what its frames need, and crops of usual ratios to start from.
          */
         CropFacts: {
             /** Height Px */
             height_px: number;
+            /** Largest */
+            largest: components["schemas"]["RatioCrop"][];
             /** Needs */
             needs: components["schemas"]["PxNeed"][];
             /** Width Px */
@@ -1196,7 +1218,7 @@ export interface components {
         };
         /**
          * Look
-         * @description What the desk may change of an original: where its focal point and its areas are.
+         * @description Where an original's focal point and its areas are.
          */
         Look: {
             /**
@@ -1209,6 +1231,24 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * LookChange
+         * @description `revision` is the one that the change started from.
+         */
+        LookChange: {
+            /**
+             * Areas
+             * @default []
+             */
+            areas?: components["schemas"]["Area"][];
+            /** Focal */
+            focal: [
+                number,
+                number
+            ];
+            /** Revision */
+            revision: number;
         };
         /**
          * Naming
@@ -1283,6 +1323,8 @@ export interface components {
             preview: string;
             /** Profile */
             profile: string;
+            /** Revision */
+            revision: number;
             /** Sharp 1X */
             sharp_1x: number;
             /** Sharp 2X */
@@ -1432,6 +1474,10 @@ export interface components {
             at: number;
             /** Id */
             id: number;
+            /** Look Revisions */
+            look_revisions: {
+                [key: string]: number;
+            };
             /**
              * Looks
              * @default {}
@@ -1468,10 +1514,18 @@ export interface components {
         };
         /**
          * PlacementSave
-         * @description Without `history` the save is one step after the present one.
+         * @description `looks` are those that have changed, `look_revisions` what they started from. Without `history` the save is one step after
+         *     the present one.
          */
         PlacementSave: {
             history?: components["schemas"]["HistoryIn"] | null;
+            /**
+             * Look Revisions
+             * @default {}
+             */
+            look_revisions?: {
+                [key: string]: number;
+            };
             /**
              * Looks
              * @default {}
@@ -1555,6 +1609,20 @@ export interface components {
              * @default 78
              */
             webp?: number;
+        };
+        /**
+         * RatioCrop
+         * @description The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not` where they do not fit.
+         */
+        RatioCrop: {
+            /** Name */
+            name: string;
+            rect: components["schemas"]["Rect"] | null;
+            /**
+             * Why Not
+             * @default
+             */
+            why_not?: string;
         };
         /**
          * RatioHeight
@@ -2497,6 +2565,59 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    originals_api_look_at_original: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                original_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookChange"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OriginalOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

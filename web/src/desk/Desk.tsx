@@ -20,6 +20,7 @@ import { CodeStep } from "./ground/code/CodeStep";
 import { FilesStep } from "./ground/files/FilesStep";
 import { FrameStep } from "./ground/frame/FrameStep";
 import { ProofStep } from "./ground/proof/ProofStep";
+import { HistoryMenu } from "./HistoryMenu";
 import { Horizon } from "./horizon/Horizon";
 import { Scale, spanAt } from "./scale";
 import { Sky } from "./sky/Sky";
@@ -52,12 +53,6 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const delivery = useLatestDelivery(loaded.id);
   const [dragged, setDragged] = useState<SitePlan>();
   const changeSite = useChangeSite(site.id);
-  const { reading, error } = useReading(
-    site.id,
-    handle.draft,
-    dragged,
-    `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
-  );
   const navigate = useNavigate();
   const step = (useParams().step ?? "aim") as Step;
   const scale = useMemo(
@@ -67,6 +62,15 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query } = usePlace();
   const cursor = scale.clamp(place.width);
   const density = place.density;
+  const plan = dragged ?? site.plan;
+  const here = spanLetter(plan.breakpoints ?? [], cursor);
+  const { reading, error, changedSince } = useReading(
+    site.id,
+    handle.draft,
+    dragged,
+    place.span ?? here,
+    `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
+  );
   const at = reading && spanAt(reading.spans, cursor);
   const chosen = place.span ?? at?.letter ?? "A";
   const span = reading?.spans.find((s) => s.letter === chosen) ?? at;
@@ -139,6 +143,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       density,
       span,
       choose,
+      touched: changedSince(handle.previous),
+      addPosts: (posts) => keepBreakpoints([...(site.plan.breakpoints ?? []), ...posts].sort((a, b) => a - b)),
     };
 
   return (
@@ -181,6 +187,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           <Button variant="default" onClick={handle.redo} disabled={!handle.canRedo}>
             Redo
           </Button>
+          <HistoryMenu placementId={loaded.id} handle={handle} />
           <Tooltip label="Keys (?)">
             <Button variant="subtle" px={8} onClick={showHelp} aria-label="Keys">
               ?
@@ -188,7 +195,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           </Tooltip>
         </div>
       </div>
-      {handle.saving.kind === "conflict" && <Conflict handle={handle} theirs={handle.saving.theirs} />}
+      {handle.saving.kind === "conflict" && <Conflict handle={handle} conflict={handle.saving} />}
       {changeSite.error && (
         <div className={classes.banner} role="alert">
           {changeSite.error.message}
@@ -201,7 +208,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           <Sky state={state} />
           <Horizon
             state={state}
-            breakpoints={(dragged ?? site.plan).breakpoints ?? []}
+            breakpoints={plan.breakpoints ?? []}
             drag={(breakpoints) => setDragged({ ...site.plan, breakpoints })}
             keep={keepBreakpoints}
             setDensity={(density) => put({ density })}
@@ -221,6 +228,10 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     </div>
   );
 }
+
+/** The letter of the span at a width. */
+const spanLetter = (breakpoints: readonly number[], width: number) =>
+  String.fromCharCode(65 + breakpoints.filter((b) => b < width).length);
 
 interface Place {
   width: number;
@@ -275,20 +286,13 @@ function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
   );
 }
 
-function Conflict({ handle, theirs }: { handle: DraftHandle; theirs: Placement }) {
-  const mine = handle.draft.placement.treatments ?? {};
-  const other = theirs.placement.treatments ?? {};
-  const letters = [...new Set([...Object.keys(mine), ...Object.keys(other)])]
-    .filter((l) => JSON.stringify(mine[l]) !== JSON.stringify(other[l]))
-    .sort();
+function Conflict({ handle, conflict }: { handle: DraftHandle; conflict: Extract<Saving, { kind: "conflict" }> }) {
+  const { theirs, said, differs } = conflict;
   return (
     <div className={classes.banner} role="alert">
       <span>
-        This placement was changed elsewhere since you opened it
-        {letters.length
-          ? `; yours and theirs differ in ${letters.length > 1 ? "spans" : "span"} ${letters.join(", ")}`
-          : ""}
-        . Nothing is overwritten until you choose.
+        {said} {differs.length > 0 && `Yours and theirs differ in: ${differs.join("; ")}. `}
+        Nothing is overwritten until you choose.
       </span>
       <Button onClick={() => handle.keepMine(theirs)}>Keep mine</Button>
       <Button variant="default" onClick={() => handle.takeTheirs(theirs)}>

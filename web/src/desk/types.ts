@@ -19,4 +19,8 @@ export interface DeskState {
   density: number;
   span: SpanReading;
   choose: (letter: string) => void;
+  /** The spans that the last step changed; undefined where that is not known. */
+  touched: string[] | undefined;
+  /** Add breakpoints, as last widths of new spans. */
+  addPosts: (posts: number[]) => void;
 }

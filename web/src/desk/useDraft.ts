@@ -1,15 +1,22 @@
 /** The placement under the designer's hand: changes, undo and redo, saving by itself, conflict and offline. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
-import { client, data, ProblemError } from "../api/client";
-import { keys, type Look, type Placement, type PlacementBody, type Treatment } from "../api/queries";
+import { client, data, dataAs, ProblemError } from "../api/client";
+import {
+  type PlacementHistory as History_,
+  keys,
+  type Look,
+  type Placement,
+  type PlacementBody,
+  type Treatment,
+} from "../api/queries";
 
 export interface Draft {
   placement: PlacementBody;
   looks: Record<string, Look>;
 }
 
-interface History {
+export interface History {
   past: Draft[];
   now: Draft;
   future: Draft[];
@@ -20,7 +27,9 @@ export type HistoryAction =
   | { kind: "change"; change: (draft: Draft) => Draft; group?: string }
   | { kind: "undo" }
   | { kind: "redo" }
+  | { kind: "go"; to: number }
   | { kind: "take"; draft: Draft }
+  | { kind: "remember"; from: Draft; past: Draft[]; future: Draft[] }
   | { kind: "settle" };
 
 const MOST_STEPS = 200;
@@ -45,11 +54,62 @@ export function history(state: History, action: HistoryAction): History {
       if (!next) return state;
       return { past: [...state.past, state.now], now: next, future: rest, group: null };
     }
+    case "go": {
+      const line = lineOf(state);
+      const now = line[action.to];
+      if (!now || now === state.now) return state;
+      return { past: line.slice(0, action.to), now, future: line.slice(action.to + 1), group: null };
+    }
     case "take":
       return { past: [], now: action.draft, future: [], group: null };
+    case "remember": {
+      // what was done before this visit goes before what has been done in it
+      const line = lineOf(state);
+      if (!line.includes(action.from)) return state;
+      const changed = state.now !== action.from || state.past.length > 0;
+      const past = state.past[0] === action.from || state.now === action.from ? action.past : [];
+      return { ...state, past: [...past, ...state.past], future: changed ? state.future : action.future };
+    }
     case "settle":
       return state.group === null ? state : { ...state, group: null };
   }
+}
+
+/** The whole line of steps: done, present, undone. */
+export const lineOf = (state: History): Draft[] => [...state.past, state.now, ...state.future];
+
+/** Steps as the server has them: `drafts[0]` is at position `first`. */
+export interface Synced {
+  drafts: Draft[];
+  first: number;
+}
+
+/** What the server has to be told so that its history is this line. Undefined where the two have nothing in common. */
+export function historyToSave(state: History, synced: Synced | undefined) {
+  const line = lineOf(state);
+  if (!synced) return undefined;
+  const dropped = synced.drafts.indexOf(line[0] as Draft);
+  if (dropped < 0) return undefined;
+  const theirs = synced.drafts.slice(dropped);
+  let same = 0;
+  while (same < line.length && line[same] === theirs[same]) same++;
+  const first = synced.first + dropped;
+  return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
+}
+
+/** Values of a treatment laid on several spans at once, as advice wants it. */
+export const withTreatments = (draft: Draft, values: Record<string, Partial<Treatment>>): Draft =>
+  Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, letter, v), draft);
+
+/** An area called otherwise: the spans that name it follow. */
+export function withAreaRenamed(draft: Draft, from: string, to: string): Draft {
+  const treatments = Object.fromEntries(
+    Object.entries(draft.placement.treatments ?? {}).map(([letter, t]) => [
+      letter,
+      t.keeps ? { ...t, keeps: t.keeps.map((n) => (n === from ? to : n)) } : t,
+    ]),
+  );
+  return { ...draft, placement: { ...draft.placement, treatments } };
 }
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
@@ -68,9 +128,18 @@ export type Saving =
   | { kind: "waiting" }
   | { kind: "refused"; error: ProblemError }
   | { kind: "offline" }
-  | { kind: "conflict"; theirs: Placement };
+  | { kind: "conflict"; theirs: Placement; said: string; differs: string[] };
 
-const draftOf = (p: Placement): Draft => ({ placement: p.placement, looks: p.looks });
+const draftOf = (p: { placement: PlacementBody; looks?: Record<string, Look> }): Draft => ({
+  placement: p.placement,
+  looks: p.looks ?? {},
+});
+
+/** The looks that differ from those that are saved. */
+const changedLooks = (draft: Draft, kept: Draft) =>
+  Object.fromEntries(
+    Object.entries(draft.looks).filter(([id, look]) => JSON.stringify(look) !== JSON.stringify(kept.looks[id])),
+  );
 
 /** Save this long after the last change. */
 const QUIET_MS = 500;
@@ -80,39 +149,82 @@ export function useDraft(loaded: Placement) {
   const [state, dispatch] = useReducer(history, { past: [], now: draftOf(loaded), future: [], group: null });
   const [saving, setSaving] = useState<Saving>({ kind: "saved" });
   const revision = useRef(loaded.revision);
+  const lookRevisions = useRef(loaded.look_revisions);
   const kept = useRef<Draft>(state.now);
   const flight = useRef<Promise<boolean>>(null);
+  const synced = useRef<Synced>(undefined);
   const now = useRef(state.now);
+  const whole = useRef(state);
   now.current = state.now;
+  whole.current = state;
   const queries = useQueryClient();
+
+  /** Steps of earlier visits go before `from`, the draft as the server has it now. */
+  const remember = useCallback(
+    async (from: Draft) => {
+      try {
+        const found = await dataAs<History_>(
+          client.GET("/api/placements/{placement_id}/history", { params: { path: { placement_id: loaded.id } } }),
+        );
+        const at = found.steps.findIndex((s) => s.position === found.at);
+        if (at < 0) return;
+        const drafts = found.steps.map((s, i) => (i === at ? from : draftOf(s)));
+        synced.current = { drafts, first: found.steps[0]?.position ?? 0 };
+        dispatch({ kind: "remember", from, past: drafts.slice(0, at), future: drafts.slice(at + 1) });
+      } catch {
+        // without it, undo reaches back to the beginning of this visit
+      }
+    },
+    [loaded.id],
+  );
+  useEffect(() => {
+    void remember(kept.current);
+  }, [remember]);
 
   const put = useCallback(
     async (draft: Draft): Promise<boolean> => {
       setSaving({ kind: "saving" });
+      const steps = historyToSave(whole.current, synced.current);
       try {
         const out = await data(
           client.PUT("/api/placements/{placement_id}", {
             params: { path: { placement_id: loaded.id } },
-            body: { revision: revision.current, placement: draft.placement, looks: draft.looks } as never,
+            body: {
+              revision: revision.current,
+              placement: draft.placement,
+              looks: changedLooks(draft, kept.current),
+              look_revisions: lookRevisions.current,
+              history: steps && { keep: steps.keep, add: steps.add, at: steps.at },
+            } as never,
           }),
         );
         revision.current = out.revision;
+        lookRevisions.current = out.look_revisions;
         kept.current = draft;
+        if (steps) synced.current = { drafts: steps.line, first: steps.first };
+        else void remember(draft);
         setSaving(now.current === draft ? { kind: "saved" } : { kind: "waiting" });
         queries.invalidateQueries({ queryKey: keys.placements(loaded.site_id) });
         queries.invalidateQueries({ queryKey: keys.originals(loaded.site_id) });
         queries.invalidateQueries({ queryKey: keys.delivery(loaded.id) });
+        queries.invalidateQueries({ queryKey: keys.history(loaded.id) });
         return true;
       } catch (e) {
         const error =
           e instanceof ProblemError ? e : new ProblemError({ type: "", title: "", status: 0, detail: String(e) });
-        if (error.status === 409) setSaving({ kind: "conflict", theirs: error.problem.theirs as Placement });
+        if (error.status === 409)
+          setSaving({
+            kind: "conflict",
+            theirs: error.problem.theirs as Placement,
+            said: error.problem.detail,
+            differs: (error.problem.errors ?? []).map((d) => d.sentence),
+          });
         else if (error.status === 0 || error.status >= 500) setSaving({ kind: "offline" });
         else setSaving(now.current === draft ? { kind: "refused", error } : { kind: "waiting" });
         return false;
       }
     },
-    [loaded.id, loaded.site_id, queries],
+    [loaded.id, loaded.site_id, queries, remember],
   );
 
   /** Save what is not saved yet; waits for a save that is on its way. True when all is saved. */
@@ -202,18 +314,30 @@ export function useDraft(loaded: Placement) {
     look,
     undo: useCallback(() => dispatch({ kind: "undo" }), []),
     redo: useCallback(() => dispatch({ kind: "redo" }), []),
+    /** To a step of the server's history, by its position. */
+    goTo: useCallback((position: number) => {
+      const steps = historyToSave(whole.current, synced.current);
+      if (steps) dispatch({ kind: "go", to: position - steps.first });
+    }, []),
     settle: useCallback(() => dispatch({ kind: "settle" }), []),
+    previous: state.past.at(-1),
     canUndo: state.past.length > 0,
     canRedo: state.future.length > 0,
     takeTheirs: (theirs: Placement) => {
       revision.current = theirs.revision;
+      lookRevisions.current = theirs.look_revisions;
       const draft = draftOf(theirs);
       kept.current = draft;
+      synced.current = undefined;
       dispatch({ kind: "take", draft });
       setSaving({ kind: "saved" });
+      void remember(draft);
     },
     keepMine: (theirs: Placement) => {
       revision.current = theirs.revision;
+      lookRevisions.current = theirs.look_revisions;
+      kept.current = draftOf(theirs);
+      synced.current = undefined;
       setSaving({ kind: "waiting" });
     },
   };

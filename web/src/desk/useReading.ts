@@ -4,13 +4,20 @@ import { client, dataAs, ProblemError } from "../api/client";
 import type { Reading, SitePlan } from "../api/queries";
 import type { Draft } from "./useDraft";
 
-export function useReading(siteId: number, draft: Draft, plan: SitePlan | undefined, stamp: unknown) {
-  const [reading, setReading] = useState<Reading>();
+export function useReading(
+  siteId: number,
+  draft: Draft,
+  plan: SitePlan | undefined,
+  chosen: string | undefined,
+  stamp: unknown,
+) {
+  const [found, setFound] = useState<{ reading: Reading; of: Draft }>();
   const [error, setError] = useState<ProblemError>();
-  const wanted = useRef({ draft, plan, stamp });
+  const wanted = useRef({ draft, plan, chosen, stamp });
   const abort = useRef<AbortController>(undefined);
-  wanted.current = { draft, plan, stamp };
+  wanted.current = { draft, plan, chosen, stamp };
   const going = useRef(false);
+  const prints = useRef(new WeakMap<Draft, Map<string, string>>());
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
   useEffect(() => {
@@ -24,24 +31,42 @@ export function useReading(siteId: number, draft: Draft, plan: SitePlan | undefi
           const out = await dataAs<Reading>(
             client.POST("/api/sites/{site_id}/readings", {
               params: { path: { site_id: siteId } },
-              body: { placement: asked.draft.placement, looks: asked.draft.looks, site: asked.plan } as never,
+              body: {
+                placement: asked.draft.placement,
+                looks: asked.draft.looks,
+                site: asked.plan,
+                chosen: asked.chosen,
+              } as never,
               signal: abort.current.signal,
             }),
           );
-          setReading(out);
+          prints.current.set(asked.draft, new Map(out.spans.map((s) => [s.letter, s.print ?? ""])));
+          setFound({ reading: out, of: asked.draft });
           setError(undefined);
         } catch (e) {
           if (e instanceof DOMException) break;
           setError(e instanceof ProblemError ? e : undefined);
         }
         const next = wanted.current;
-        if (next.draft === asked.draft && next.plan === asked.plan && next.stamp === asked.stamp) break;
+        if (
+          next.draft === asked.draft &&
+          next.plan === asked.plan &&
+          next.chosen === asked.chosen &&
+          next.stamp === asked.stamp
+        )
+          break;
       }
       going.current = false;
     };
     void ask();
-  }, [siteId, draft, plan, stamp]);
+  }, [siteId, draft, plan, chosen, stamp]);
 
   useEffect(() => () => abort.current?.abort(), []);
-  return { reading, error };
+  /** The spans that show otherwise than in an earlier draft that was read; undefined where it was not. */
+  const changedSince = (before: Draft | undefined): string[] | undefined => {
+    const then = before && prints.current.get(before);
+    if (!then || !found || found.of !== draft) return undefined;
+    return found.reading.spans.filter((s) => then.get(s.letter) !== s.print).map((s) => s.letter);
+  };
+  return { reading: found?.reading, error, changedSince };
 }

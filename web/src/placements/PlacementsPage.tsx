@@ -14,10 +14,10 @@ import {
   useSite,
 } from "../api/queries";
 import { plural } from "../ui/format";
-import { Letter } from "../ui/Letter";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
 import classes from "./Placements.module.css";
+import { StripFrame } from "./StripFrame";
 
 type Asking = { what: "page" } | { what: "rename"; id: number; title: string } | { what: "placement"; page: number };
 
@@ -72,7 +72,7 @@ export function PlacementsPage() {
                       </div>
                       <div className={classes.strip}>
                         {p.strip.map((s) => (
-                          <Small key={s.letter} frame={s} />
+                          <StripFrame key={s.letter} frame={s} />
                         ))}
                       </div>
                     </Link>
@@ -106,36 +106,6 @@ function Health({ findings, error }: { findings: Schemas["Finding"][]; error?: s
       ))}
       {findings.length > 3 && <li>and {findings.length - 3} more</li>}
     </ul>
-  );
-}
-
-const STRIP_HEIGHT = 84;
-
-/** What one span shows: the original's preview, moved and scaled so that the window fills the little frame. */
-function Small({ frame }: { frame: Schemas["StripFrame"] }) {
-  const width = Math.min(230, Math.max(34, STRIP_HEIGHT * frame.frame_ratio));
-  const [x0, x1, y0, y1] = [frame.x0 ?? 0, frame.x1 ?? 1, frame.y0 ?? 0, frame.y1 ?? 1];
-  return (
-    <figure className={classes.small}>
-      <div className={classes.window} style={{ width, height: STRIP_HEIGHT }}>
-        {frame.thumb ? (
-          <img
-            src={frame.thumb}
-            alt=""
-            loading="lazy"
-            style={{
-              width: `${100 / (x1 - x0)}%`,
-              height: `${100 / (y1 - y0)}%`,
-              left: `${(-x0 / (x1 - x0)) * 100}%`,
-              top: `${(-y0 / (y1 - y0)) * 100}%`,
-            }}
-          />
-        ) : (
-          <span>none</span>
-        )}
-      </div>
-      <Letter of={frame.letter} small />
-    </figure>
   );
 }
 

@@ -20,6 +20,20 @@ const page = (
 ) => `<!doctype html><html lang="en"><head><title>Pane</title><style>${SCAFFOLD}</style><style id="css"></style></head>
 <body><div id="head">${escapeText(site)}</div><div id="spot"></div><div id="text"><i></i><i></i><i></i><i></i><i></i><i></i></div></body></html>`;
 
+/** When every picture that the markup may ask for is here, or cannot be had. */
+function fetched(markup: string): Promise<unknown> {
+  const urls = [...markup.matchAll(/(?:src|srcset)="(\/api\/[^"]+)"/g)].map((m) =>
+    (m[1] as string).replaceAll("&amp;", "&"),
+  );
+  return Promise.all(
+    [...new Set(urls)].map((url) => {
+      const image = new Image();
+      image.src = url;
+      return image.decode().catch(() => undefined);
+    }),
+  );
+}
+
 interface Props {
   reading: Reading;
   site: string;
@@ -42,7 +56,19 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     if (shown.current.markup !== markup) spot.innerHTML = markup || '<div id="none">no picture yet</div>';
     shown.current = { css, markup };
   };
-  useEffect(fill, [css, markup]);
+  // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops
+  // biome-ignore lint/correctness/useExhaustiveDependencies: filled anew when what it shows has changed
+  useEffect(() => {
+    let latest = true;
+    if (!shown.current.markup || shown.current.markup === markup) fill();
+    else
+      fetched(markup).then(() => {
+        if (latest) fill();
+      });
+    return () => {
+      latest = false;
+    };
+  }, [css, markup]);
 
   return (
     <iframe

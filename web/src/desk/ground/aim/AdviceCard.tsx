@@ -5,7 +5,7 @@ import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import type { DeskState } from "../../types";
-import { withTreatment } from "../../useDraft";
+import { withTreatments } from "../../useDraft";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
 
@@ -18,9 +18,8 @@ export function AdviceCard({ state }: { state: DeskState }) {
   const elsewhere = reading.advice.filter((a) => a.span !== span.letter);
   const apply = (step: Step) =>
     handle.change((d) => {
-      const set = Object.fromEntries(
-        Object.entries(step.treatment ?? {}).filter(([, v]) => v != null),
-      ) as Partial<Treatment>;
+      const set = given(step.treatment);
+      const also = Object.fromEntries(Object.entries(step.also ?? {}).map(([l, t]) => [l, given(t)]));
       const other = originals.find((o) => o.id === set.original);
       const looks = other
         ? {
@@ -28,7 +27,7 @@ export function AdviceCard({ state }: { state: DeskState }) {
             [other.id]: d.looks[other.id] ?? { focal: other.focal as [number, number], areas: other.areas },
           }
         : d.looks;
-      return withTreatment({ ...d, looks }, span.letter, set);
+      return withTreatments({ ...d, looks }, { [span.letter]: set, ...also });
     });
   if (!advice)
     return elsewhere.length ? (
@@ -56,11 +55,14 @@ export function AdviceCard({ state }: { state: DeskState }) {
       <p>{advice.steps[0]?.works ? advice.steps[0].why : gentler[0]?.why}</p>
       {best && best.kind !== "aim" && <p>{best.why}</p>}
       <div className={classes.row}>
-        {works.slice(0, 2).map((s, i) => (
-          <Button key={s.label} variant={i === 0 ? "filled" : "default"} onClick={() => apply(s)}>
-            {s.label}
-          </Button>
-        ))}
+        {works
+          .filter((s, i) => i === 0 || s.kind !== "colour")
+          .slice(0, 2)
+          .map((s, i) => (
+            <Button key={s.label} variant={i === 0 ? "filled" : "default"} onClick={() => apply(s)}>
+              {s.label}
+            </Button>
+          ))}
         {(gentler.length > 1 || works.length > 2) && (
           <button type="button" className="plain" onClick={() => setOpen(!open)} aria-expanded={open}>
             {open ? "Less" : "Why, and what else…"}
@@ -84,6 +86,10 @@ export function AdviceCard({ state }: { state: DeskState }) {
     </section>
   );
 }
+
+/** Only what a step sets. */
+const given = (t: Treatment | null | undefined) =>
+  Object.fromEntries(Object.entries(t ?? {}).filter(([, v]) => v != null)) as Partial<Treatment>;
 
 function headline(advice: Schemas["Advice"]): string {
   if (advice.steps[0]?.works) return "Another position keeps all of them.";

@@ -4,23 +4,29 @@ import { Button, Modal, Popover, SegmentedControl, TextInput } from "@mantine/co
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
 import { useRef, useState } from "react";
+import { client, dataAs } from "../../../api/client";
 import { type Look, type Original, type Treatment, useDescribeOriginal } from "../../../api/queries";
 import { useUploads } from "../../../originals/useUploads";
-import { percent, plural, range, size } from "../../../ui/format";
-import { Letter } from "../../../ui/Letter";
+import { percent, plural, size } from "../../../ui/format";
 import { runAt, spanAt, valueAt } from "../../scale";
 import type { DeskState } from "../../types";
-import { withTreatment } from "../../useDraft";
+import { withAreaRenamed, withTreatment } from "../../useDraft";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import { NumberField } from "../frame/NumberField";
 import ground from "../Ground.module.css";
+import { SpanHead } from "../OwnValues";
 import { AdviceCard } from "./AdviceCard";
 import classes from "./Aim.module.css";
+import { AimCosts } from "./AimCosts";
 import { AreaList } from "./AreaList";
-import type { Area } from "./areas";
+import { type Area, renaming } from "./areas";
+import { CropField, type Cropping } from "./CropField";
+import { KeepsField } from "./KeepsField";
 import { PictureMap, windowAt } from "./Map";
 import { OriginalChooser } from "./OriginalChooser";
+import { BriefNote, SafeArea } from "./SafeArea";
+import { type Suggestion, SuggestionBar } from "./Suggest";
 
 export function AimStep({ state }: { state: DeskState }) {
   const { span, reading, handle, originals, site, cursor } = state;
@@ -42,11 +48,25 @@ export function AimStep({ state }: { state: DeskState }) {
     (handle.draft.looks[original.id] ?? { focal: original.focal as [number, number], areas: original.areas });
   const aim = span.effective.aim ?? { kind: "following" as const };
   const set = (values: Partial<Treatment>, group?: string) => handle.treat(span.letter, values, group);
-  const setAreas = (areas: Area[], group?: string) =>
-    original && look && handle.look(original.id, { ...look, areas }, group && `${group} ${original.id}`);
+  const setAreas = (areas: Area[], group?: string) => {
+    if (!original || !look) return;
+    const named = renaming(look.areas ?? [], areas);
+    handle.change((d) => {
+      const looked = { ...d, looks: { ...d.looks, [original.id]: { ...look, areas } } };
+      return named ? withAreaRenamed(looked, ...named) : looked;
+    }, group && `${group} ${original.id}`);
+  };
   const keepCount = look?.areas?.filter((a) => a.kind !== "quiet").length ?? 0;
   const [drawing, setDrawing] = useState<"keep" | "quiet">();
   const [large, { open: openLarge, close: closeLarge }] = useDisclosure();
+  const [cropping, setCropping] = useState<Cropping>({ on: false, lock: "ratio", maySoft: false });
+  const [stopped, setStopped] = useState(false);
+  const [suggestion, suggest, dismiss] = useSuggestion(original?.id);
+  const shows = span.effective.show ?? "picture";
+  const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
+  const sharpest = facts?.needs.filter((n) => n.density <= 2).at(-1);
+  const least = cropping.maySoft || !sharpest || !original ? 0 : Math.min(1, sharpest.width_px / original.width_px);
+  const overall = reading.safe?.find((s) => s.original === original?.id);
   const going = uploads.list.filter((u) => u.state !== "here");
   return (
     <>
@@ -61,7 +81,19 @@ export function AimStep({ state }: { state: DeskState }) {
           className={classes.drop}
           inputProps={{ "aria-label": `Bring an original for span ${span.letter}` }}
         >
-          {original && look ? (
+          {shows !== "picture" ? (
+            <div className={classes.nothing}>
+              <strong>
+                {shows === "colour"
+                  ? `Span ${span.letter} shows only the colour of its frame.`
+                  : `Span ${span.letter} shows nothing here.`}
+              </strong>
+              <span>No picture is fetched there.</span>
+              <Button variant="default" onClick={() => set({ show: "picture" })}>
+                Show a picture
+              </Button>
+            </div>
+          ) : original && look ? (
             <PictureMap
               setAreas={setAreas}
               drawing={drawing}
@@ -73,11 +105,26 @@ export function AimStep({ state }: { state: DeskState }) {
               cursor={cursor}
               moveFocal={(focal, group) => handle.look(original.id, { ...look, focal }, `${group} ${original.id}`)}
               settle={handle.settle}
+              crop={span.effective.crop}
+              cropping={
+                cropping.on
+                  ? {
+                      held: cropping.lock === "ratio",
+                      least,
+                      change: (crop, group) => set({ crop }, `${group} ${span.letter}`),
+                      stopped: setStopped,
+                    }
+                  : undefined
+              }
+              overall={overall && overall.spans.length > 1 ? overall.safe : undefined}
+              suggestion={suggestion}
+              matter={span.keeps}
             />
           ) : (
             <div className={classes.nothing}>
               <strong>No picture in span {span.letter} yet</strong>
-              <span>Drop a JPEG, PNG, WebP or AVIF here, or</span>
+              <BriefNote state={state} />
+              <span>Drop a picture here, or</span>
               <div className={classes.row}>
                 <Button onClick={() => openFiles.current?.()}>Bring a picture…</Button>
                 <OriginalChooser
@@ -100,17 +147,26 @@ export function AimStep({ state }: { state: DeskState }) {
             )}
           </div>
         ))}
-        {original && look && (
+        {original && look && suggestion && (
+          <SuggestionBar
+            suggestion={suggestion}
+            look={look}
+            setFocal={(focal) => handle.look(original.id, { ...look, focal })}
+            setAreas={setAreas}
+            dismiss={dismiss}
+          />
+        )}
+        {original && look && shows === "picture" && !suggestion && (
           <div className={classes.caption}>
             <b>{size(original.width_px, original.height_px)}</b>
-            <Popover position="top-start" trapFocus shadow="md" width={480}>
+            <Popover position="top-start" trapFocus shadow="md" width={560}>
               <Popover.Target>
                 <button type="button" className="plain">
                   {plural(keepCount, "keep area")}
                 </button>
               </Popover.Target>
               <Popover.Dropdown>
-                <AreaList areas={look.areas ?? []} set={setAreas} />
+                <AreaList areas={look.areas ?? []} set={setAreas} suggest={suggest} />
               </Popover.Dropdown>
             </Popover>
             <button
@@ -124,13 +180,17 @@ export function AimStep({ state }: { state: DeskState }) {
             <button type="button" className="plain" onClick={openLarge}>
               large
             </button>
-            <span>
-              focal {percent(look.focal[0])}, {percent(look.focal[1])}
-            </span>
+            {cropping.on && stopped ? (
+              <span className={classes.stopped} role="status">
+                stops here: a smaller crop is soft at {sharpest?.density}x
+              </span>
+            ) : (
+              <span>
+                focal {percent(look.focal[0])}, {percent(look.focal[1])}
+              </span>
+            )}
             <span className={classes.last}>
-              {span.safe
-                ? `safe ${Math.round((span.safe.x1 - span.safe.x0) * 100)} × ${percent(span.safe.y1 - span.safe.y0)}`
-                : `no part shows at every width of ${span.letter}`}
+              <SafeArea state={state} original={original} />
             </span>
           </div>
         )}
@@ -141,78 +201,87 @@ export function AimStep({ state }: { state: DeskState }) {
         </Modal>
       )}
       <div className={ground.column} style={{ flex: "1 1 400px" }}>
-        <div className={ground.head}>
-          <Letter of={span.letter} />
-          <b>{range(span.first, span.last, reading.widest)}</b>
-          {span.own.length ? `${span.own.length} of its own` : "all handed down"}
-        </div>
-        <Field state={state} field="original" label="Original">
-          <span className={classes.file}>{original?.name ?? "none"}</span>
-          <OriginalChooser state={state} give={give} bring={() => openFiles.current?.()} label="Change…" />
-        </Field>
-        <Field state={state} field="fit" label="Fit">
+        <SpanHead state={state} />
+        <Field state={state} field="show" label="Shows">
           <SegmentedControl
             size="xs"
-            aria-label="Fit"
-            value={span.effective.fit ?? "cover"}
-            onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
-            data={["cover", "contain"]}
+            aria-label="What shows"
+            value={shows}
+            onChange={(show) => set({ show: show as "picture" | "colour" | "nothing" })}
+            data={["picture", "colour", "nothing"]}
           />
-          {span.effective.fit === "contain" && (
-            <label className={classes.colour}>
-              the rest
-              <input
-                type="color"
-                aria-label="Background colour"
-                value={span.effective.background ?? "#d5d9da"}
-                onChange={(e) => set({ background: e.currentTarget.value }, `background ${span.letter}`)}
-              />
-            </label>
-          )}
+          {shows === "colour" && <Colour state={state} set={set} label="the frame" />}
         </Field>
-        <Field state={state} field="aim" label="Aim">
-          <SegmentedControl
-            size="xs"
-            aria-label="Aim"
-            value={aim.kind === "fixed" ? "fixed" : aim.areas === false ? "focal" : "areas"}
-            onChange={(kind) =>
-              set({ aim: kind === "fixed" ? { kind, x: 0.5, y: 0.5 } : { kind: "following", areas: kind === "areas" } })
-            }
-            data={[
-              { value: "areas", label: "areas first" },
-              { value: "focal", label: "focal point" },
-              { value: "fixed", label: "fixed" },
-            ]}
-          />
-          {aim.kind === "fixed" && (
-            <>
-              <NumberField
-                label="Across"
-                unit="%"
-                value={round(aim.x)}
-                set={(v) => set({ aim: { ...aim, x: v / 100 } }, `aim ${span.letter}`)}
+        {shows === "picture" && (
+          <>
+            <Field state={state} field="original" label="Original">
+              <span className={classes.file}>{original?.name ?? "none"}</span>
+              <OriginalChooser state={state} give={give} bring={() => openFiles.current?.()} label="Change…" />
+            </Field>
+            {original && look && (
+              <>
+                <CropField state={state} cropping={cropping} setCropping={setCropping} original={original} set={set} />
+                <KeepsField state={state} areas={look.areas ?? []} set={set} />
+              </>
+            )}
+            <Field state={state} field="fit" label="Fit">
+              <SegmentedControl
+                size="xs"
+                aria-label="Fit"
+                value={span.effective.fit ?? "cover"}
+                onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
+                data={["cover", "contain"]}
               />
-              <NumberField
-                label="Down"
-                unit="%"
-                value={round(aim.y)}
-                set={(v) => set({ aim: { ...aim, y: v / 100 } }, `aim ${span.letter}`)}
+              {span.effective.fit === "contain" && <Colour state={state} set={set} label="the rest" />}
+            </Field>
+            <Field state={state} field="aim" label="Aim">
+              <SegmentedControl
+                size="xs"
+                aria-label="Aim"
+                value={aim.kind === "fixed" ? "fixed" : aim.areas === false ? "focal" : "areas"}
+                onChange={(kind) =>
+                  set({
+                    aim: kind === "fixed" ? { kind, x: 0.5, y: 0.5 } : { kind: "following", areas: kind === "areas" },
+                  })
+                }
+                data={[
+                  { value: "areas", label: "areas first" },
+                  { value: "focal", label: "focal point" },
+                  { value: "fixed", label: "fixed" },
+                ]}
               />
-            </>
-          )}
-        </Field>
-        <Field state={state} field="whole" label="Files carry">
-          <SegmentedControl
-            size="xs"
-            aria-label="What the files carry"
-            value={span.effective.whole ? "whole" : "cut"}
-            onChange={(v) => set({ whole: v === "whole" })}
-            data={[
-              { value: "cut", label: "what shows" },
-              { value: "whole", label: "the whole" },
-            ]}
-          />
-        </Field>
+              <AimCosts state={state} set={set} />
+              {aim.kind === "fixed" && (
+                <>
+                  <NumberField
+                    label="Across"
+                    unit="%"
+                    value={round(aim.x)}
+                    set={(v) => set({ aim: { ...aim, x: v / 100 } }, `aim ${span.letter}`)}
+                  />
+                  <NumberField
+                    label="Down"
+                    unit="%"
+                    value={round(aim.y)}
+                    set={(v) => set({ aim: { ...aim, y: v / 100 } }, `aim ${span.letter}`)}
+                  />
+                </>
+              )}
+            </Field>
+            <Field state={state} field="whole" label="Files carry">
+              <SegmentedControl
+                size="xs"
+                aria-label="What the files carry"
+                value={span.effective.whole ? "whole" : "cut"}
+                onChange={(v) => set({ whole: v === "whole" })}
+                data={[
+                  { value: "cut", label: "what shows" },
+                  { value: "whole", label: "the whole" },
+                ]}
+              />
+            </Field>
+          </>
+        )}
       </div>
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
@@ -226,6 +295,42 @@ export function AimStep({ state }: { state: DeskState }) {
       </div>
     </>
   );
+}
+
+function Colour({
+  state,
+  set,
+  label,
+}: {
+  state: DeskState;
+  set: (v: Partial<Treatment>, g?: string) => void;
+  label: string;
+}) {
+  const { span } = state;
+  return (
+    <label className={classes.colour}>
+      {label}
+      <input
+        type="color"
+        aria-label="Background colour"
+        value={span.effective.background ?? "#d5d9da"}
+        onChange={(e) => set({ background: e.currentTarget.value }, `background ${span.letter}`)}
+      />
+    </label>
+  );
+}
+
+/** What may stand out, once asked for. */
+function useSuggestion(original: number | undefined): [Suggestion | undefined, () => void, () => void] {
+  const [found, setFound] = useState<{ of: number } & Suggestion>();
+  const ask = async () => {
+    if (original === undefined) return;
+    const out = await dataAs<Suggestion>(
+      client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: original } } }),
+    );
+    setFound({ of: original, ...out });
+  };
+  return [found?.of === original ? found : undefined, () => void ask(), () => setFound(undefined)];
 }
 
 /** The map with room for fine work: zoomed, scrolled, areas drawn one after another. */
@@ -341,6 +446,7 @@ function AtCursor({ state }: { state: DeskState }) {
     reading.files.find((f) => f.spans.includes(span.letter));
   const sharp = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
   const needed = valueAt(sharp?.needed, cursor);
+  const held = (span.holds ?? []).filter((h) => h.first <= cursor && cursor <= h.last);
   return (
     <div className={classes.facts}>
       <div className={ground.facts}>
@@ -348,8 +454,9 @@ function AtCursor({ state }: { state: DeskState }) {
           At {cursor} px, span {span.letter}
         </h3>
         <p>
-          Frame {size(w, h)}.{" "}
-          {span.effective.original &&
+          {span.effective.show === "nothing" ? "Nothing shows here. " : `Frame ${size(w, h)}. `}
+          {span.effective.show === "colour" && "Only its colour shows. "}
+          {span.x0 &&
             (across > 0.999 && down > 0.999
               ? "All of the picture shows"
               : across <= 0.999 && down <= 0.999
@@ -357,12 +464,14 @@ function AtCursor({ state }: { state: DeskState }) {
                 : across <= 0.999
                   ? `Shows ${percent(across)} of the width`
                   : `Shows ${percent(down)} of the height`)}
-          {span.held_by?.length ? (
-            <>
-              , held by <em>{span.held_by[0]}</em>
-            </>
-          ) : null}
-          {span.effective.original && ". "}
+          {held.map((h, i) => (
+            <span key={h.name}>
+              {i ? ", " : ", held by "}
+              <em>{h.name}</em>
+              {h.first > span.first || h.last < span.last ? ` from ${h.first} to ${h.last}` : ""}
+            </span>
+          ))}
+          {span.x0 && ". "}
           {areas.map(([band, run]) =>
             run && run.verdict !== "whole" ? (
               <strong key={band.name} data-verdict={run.verdict} className={classes.verdict}>

@@ -7,6 +7,8 @@ import classes from "./Map.module.css";
 
 interface Props {
   area: Area;
+  /** It does not matter in the span that is looked at. */
+  gone?: boolean;
   /** CSS px of the whole picture as it is drawn here. */
   width: number;
   height: number;
@@ -16,7 +18,7 @@ interface Props {
   settle: () => void;
 }
 
-export function AreaBox({ area, width, height, change, remove, duplicate, settle }: Props) {
+export function AreaBox({ area, gone, width, height, change, remove, duplicate, settle }: Props) {
   const start = useRef(area.rect);
   const group = `area ${area.name}`;
   const bind = useDrag(({ args: [corner], first, last, movement: [mx, my], event }) => {
@@ -44,6 +46,8 @@ export function AreaBox({ area, width, height, change, remove, duplicate, settle
     <div
       className={classes.area}
       data-kind={area.kind}
+      data-gone={gone || undefined}
+      data-lettering={area.lettering || undefined}
       style={{ left: `${r.x * 100}%`, top: `${r.y * 100}%`, width: `${r.w * 100}%`, height: `${r.h * 100}%` }}
       role="group"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: it is moved by arrow keys

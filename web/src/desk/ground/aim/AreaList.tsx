@@ -1,27 +1,29 @@
 /** The areas of an original in their order of importance: named, sized, ordered, duplicated, removed. */
-import { ActionIcon, Button, TextInput } from "@mantine/core";
-import { IconArrowDown, IconArrowUp, IconCopy, IconTrash } from "@tabler/icons-react";
+import { ActionIcon, Button, Checkbox, TextInput } from "@mantine/core";
+import { IconCopy, IconTrash } from "@tabler/icons-react";
 import { useState } from "react";
+import { reordered, Sortable } from "../../../ui/Sortable";
 import { NumberField } from "../frame/NumberField";
 import classes from "./Aim.module.css";
-import { type Area, added, changed, duplicated, removed, shifted } from "./areas";
+import { type Area, added, changed, duplicated, removed } from "./areas";
 
 interface Props {
   areas: Area[];
   set: (areas: Area[], group?: string) => void;
+  /** Ask what may stand out in the picture. */
+  suggest?: () => void;
 }
 
 const MIDDLE = { x: 0.35, y: 0.35, w: 0.3, h: 0.3 };
 
-export function AreaList({ areas, set }: Props) {
+export function AreaList({ areas, set, suggest }: Props) {
   return (
     <div className={classes.areas}>
       <p>Keep areas must stay in view, the first before the later ones. Words may lie on quiet areas.</p>
       {areas.length === 0 && <p className="soft">None yet: draw one on the picture, or add one here.</p>}
-      <ol>
-        {areas.map((a, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: an area is its place in the order
-          <li key={i}>
+      <Sortable items={areas} name={(a) => a.name} move={(from, to) => set(reordered(areas, from, to))}>
+        {(a, i) => (
+          <>
             <span className="soft">{a.kind === "quiet" ? "quiet" : "keep"}</span>
             <Name
               value={a.name}
@@ -38,25 +40,14 @@ export function AreaList({ areas, set }: Props) {
                 set={(v) => set(changed(areas, i, { least_px: v && v > 0 ? v : null }), `least ${i}`)}
               />
             )}
+            <Checkbox
+              size="xs"
+              label="lettering"
+              aria-label={`${a.name} is lettering`}
+              checked={a.lettering ?? false}
+              onChange={(e) => set(changed(areas, i, { lettering: e.currentTarget.checked }))}
+            />
             <span className={classes.tools}>
-              <ActionIcon
-                variant="subtle"
-                size="sm"
-                disabled={i === 0}
-                aria-label={`${a.name} more important`}
-                onClick={() => set(shifted(areas, i, -1))}
-              >
-                <IconArrowUp size={14} />
-              </ActionIcon>
-              <ActionIcon
-                variant="subtle"
-                size="sm"
-                disabled={i === areas.length - 1}
-                aria-label={`${a.name} less important`}
-                onClick={() => set(shifted(areas, i, 1))}
-              >
-                <IconArrowDown size={14} />
-              </ActionIcon>
               <ActionIcon
                 variant="subtle"
                 size="sm"
@@ -75,9 +66,9 @@ export function AreaList({ areas, set }: Props) {
                 <IconTrash size={14} />
               </ActionIcon>
             </span>
-          </li>
-        ))}
-      </ol>
+          </>
+        )}
+      </Sortable>
       <div className={classes.row}>
         <Button variant="default" onClick={() => set(added(areas, "keep", MIDDLE))}>
           Add a keep area
@@ -85,6 +76,11 @@ export function AreaList({ areas, set }: Props) {
         <Button variant="default" onClick={() => set(added(areas, "quiet", MIDDLE))}>
           Add a quiet area
         </Button>
+        {suggest && (
+          <Button variant="default" onClick={suggest}>
+            Suggest…
+          </Button>
+        )}
       </div>
     </div>
   );

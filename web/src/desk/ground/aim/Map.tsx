@@ -8,8 +8,11 @@ import { percent } from "../../../ui/format";
 import { Letter, spanColour } from "../../../ui/Letter";
 import { valueAt } from "../../scale";
 import { AreaBox } from "./AreaBox";
-import { type Area, added, between, changed, duplicated, removed } from "./areas";
+import { type Area, added, between, changed, duplicated, type Rect, removed } from "./areas";
+import { CropBox } from "./CropBox";
+import { UNCROPPED } from "./CropField";
 import classes from "./Map.module.css";
+import type { Suggestion } from "./Suggest";
 
 export interface Edges {
   x0: number;
@@ -34,11 +37,14 @@ const box = (e: Edges) => ({
   height: `${(e.y1 - e.y0) * 100}%`,
 });
 
+const boxOf = (r: Rect) => box({ x0: r.x, x1: r.x + r.w, y0: r.y, y1: r.y + r.h });
+
 interface Props {
   original: Original;
   look: Look;
   spans: SpanReading[];
-  chosen: SpanReading;
+  /** Without one, the original is looked at by itself. */
+  chosen?: SpanReading;
   cursor: number;
   moveFocal: (to: [number, number], group: string) => void;
   setAreas: (areas: Area[], group?: string) => void;
@@ -48,6 +54,19 @@ interface Props {
   drawn?: () => void;
   /** How much larger than fitting the picture is drawn; beyond 1 it scrolls. */
   zoom?: number;
+  /** The crop of the chosen span; with `cropping` it is in hand. */
+  crop?: Rect | null;
+  cropping?: {
+    held: boolean;
+    least: number;
+    change: (rect: Rect, group: string) => void;
+    stopped: (at: boolean) => void;
+  };
+  /** In view at every width of all spans that show this original. */
+  overall?: Edges | null;
+  suggestion?: Suggestion;
+  /** The names of the areas that matter in the chosen span. */
+  matter?: readonly string[];
 }
 
 const clamp = (v: number) => Math.min(1, Math.max(0, Math.round(v * 10000) / 10000));
@@ -64,6 +83,11 @@ export function PictureMap({
   drawing,
   drawn,
   zoom = 1,
+  crop,
+  cropping,
+  overall,
+  suggestion,
+  matter,
 }: Props) {
   const { ref, width, height } = useElementSize();
   const picture = useRef<HTMLDivElement>(null);
@@ -102,7 +126,7 @@ export function PictureMap({
     e.preventDefault();
     moveFocal([clamp(fx + (step[0] ?? 0)), clamp(fy + (step[1] ?? 0))], "focal keys");
   };
-  const seen = windowAt(chosen, cursor);
+  const seen = chosen && windowAt(chosen, cursor);
   return (
     <div className={classes.surround} data-zoomed={zoom > 1 || undefined} ref={ref}>
       {width > 0 && (
@@ -110,16 +134,21 @@ export function PictureMap({
           ref={picture}
           className={classes.picture}
           data-drawing={drawing}
+          data-cropping={cropping ? true : undefined}
           {...draw()}
           style={{ width: original.width_px * scale, height: original.height_px * scale }}
         >
           <img src={original.preview} alt={original.alt || original.name} draggable={false} />
-          {seen && <div className={classes.seen} style={box(seen)} />}
+          {seen && !cropping && <div className={classes.seen} style={box(seen)} />}
+          {crop && !cropping && (crop.w < 1 || crop.h < 1) && (
+            <div className={classes.uncropped} style={boxOf(crop)} title={`Crop of span ${chosen?.letter}`} />
+          )}
           {areas.map((a, i) => (
             <AreaBox
               // biome-ignore lint/suspicious/noArrayIndexKey: an area is its place in the order
               key={i}
               area={a}
+              gone={matter !== undefined && a.kind !== "quiet" && !matter.includes(a.name)}
               width={original.width_px * scale}
               height={original.height_px * scale}
               change={(rect, group) => setAreas(changed(areas, i, { rect }), group)}
@@ -128,20 +157,15 @@ export function PictureMap({
               settle={settle}
             />
           ))}
-          {sketch && (
-            <div
-              className={classes.sketch}
-              data-kind={drawing}
-              style={box({ x0: sketch.x, x1: sketch.x + sketch.w, y0: sketch.y, y1: sketch.y + sketch.h })}
-            />
-          )}
+          {sketch && <div className={classes.sketch} data-kind={drawing} style={boxOf(sketch)} />}
           {spans.map(
             (s, i) =>
-              s.outline && (
+              s.outline &&
+              !cropping && (
                 <div
                   key={s.letter}
                   className={classes.outline}
-                  data-chosen={s.letter === chosen.letter || undefined}
+                  data-chosen={s.letter === chosen?.letter || undefined}
                   style={{ ...box(s.outline), borderColor: spanColour(s.letter) }}
                 >
                   <span className={classes.tag} style={{ left: i * 20 }}>
@@ -150,11 +174,37 @@ export function PictureMap({
                 </div>
               ),
           )}
-          {chosen.safe && (
+          {chosen?.safe && !cropping && (
             <div
               className={classes.safe}
               style={box(chosen.safe)}
               title={`Safe area of span ${chosen.letter}: in view at every width`}
+            />
+          )}
+          {overall && (
+            <div className={classes.overall} style={box(overall)}>
+              <span className={classes.overallTag}>safe in all spans</span>
+            </div>
+          )}
+          {suggestion?.areas.map((r) => (
+            <div key={`${r.x} ${r.y}`} className={classes.suggested} style={boxOf(r)} />
+          ))}
+          {suggestion && (
+            <div
+              className={classes.suggestedFocal}
+              style={{ left: `${suggestion.focal[0] * 100}%`, top: `${suggestion.focal[1] * 100}%` }}
+            />
+          )}
+          {cropping && (
+            <CropBox
+              rect={crop ?? UNCROPPED}
+              width={original.width_px * scale}
+              height={original.height_px * scale}
+              held={cropping.held}
+              least={cropping.least}
+              change={cropping.change}
+              stopped={cropping.stopped}
+              settle={settle}
             />
           )}
           <div

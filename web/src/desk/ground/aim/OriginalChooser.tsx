@@ -21,7 +21,7 @@ export function OriginalChooser({ state, give, bring, label }: Props) {
   return (
     <Popover opened={open} onChange={(o) => !o && close()} position="top-start" trapFocus shadow="md">
       <Popover.Target>
-        <Button variant="default" onClick={toggle}>
+        <Button size="compact-xs" variant="default" onClick={toggle}>
           {label}
         </Button>
       </Popover.Target>

@@ -10,7 +10,7 @@ import {
   moved,
   pulled,
   removed,
-  shifted,
+  renaming,
 } from "./areas";
 
 const rect = { x: 0.2, y: 0.2, w: 0.2, h: 0.2 };
@@ -46,11 +46,16 @@ describe("lists of areas", () => {
         .slice(2),
     ).toEqual(["Quiet area", "Quiet area 2"]);
   });
-  it("duplicate beside the original, and change, remove and reorder one", () => {
+  it("duplicate beside the original, and change and remove one", () => {
     expect(duplicated(areas, 0).map((a) => a.name)).toEqual(["Tower", "Tower 2", "Boat"]);
     expect(changed(areas, 1, { name: "Ship" })[1]?.name).toBe("Ship");
     expect(removed(areas, 0).map((a) => a.name)).toEqual(["Boat"]);
-    expect(shifted(areas, 1, -1).map((a) => a.name)).toEqual(["Boat", "Tower"]);
-    expect(shifted(areas, 0, -1)).toEqual(areas);
+  });
+  it("knows a renaming from any other change", () => {
+    const [boat] = areas;
+    expect(renaming(areas, changed(areas, 0, { name: "Ship" }))).toEqual([boat?.name, "Ship"]);
+    expect(renaming(areas, areas)).toBeUndefined();
+    expect(renaming(areas, [...areas].reverse())).toBeUndefined();
+    expect(renaming(areas, areas.slice(1))).toBeUndefined();
   });
 });

@@ -2,7 +2,7 @@
 import type { Schemas } from "../../../api/client";
 
 export type Area = Schemas["Area"];
-type Rect = Area["rect"];
+export type Rect = Area["rect"];
 
 /** The least side of an area, as a share of the picture: smaller ones cannot be taken hold of. */
 export const LEAST = 0.005;
@@ -65,13 +65,12 @@ export const changed = (areas: readonly Area[], index: number, values: Partial<A
 
 export const removed = (areas: readonly Area[], index: number): Area[] => areas.filter((_, i) => i !== index);
 
-/** One area moved up or down in importance. */
-export function shifted(areas: readonly Area[], index: number, by: -1 | 1): Area[] {
-  const to = index + by;
-  const out = [...areas];
-  const [a, b] = [out[index], out[to]];
-  if (!a || !b) return out;
-  out[index] = b;
-  out[to] = a;
-  return out;
+/** The one name that differs between two lists of the same areas: what a renaming did. */
+export function renaming(before: readonly Area[], after: readonly Area[]): [string, string] | undefined {
+  if (before.length !== after.length) return undefined;
+  const differ = after.flatMap((a, i) =>
+    a.name !== before[i]?.name ? [[before[i]?.name ?? "", a.name] as const] : [],
+  );
+  const [one] = differ;
+  return differ.length === 1 && one ? [one[0], one[1]] : undefined;
 }

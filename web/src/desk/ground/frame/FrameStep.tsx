@@ -8,6 +8,7 @@ import type { DeskState } from "../../types";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { SpanHead } from "../OwnValues";
 import classes from "./Frame.module.css";
 import { NumberField } from "./NumberField";
 import { RatioField } from "./RatioField";
@@ -72,11 +73,7 @@ export function FrameStep({ state }: { state: DeskState }) {
         </div>
       </div>
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
-        <div className={ground.head}>
-          <Letter of={span.letter} />
-          <b>{range(span.first, span.last, reading.widest)}</b>
-          {span.own.length ? `${span.own.length} of its own` : "all handed down"}
-        </div>
+        <SpanHead state={state} />
         <Field state={state} field="width" label="Width" error={errorFor("width")}>
           <SegmentedControl
             size="xs"

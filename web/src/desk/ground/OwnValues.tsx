@@ -1,0 +1,104 @@
+/** A span's head: what is its own, with a way to hand all of it down again or to give it to other spans. */
+import { Button, Checkbox, Popover } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import { useState } from "react";
+import type { Treatment } from "../../api/queries";
+import { plural, range } from "../../ui/format";
+import { Letter } from "../../ui/Letter";
+import type { DeskState } from "../types";
+import { withTreatments } from "../useDraft";
+import ground from "./Ground.module.css";
+
+export function SpanHead({ state }: { state: DeskState }) {
+  const { span, reading } = state;
+  return (
+    <div className={ground.head}>
+      <Letter of={span.letter} />
+      <b>{range(span.first, span.last, reading.widest)}</b>
+      <OwnValues state={state} />
+      <Touched state={state} />
+    </div>
+  );
+}
+
+function OwnValues({ state }: { state: DeskState }) {
+  const { span, handle, reading } = state;
+  const [opened, { toggle, close }] = useDisclosure();
+  const [to, setTo] = useState<string[]>([]);
+  if (!span.own.length) return <span>all handed down</span>;
+  const own = Object.fromEntries(span.own.map((f) => [f, span.effective[f as keyof Treatment]])) as Partial<Treatment>;
+  const others = reading.spans.filter((s) => s.letter !== span.letter);
+  return (
+    <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-start" shadow="md" trapFocus>
+      <Popover.Target>
+        <button type="button" className="plain" onClick={toggle} aria-expanded={opened}>
+          {span.own.length} of its own
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div className={ground.stack} style={{ width: 270 }}>
+          <span>
+            Own here: {span.own.map((f) => WORDS[f] ?? f).join(", ")}. The rest is handed down from the next wider span.
+          </span>
+          <Checkbox.Group label="Copy them to" value={to} onChange={setTo}>
+            <div style={{ display: "flex", gap: 12, marginTop: 6 }}>
+              {others.map((s) => (
+                <Checkbox
+                  key={s.letter}
+                  value={s.letter}
+                  label={<Letter of={s.letter} />}
+                  aria-label={`Span ${s.letter}`}
+                />
+              ))}
+            </div>
+          </Checkbox.Group>
+          <div style={{ display: "flex", gap: 8 }}>
+            <Button
+              disabled={!to.length}
+              onClick={() => {
+                handle.change((d) => withTreatments(d, Object.fromEntries(to.map((l) => [l, own]))));
+                setTo([]);
+                close();
+              }}
+            >
+              Copy to {to.length ? plural(to.length, "span") : "…"}
+            </Button>
+            <Button
+              variant="default"
+              onClick={() => {
+                handle.treat(span.letter, Object.fromEntries(span.own.map((f) => [f, undefined])));
+                close();
+              }}
+            >
+              Reset all
+            </Button>
+          </div>
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+const WORDS: Record<string, string> = {
+  show: "what shows",
+  keeps: "areas that matter",
+  whole: "what the files carry",
+  background: "colour",
+};
+
+/** Which spans the last step changed; those that are not named show the same as before at every width. */
+function Touched({ state }: { state: DeskState }) {
+  const { touched, reading } = state;
+  if (!touched) return null;
+  const same = reading.spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
+  if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;
+  return (
+    <span
+      className={ground.touched}
+      title={same.length ? `${same.join(", ")} show exactly the same as before at every width.` : undefined}
+    >
+      last change: {touched.join(", ")}
+      {same.length > 0 && `; ${same.join(", ")} identical`}
+    </span>
+  );
+}

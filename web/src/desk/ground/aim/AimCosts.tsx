@@ -1,0 +1,106 @@
+/** What each way to aim comes to in the chosen span, and what percentages alone could do. */
+import { Button, Popover, Table } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import type { Schemas } from "../../../api/client";
+import type { Treatment } from "../../../api/queries";
+import { percent } from "../../../ui/format";
+import type { DeskState } from "../../types";
+import ground from "../Ground.module.css";
+
+type Cost = Schemas["AimCost"];
+
+const name = (c: Cost): string =>
+  c.aim.kind === "fixed"
+    ? `fixed ${percent(c.aim.x ?? 0.5)}, ${percent(c.aim.y ?? 0.5)}`
+    : c.aim.areas === false
+      ? "focal point"
+      : "areas first";
+
+const comesTo = (c: Cost): string =>
+  c.whole_widths === c.widths
+    ? "all whole at every width"
+    : `all whole at ${c.whole_widths} of ${c.widths} widths${
+        c.worst_area ? `; ${c.worst_area} ${percent(1 - c.worst_share)} out of view at ${c.worst_at}` : ""
+      }`;
+
+interface Props {
+  state: DeskState;
+  set: (values: Partial<Treatment>) => void;
+}
+
+export function AimCosts({ state, set }: Props) {
+  const { span, reading } = state;
+  const [opened, { toggle, close }] = useDisclosure();
+  const detail = reading.detail?.letter === span.letter ? reading.detail : undefined;
+  if (!detail?.aims.length || !span.keeps?.length) return null;
+  const by = detail.percents;
+  return (
+    <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={520}>
+      <Popover.Target>
+        <button
+          type="button"
+          className="plain"
+          onClick={toggle}
+          aria-expanded={opened}
+          title="What each way to aim costs in this span"
+        >
+          costs…
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div className={ground.stack}>
+          <Table verticalSpacing={4}>
+            <Table.Tbody>
+              {detail.aims.map((c) => (
+                <Table.Tr key={name(c)}>
+                  <Table.Td style={{ whiteSpace: "nowrap", fontWeight: 600 }}>{name(c)}</Table.Td>
+                  <Table.Td>
+                    {comesTo(c)}
+                    <br />
+                    <code className="soft" style={{ overflowWrap: "anywhere" }}>
+                      {c.css.length > 90 ? `${c.css.slice(0, 88)}…` : c.css}
+                    </code>
+                  </Table.Td>
+                </Table.Tr>
+              ))}
+            </Table.Tbody>
+          </Table>
+          <strong>For hand-overs that can only take percentages</strong>
+          <Percents by={by} state={state} set={set} />
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function Percents({ by, state, set }: Props & { by: Schemas["ByPercents"] | null | undefined }) {
+  const { span, addPosts } = state;
+  if (!by) return null;
+  const { x, y } = by;
+  if (x != null && y != null)
+    return (
+      <div style={{ display: "flex", gap: 10, alignItems: "center" }}>
+        <span>
+          {percent(x)} across and {percent(y)} down keep every area whole from {span.first} to {span.last}.
+        </span>
+        <Button variant="default" onClick={() => set({ aim: { kind: "fixed", x, y } })}>
+          Use them
+        </Button>
+      </div>
+    );
+  if (!by.breakpoints)
+    return <span>At {by.first_failing} px no percentage keeps all areas whole: see the advice for this span.</span>;
+  const posts = by.breakpoints;
+  return (
+    <div style={{ display: "flex", gap: 10, alignItems: "center" }}>
+      <span>
+        No one percentage serves the whole span: it fails from {by.first_failing} px on. With{" "}
+        {posts.length === 1 ? "one more breakpoint" : `${posts.length} more breakpoints`} at {posts.join(", ")}{" "}
+        percentages are enough; fewer are not.
+      </span>
+      <Button variant="default" onClick={() => addPosts([...posts])}>
+        Add {posts.length === 1 ? "the post" : "the posts"}
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,159 @@
+/** The crop of a span: a rectangle of the original, shown in px against what the frames need. */
+import { Button, Checkbox, Popover, SegmentedControl } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
+import type { Treatment } from "../../../api/queries";
+import { size } from "../../../ui/format";
+import type { DeskState } from "../../types";
+import { Field } from "../Field";
+import { NumberField } from "../frame/NumberField";
+import ground from "../Ground.module.css";
+import type { Rect } from "./areas";
+
+export const UNCROPPED: Rect = { x: 0, y: 0, w: 1, h: 1 };
+export type Lock = "ratio" | "free";
+
+export interface Cropping {
+  on: boolean;
+  lock: Lock;
+  maySoft: boolean;
+}
+
+interface Props {
+  state: DeskState;
+  cropping: Cropping;
+  setCropping: (c: Cropping) => void;
+  original: { width_px: number; height_px: number };
+  set: (values: Partial<Treatment>, group?: string) => void;
+}
+
+export function CropField({ state, cropping, setCropping, original, set }: Props) {
+  const { span, reading, density } = state;
+  const [opened, { toggle, close }] = useDisclosure();
+  const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
+  const crop = span.effective.crop ?? UNCROPPED;
+  const need = facts?.needs.find((n) => n.density === density) ?? facts?.needs[0];
+  const cut = crop.w < 1 || crop.h < 1;
+  const soft = need && facts && facts.width_px < need.width_px;
+  const inPx = (side: "x" | "y" | "w" | "h") =>
+    Math.round(crop[side] * (side === "x" || side === "w" ? original.width_px : original.height_px));
+  const typed = (side: "x" | "y" | "w" | "h", px: number) => {
+    const share = px / (side === "x" || side === "w" ? original.width_px : original.height_px);
+    const next = { ...crop, [side]: share };
+    if (side === "w" && cropping.lock === "ratio") next.h = (share * crop.h) / crop.w;
+    if (side === "h" && cropping.lock === "ratio") next.w = (share * crop.w) / crop.h;
+    set({ crop: fitted(next) }, `crop typed ${span.letter}`);
+  };
+  return (
+    <Field state={state} field="crop" label="Crop">
+      <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={400}>
+        <Popover.Target>
+          <Button
+            size="compact-xs"
+            variant={cropping.on ? "filled" : "default"}
+            onClick={toggle}
+            aria-expanded={opened}
+          >
+            {cut ? "Crop…" : "None…"}
+          </Button>
+        </Popover.Target>
+        <Popover.Dropdown>
+          <div className={ground.stack}>
+            <span>The largest crop of a ratio that holds all areas, nearest to the focal point:</span>
+            <div style={{ display: "flex", flexWrap: "wrap", gap: 6 }}>
+              {facts?.largest.map((c) => (
+                <Button
+                  key={c.name}
+                  variant="default"
+                  size="compact-xs"
+                  disabled={!c.rect}
+                  title={c.rect ? undefined : c.why_not}
+                  onClick={() => {
+                    set({ crop: c.rect as Rect });
+                    setCropping({ ...cropping, on: true, lock: "ratio" });
+                  }}
+                >
+                  {c.name}
+                </Button>
+              ))}
+            </div>
+            {facts?.largest.some((c) => !c.rect) && (
+              <span className="soft">
+                Not{" "}
+                {facts.largest
+                  .filter((c) => !c.rect)
+                  .map((c) => c.name)
+                  .join(", ")}
+                : {facts.largest.find((c) => !c.rect)?.why_not}
+              </span>
+            )}
+            <div style={{ display: "flex", flexWrap: "wrap", gap: 8 }}>
+              <NumberField label="Crop from the left" before="x" unit="" value={inPx("x")} set={(v) => typed("x", v)} />
+              <NumberField label="Crop from the top" before="y" unit="" value={inPx("y")} set={(v) => typed("y", v)} />
+              <NumberField label="Crop width" before="w" unit="" value={inPx("w")} set={(v) => typed("w", v)} />
+              <NumberField label="Crop height" before="h" unit="px" value={inPx("h")} set={(v) => typed("h", v)} />
+            </div>
+            <div style={{ display: "flex", alignItems: "center", gap: 12 }}>
+              <SegmentedControl
+                size="xs"
+                aria-label="Ratio of the crop"
+                value={cropping.lock}
+                onChange={(v) => setCropping({ ...cropping, lock: v as Lock })}
+                data={[
+                  { value: "ratio", label: "ratio held" },
+                  { value: "free", label: "free" },
+                ]}
+              />
+              <Checkbox
+                size="xs"
+                label="may be soft"
+                checked={cropping.maySoft}
+                onChange={(e) => setCropping({ ...cropping, maySoft: e.currentTarget.checked })}
+              />
+            </div>
+            <div style={{ display: "flex", gap: 8 }}>
+              <Button
+                onClick={() => {
+                  setCropping({ ...cropping, on: !cropping.on });
+                  close();
+                }}
+              >
+                {cropping.on ? "Done on the picture" : "Draw it on the picture"}
+              </Button>
+              <Button
+                variant="default"
+                disabled={!cut}
+                onClick={() => {
+                  set({ crop: UNCROPPED });
+                  setCropping({ ...cropping, on: false });
+                }}
+              >
+                No crop here
+              </Button>
+            </div>
+          </div>
+        </Popover.Dropdown>
+      </Popover>
+      {cropping.on && (
+        <button type="button" className="plain" onClick={() => setCropping({ ...cropping, on: false })}>
+          done
+        </button>
+      )}
+      {facts && need && (
+        <span data-soft={soft || undefined} className={ground.against}>
+          {size(facts.width_px, facts.height_px)}, needs {need.width_px} at {need.density}x
+          {soft && `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×`}
+        </span>
+      )}
+    </Field>
+  );
+}
+
+/** A rectangle pushed inside the picture and rounded to what a file can tell apart. */
+export function fitted(r: Rect): Rect {
+  const w = Math.min(1, Math.max(0.01, r.w));
+  const h = Math.min(1, Math.max(0.01, r.h));
+  const x = Math.min(1 - w, Math.max(0, r.x));
+  const y = Math.min(1 - h, Math.max(0, r.y));
+  const fix = (v: number) => Math.round(v * 1e5) / 1e5;
+  return { x: fix(x), y: fix(y), w: fix(w), h: fix(h) };
+}

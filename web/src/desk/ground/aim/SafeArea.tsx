@@ -1,0 +1,123 @@
+/** The safe area of the chosen span and of all spans, to take along as an overlay or as numbers. */
+import { CopyButton, Popover } from "@mantine/core";
+import type { Schemas } from "../../../api/client";
+import { percent } from "../../../ui/format";
+import { Letter } from "../../../ui/Letter";
+import type { DeskState } from "../../types";
+import ground from "../Ground.module.css";
+
+type Edges = Schemas["Edges"] | null | undefined;
+
+export function SafeArea({ state, original }: { state: DeskState; original: Schemas["OriginalOut"] }) {
+  const { span, reading } = state;
+  const overall = reading.safe?.find((s) => s.original === original.id);
+  return (
+    <Popover position="top-end" shadow="md" trapFocus width={420}>
+      <Popover.Target>
+        <button type="button" className="plain">
+          {span.safe
+            ? `safe ${Math.round((span.safe.x1 - span.safe.x0) * 100)} × ${percent(span.safe.y1 - span.safe.y0)}`
+            : `nothing always shows in ${span.letter}`}
+        </button>
+      </Popover.Target>
+      <Popover.Dropdown>
+        <div className={ground.stack}>
+          <span>In view at every width. Saved changes only; lay the overlay over the picture in any program.</span>
+          <One
+            state={state}
+            original={original}
+            letters={[span.letter]}
+            safe={span.safe}
+            query={`span=${span.letter}`}
+          />
+          {overall && overall.spans.length > 1 && (
+            <One
+              state={state}
+              original={original}
+              letters={overall.spans}
+              safe={overall.safe}
+              query={`original=${original.id}`}
+            />
+          )}
+        </div>
+      </Popover.Dropdown>
+    </Popover>
+  );
+}
+
+function One({
+  state,
+  original,
+  letters,
+  safe,
+  query,
+}: {
+  state: DeskState;
+  original: Schemas["OriginalOut"];
+  letters: readonly string[];
+  safe: Edges;
+  query: string;
+}) {
+  const px = safe && {
+    x0: Math.round(safe.x0 * original.width_px),
+    x1: Math.round(safe.x1 * original.width_px),
+    y0: Math.round(safe.y0 * original.height_px),
+    y1: Math.round(safe.y1 * original.height_px),
+  };
+  const said = px ? `x ${px.x0} to ${px.x1}, y ${px.y0} to ${px.y1} px` : "nothing is in view at every width";
+  return (
+    <div style={{ display: "flex", gap: 8, alignItems: "center", flexWrap: "wrap" }}>
+      {letters.map((l) => (
+        <Letter key={l} of={l} small />
+      ))}
+      <span className="num">{said}</span>
+      <Links placement={state.placementId} query={query} />
+      {px && (
+        <CopyButton value={said}>
+          {({ copied, copy }) => (
+            <button type="button" className="plain" onClick={copy}>
+              {copied ? "copied" : "copy"}
+            </button>
+          )}
+        </CopyButton>
+      )}
+    </div>
+  );
+}
+
+export function Links({ placement, query }: { placement: number; query: string }) {
+  return (["svg", "png"] as const).map((kind) => (
+    <a key={kind} href={`/api/placements/${placement}/safe-area/${kind}?${query}`} download>
+      {kind.toUpperCase()}
+    </a>
+  ));
+}
+
+/** What a picture has to look like that is not there yet. */
+export function BriefNote({ state }: { state: DeskState }) {
+  const brief = state.reading.brief;
+  if (!brief) return null;
+  const [x0, x1, y0, y1] = brief.safe as [number, number, number, number];
+  return (
+    <div className={ground.brief}>
+      <svg viewBox={`0 0 ${brief.ratio * 100} 100`} width={brief.ratio * 52} height="52" aria-hidden="true">
+        <rect width={brief.ratio * 100} height="100" fill="var(--soft)" />
+        <rect
+          x={x0 * brief.ratio * 100}
+          y={y0 * 100}
+          width={(x1 - x0) * brief.ratio * 100}
+          height={(y1 - y0) * 100}
+          fill="var(--card)"
+        />
+      </svg>
+      <span>
+        These frames ask for at least{" "}
+        <b>
+          {brief.width_px} × {brief.height_px} px
+        </b>{" "}
+        at {brief.density}x, with all that matters inside the middle {percent(x1 - x0)} × {percent(y1 - y0)}.{" "}
+        <Links placement={state.placementId} query={`ratio=${brief.ratio}`} />
+      </span>
+    </div>
+  );
+}
