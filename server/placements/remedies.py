@@ -24,7 +24,7 @@ router = Router()
 
 
 class Remedy(Schema):
-    """One span of one placement that fails: how it is now, and how it would be with the gentlest remedy."""
+    """One span of one placement that fails: how it is now, and how it would be with each step of the advice that works."""
 
     placement_id: int
     revision: int
@@ -35,7 +35,7 @@ class Remedy(Schema):
     advice: Advice
     findings: list[Finding]
     before: StripFrame
-    after: StripFrame | None
+    after: list[StripFrame | None]  # one per step of the advice
 
 
 class Choice(Schema):
@@ -90,10 +90,12 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
         by_letter = {p.span.letter: p for p in plans}
         for advice in reversed(advices):
             p = by_letter[advice.span]
-            after = None
-            if advice.best is not None:
-                treated = applied(noun, advice.span, advice.steps[advice.best])
-                after = next(strip_frame(q) for q in plan(plan_, treated, known) if q.span.letter == advice.span)
+            after = [
+                next(strip_frame(q) for q in plan(plan_, applied(noun, advice.span, s), known) if q.span.letter == advice.span)
+                if s.works
+                else None
+                for s in advice.steps
+            ]
             out.append(
                 Remedy(
                     placement_id=row.id,

@@ -24,7 +24,14 @@ def test_what_fails_is_listed_with_a_remedy_and_a_preview(designer, site, failin
     assert "Shore is cut from 320 px" in found["findings"][0]["sentence"]
     assert found["before"]["frame_ratio"] == 1 and found["before"]["x1"] - found["before"]["x0"] == pytest.approx(0.625)
     assert found["advice"]["steps"][found["advice"]["best"]]["kind"] == "whole"
-    assert found["after"]["frame_ratio"] == pytest.approx(1.6) and (found["after"]["x0"], found["after"]["x1"]) == (0, 1)
+    after = found["after"][found["advice"]["best"]]
+    assert after["frame_ratio"] == pytest.approx(1.6) and (after["x0"], after["x1"]) == (0, 1)
+    assert found["after"][0] is None  # no position helps
+    assert [
+        a["show"]
+        for a, s in zip(found["after"], found["advice"]["steps"], strict=True)
+        if a and s["label"] == "Only the colour"
+    ] == ["colour"]
 
 
 def test_a_site_where_all_is_whole_has_none(designer, site, placement):

@@ -5,6 +5,7 @@ import { DeliveriesPage } from "./deliveries/DeliveriesPage";
 import { DeskPage } from "./desk/Desk";
 import { OriginalsPage } from "./originals/OriginalsPage";
 import { PlacementsPage } from "./placements/PlacementsPage";
+import { RemediesPage } from "./placements/RemediesPage";
 import { SettingsPage } from "./sites/SettingsPage";
 import { SignIn } from "./sites/SignIn";
 import { SitesPage } from "./sites/SitesPage";
@@ -22,6 +23,7 @@ export function App() {
         <Route path="/" element={<SitesPage />} />
         <Route path="/sites/:siteId" element={<ToPlacements />} />
         <Route path="/sites/:siteId/placements" element={<PlacementsPage />} />
+        <Route path="/sites/:siteId/remedies" element={<RemediesPage />} />
         <Route path="/sites/:siteId/originals" element={<OriginalsPage />} />
         <Route path="/sites/:siteId/deliveries" element={<DeliveriesPage />} />
         <Route path="/sites/:siteId/settings" element={<SettingsPage />} />

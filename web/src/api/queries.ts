@@ -205,9 +205,74 @@ export const useRemovePlacement = (site: number) =>
 
 export const useDescribeOriginal = (site: number) =>
   useChange(
-    ({ id, alt }: { id: number; alt: string | null }) =>
-      data(client.PATCH("/api/originals/{original_id}", { ...path({ original_id: id }), body: { alt } })),
+    ({ id, ...body }: { id: number; alt?: string | null; tags?: string[] }) =>
+      data(client.PATCH("/api/originals/{original_id}", { ...path({ original_id: id }), body })),
     () => [keys.originals(site), keys.placements(site)],
+  );
+
+export const useDescribeOriginals = (site: number) =>
+  useChange(
+    (body: { ids: number[]; alt?: string | null; add_tags?: string[]; drop_tags?: string[] }) =>
+      data(
+        client.PATCH("/api/sites/{site_id}/originals", {
+          ...path({ site_id: site }),
+          body: body as Schemas["OriginalsChange"],
+        }),
+      ),
+    () => [keys.originals(site), keys.placements(site)],
+  );
+
+export const useRemoveOriginals = (site: number) =>
+  useChange(
+    (ids: number[]) =>
+      data(client.POST("/api/sites/{site_id}/originals/removal", { ...path({ site_id: site }), body: { ids } })),
+    () => [keys.originals(site)],
+  );
+
+export const useReplaceOriginal = (site: number) =>
+  useChange(
+    ({ id, file, all_the_same }: { id: number; file: File; all_the_same: boolean }) => {
+      const form = new FormData();
+      form.append("file", file);
+      return data(
+        client.POST("/api/originals/{original_id}/replacement", {
+          params: { path: { original_id: id }, query: { all_the_same } },
+          body: form as never,
+          bodySerializer: (body: unknown) => body as FormData,
+        }),
+      );
+    },
+    () => [keys.originals(site), keys.placements(site)],
+  );
+
+export const useTrimOriginal = (site: number) =>
+  useChange(
+    ({ id, trim }: { id: number; trim: boolean }) =>
+      trim
+        ? data(client.POST("/api/originals/{original_id}/trim", path({ original_id: id })))
+        : data(client.DELETE("/api/originals/{original_id}/trim", path({ original_id: id }))),
+    () => [keys.originals(site), keys.placements(site)],
+  );
+
+export const useRemedies = (site: number) =>
+  useQuery({
+    queryKey: keys.remedies(site),
+    queryFn: () => dataAs<Remedy[]>(client.GET("/api/sites/{site_id}/remedies", path({ site_id: site }))),
+    staleTime: 0,
+  });
+
+export const useApplyRemedies = (site: number) =>
+  useChange(
+    (choices: Schemas["Choice"][]) =>
+      data(client.POST("/api/sites/{site_id}/remedies", { ...path({ site_id: site }), body: { choices } })),
+    () => [keys.remedies(site), keys.placements(site), keys.originals(site)],
+  );
+
+export const useUndoRemedies = (site: number) =>
+  useChange(
+    (placements: [number, number][]) =>
+      data(client.POST("/api/sites/{site_id}/remedies/undo", { ...path({ site_id: site }), body: { placements } })),
+    () => [keys.remedies(site), keys.placements(site), keys.originals(site)],
   );
 
 export const useRemoveOriginal = (site: number) =>

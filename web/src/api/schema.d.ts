@@ -1689,11 +1689,12 @@ export interface components {
         };
         /**
          * Remedy
-         * @description One span of one placement that fails: how it is now, and how it would be with the gentlest remedy.
+         * @description One span of one placement that fails: how it is now, and how it would be with each step of the advice that works.
          */
         Remedy: {
             advice: components["schemas"]["Advice"];
-            after: components["schemas"]["StripFrame"] | null;
+            /** After */
+            after: (components["schemas"]["StripFrame"] | null)[];
             before: components["schemas"]["StripFrame"];
             /** Findings */
             findings: components["schemas"]["Finding"][];

@@ -1,16 +1,20 @@
 /** A wall of pictures: drop many at once, say what they show, see where they are used. */
 
-import { ActionIcon, Button, Checkbox, Modal, Progress, Select, Textarea, TextInput } from "@mantine/core";
+import { Button, Modal, Progress, Select, TextInput } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
-import { IconTrash } from "@tabler/icons-react";
-import { useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
-import { type Original, useDescribeOriginal, useOriginals, useRemoveOriginal, useSite } from "../api/queries";
-import { bytes, plural, size } from "../ui/format";
+import { type Original, useOriginals, useSite } from "../api/queries";
+import { plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
+import { OriginalSheet } from "./OriginalSheet";
 import classes from "./Originals.module.css";
+import { Selection } from "./Selection";
 import { useUploads } from "./useUploads";
+import { Wall } from "./Wall";
+
+const NONE: Original[] = [];
 
 export function OriginalsPage() {
   const siteId = Number(useParams().siteId);
@@ -23,8 +27,21 @@ export function OriginalsPage() {
   const [order, setOrder] = useState<Order>("newest");
   const [search, setSearch] = useState("");
   const one = originals.data?.find((o) => o.id === chosen);
-  const all = originals.data ?? [];
-  const shown = arranged(all, filter, order, search);
+  const all = originals.data ?? NONE;
+  const shown = useMemo(() => arranged(all, filter, order, search), [all, filter, order, search]);
+  const tags = useMemo(() => [...new Set(all.flatMap((o) => o.tags))].sort(), [all]);
+  const [selected, setSelected] = useState<ReadonlySet<number>>(new Set());
+  const lastTick = useRef<number>(undefined);
+  const tick = (id: number, through: boolean) => {
+    const from = shown.findIndex((o) => o.id === lastTick.current);
+    const to = shown.findIndex((o) => o.id === id);
+    const ids = through && from >= 0 ? shown.slice(Math.min(from, to), Math.max(from, to) + 1).map((o) => o.id) : [id];
+    const next = new Set(selected);
+    const on = !selected.has(id);
+    for (const i of ids) on ? next.add(i) : next.delete(i);
+    lastTick.current = id;
+    setSelected(next);
+  };
   return (
     <>
       <Bar title="Originals" right={<Button onClick={() => open.current?.()}>Bring pictures…</Button>}>
@@ -43,11 +60,11 @@ export function OriginalsPage() {
           );
         })}
         <TextInput
-          placeholder="Find by name"
-          aria-label="Find by name"
+          placeholder="Find by name or tag"
+          aria-label="Find by name or tag"
           value={search}
           onChange={(e) => setSearch(e.currentTarget.value)}
-          w={150}
+          w={160}
         />
         <Select
           aria-label="Order"
@@ -76,43 +93,42 @@ export function OriginalsPage() {
         {originals.isError && <Failure error={originals.error} again={() => originals.refetch()} />}
         {originals.data?.length === 0 && (
           <Empty title="No picture yet.">
-            <span>Drop JPEG, PNG, WebP or AVIF files anywhere here. They are kept as they are.</span>
+            <span>
+              Drop JPEG, PNG, WebP, AVIF, TIFF, HEIC, GIF or SVG files anywhere here. They are kept as they are.
+            </span>
             <Button onClick={() => open.current?.()}>Bring pictures…</Button>
           </Empty>
         )}
         {all.length > 0 && shown.length === 0 && <Empty title="No picture is like that." />}
-        <div className={classes.wall}>
-          {shown.map((o) => (
-            <button
-              key={o.id}
-              type="button"
-              className={classes.card}
-              style={{ flexGrow: o.width_px / o.height_px, flexBasis: (170 * o.width_px) / o.height_px }}
-              onClick={() => setChosen(o.id)}
-            >
-              <span className={classes.picture} style={{ aspectRatio: `${o.width_px} / ${o.height_px}` }}>
-                <img src={o.thumb} alt="" loading="lazy" />
-              </span>
-              <span className={classes.line}>
-                <strong title={o.name}>{o.name}</strong>
-                <span>{bytes(o.size_bytes)}</span>
-              </span>
-              <Enough of={o} widest={site.data?.plan.widest ?? 2560} />
-              <span className={classes.line}>
-                <span style={{ flexShrink: 0 }}>{size(o.width_px, o.height_px)}</span>
-                <span className={classes.shrinks}>sharp to {o.sharp_2x} at 2x</span>
-              </span>
-              <span className={classes.line}>
-                <span title={o.used_in?.join("; ")}>{o.used_in?.length ? o.used_in[0] : "not used"}</span>
-                <AltState of={o} />
-              </span>
-            </button>
-          ))}
-        </div>
+        {shown.length > 0 && (
+          <Wall
+            originals={shown}
+            widest={site.data?.plan.widest ?? 2560}
+            selected={selected}
+            tick={tick}
+            open={(id) => setChosen(id)}
+          />
+        )}
       </Dropzone>
       {uploads.list.length > 0 && <Uploads uploads={uploads} />}
-      <Modal opened={!!one} onClose={() => setChosen(undefined)} title={one?.name} size="xl">
-        {one && <One key={one.id} siteId={siteId} original={one} close={() => setChosen(undefined)} />}
+      {selected.size > 0 && (
+        <Selection
+          siteId={siteId}
+          selected={all.filter((o) => selected.has(o.id))}
+          tags={tags}
+          clear={() => setSelected(new Set())}
+        />
+      )}
+      <Modal opened={!!one} onClose={() => setChosen(undefined)} title={one?.name} fullScreen>
+        {one && (
+          <OriginalSheet
+            key={`${one.id} ${one.preview}`}
+            siteId={siteId}
+            original={one}
+            tags={tags}
+            close={() => setChosen(undefined)}
+          />
+        )}
       </Modal>
     </>
   );
@@ -137,28 +153,8 @@ const ORDERS: Record<Order, (a: Original, b: Original) => number> = {
 const arranged = (all: Original[], filter: Filter, order: Order, search: string) =>
   all
     .filter(FILTERS[filter][1])
-    .filter((o) => o.name.toLowerCase().includes(search.trim().toLowerCase()))
+    .filter((o) => [o.name, ...o.tags].some((t) => t.toLowerCase().includes(search.trim().toLowerCase())))
     .sort(ORDERS[order]);
-
-/** A horizon in small: dark up to the widest frame that it fills sharply at 2x, light at 1x. */
-function Enough({ of, widest }: { of: Original; widest: number }) {
-  const share = (width: number) => `${Math.min(1, width / widest) * 100}%`;
-  return (
-    <span
-      className={classes.enough}
-      role="img"
-      aria-label={`Large enough for frames up to ${of.sharp_2x} px at 2x, ${of.sharp_1x} px at 1x`}
-    >
-      <i style={{ width: share(of.sharp_1x) }} />
-      <b style={{ width: share(of.sharp_2x) }} />
-    </span>
-  );
-}
-
-function AltState({ of }: { of: Original }) {
-  if (of.alt === null || of.alt === undefined) return <b className={classes.missing}>no alt text</b>;
-  return <span>{of.alt === "" ? "decorative" : "alt ✓"}</span>;
-}
 
 function Uploads({ uploads }: { uploads: ReturnType<typeof useUploads> }) {
   const here = uploads.list.filter((u) => u.state === "here").length;
@@ -196,69 +192,5 @@ function Uploads({ uploads }: { uploads: ReturnType<typeof useUploads> }) {
           ))}
       </ul>
     </aside>
-  );
-}
-
-function One({ siteId, original, close }: { siteId: number; original: Original; close: () => void }) {
-  const describe = useDescribeOriginal(siteId);
-  const remove = useRemoveOriginal(siteId);
-  const [alt, setAlt] = useState(original.alt ?? "");
-  const decorative = original.alt === "";
-  return (
-    <div className={classes.one}>
-      <img src={original.preview} alt={original.alt || original.name} />
-      <div className={classes.facts}>
-        <dl>
-          <dt>Size</dt>
-          <dd>
-            {size(original.width_px, original.height_px)}, {bytes(original.size_bytes)}
-          </dd>
-          <dt>Kind</dt>
-          <dd>
-            {original.format.toUpperCase()}
-            {original.alpha ? ", with transparency" : ""}
-          </dd>
-          <dt>Profile</dt>
-          <dd>{original.profile || "none, taken for sRGB"}</dd>
-          <dt>Used in</dt>
-          <dd>{original.used_in?.length ? original.used_in.join("; ") : "nothing yet"}</dd>
-        </dl>
-        {original.notes.map((n) => (
-          <p key={n}>{n}</p>
-        ))}
-        <Textarea
-          label="Alt text"
-          description="What it shows, for people who do not see it."
-          autosize
-          minRows={2}
-          value={decorative ? "" : alt}
-          disabled={decorative}
-          onChange={(e) => setAlt(e.currentTarget.value)}
-          onBlur={() =>
-            alt.trim() !== (original.alt ?? "") && describe.mutate({ id: original.id, alt: alt.trim() || null })
-          }
-          error={describe.error?.message}
-        />
-        <Checkbox
-          label="Decorative on purpose"
-          checked={decorative}
-          onChange={(e) => describe.mutate({ id: original.id, alt: e.currentTarget.checked ? "" : alt.trim() || null })}
-        />
-        <div>
-          <ActionIcon
-            variant="default"
-            aria-label={`Remove ${original.name}`}
-            onClick={() => remove.mutate(original.id, { onSuccess: close })}
-          >
-            <IconTrash size={15} />
-          </ActionIcon>
-        </div>
-        {remove.error && (
-          <p role="alert" className={classes.missing}>
-            {remove.error.message}
-          </p>
-        )}
-      </div>
-    </div>
   );
 }

@@ -28,10 +28,17 @@ export function PlacementsPage() {
   const [asking, setAsking] = useState<Asking>();
   const removePage = useRemovePage(siteId);
   const remove = useRemovePlacement(siteId);
+  const failing = placements.data?.filter((p) => p.findings.some((f) => f.code === "area")).length ?? 0;
   const failed = site.error ?? placements.error;
   return (
     <>
-      <Bar title="Placements" right={<Button onClick={() => setAsking({ what: "page" })}>New page…</Button>} />
+      <Bar title="Placements" right={<Button onClick={() => setAsking({ what: "page" })}>New page…</Button>}>
+        {failing > 0 && (
+          <Link to={`/sites/${siteId}/remedies`} className={classes.failing}>
+            Something is cut in {plural(failing, "placement")}: remedies…
+          </Link>
+        )}
+      </Bar>
       <div className={classes.pages}>
         {failed && <Failure error={failed} again={() => placements.refetch()} />}
         {!failed && (site.isPending || placements.isPending) && <Rows n={4} height={110} />}

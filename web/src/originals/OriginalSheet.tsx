@@ -1,0 +1,249 @@
+/** One original, opened to its map: what matters in it, what it is, where it is used. */
+import { Button, Checkbox, SegmentedControl, TagsInput, Textarea } from "@mantine/core";
+import { useHotkeys } from "@mantine/hooks";
+import { type ReactNode, useRef, useState } from "react";
+import { client, dataAs, type ProblemError } from "../api/client";
+import {
+  type Original,
+  useDescribeOriginal,
+  useRemoveOriginal,
+  useReplaceOriginal,
+  useTrimOriginal,
+} from "../api/queries";
+import { AreaList } from "../desk/ground/aim/AreaList";
+import { PictureMap } from "../desk/ground/aim/Map";
+import { type Suggestion, SuggestionBar } from "../desk/ground/aim/Suggest";
+import { bytes, size } from "../ui/format";
+import classes from "./Originals.module.css";
+import { useLook } from "./useLook";
+
+interface Props {
+  siteId: number;
+  original: Original;
+  tags: string[];
+  close: () => void;
+}
+
+export function OriginalSheet({ siteId, original, tags, close }: Props) {
+  const handle = useLook(siteId, original);
+  const { look, state } = handle;
+  const [zoom, setZoom] = useState("1");
+  const [drawing, setDrawing] = useState<"keep" | "quiet">();
+  const [suggestion, setSuggestion] = useState<Suggestion>();
+  useHotkeys([["mod+Z", handle.undo]]);
+  const suggest = async () =>
+    setSuggestion(
+      await dataAs<Suggestion>(
+        client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: original.id } } }),
+      ),
+    );
+  return (
+    <div className={classes.sheet}>
+      <div className={classes.sheetBar}>
+        <SegmentedControl
+          size="xs"
+          aria-label="Zoom"
+          value={zoom}
+          onChange={setZoom}
+          data={[
+            { value: "1", label: "fit" },
+            { value: "2", label: "2×" },
+            { value: "4", label: "4×" },
+          ]}
+        />
+        {(["keep", "quiet"] as const).map((kind) => (
+          <Button
+            key={kind}
+            variant={drawing === kind ? "filled" : "default"}
+            aria-pressed={drawing === kind}
+            onClick={() => setDrawing(drawing === kind ? undefined : kind)}
+          >
+            Draw a {kind} area
+          </Button>
+        ))}
+        <Button variant="default" onClick={() => void suggest()}>
+          Suggest…
+        </Button>
+        <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
+          Undo
+        </Button>
+        <span className="soft" role="status">
+          {state.kind === "saved" ? "Saved" : state.kind === "saving" ? "Saving…" : "Not saved"}
+        </span>
+        {state.kind === "failed" && <span className={classes.missing}>{state.said}</span>}
+        {state.kind === "conflict" && (
+          <span role="alert" className={classes.sheetBar}>
+            {state.said}
+            <Button onClick={() => handle.keepMine(state.theirs)}>Keep mine</Button>
+            <Button variant="default" onClick={() => handle.takeTheirs(state.theirs)}>
+              Take theirs
+            </Button>
+          </span>
+        )}
+        {suggestion && (
+          <SuggestionBar
+            suggestion={suggestion}
+            look={look}
+            setFocal={(focal) => handle.change({ focal })}
+            setAreas={(areas) => handle.change({ areas })}
+            dismiss={() => setSuggestion(undefined)}
+          />
+        )}
+      </div>
+      <div className={classes.sheetMap}>
+        <PictureMap
+          original={original}
+          look={look}
+          spans={[]}
+          cursor={0}
+          zoom={Number(zoom)}
+          moveFocal={(focal, group) => handle.change({ focal }, group)}
+          setAreas={(areas, group) => handle.change({ areas }, group)}
+          settle={handle.settle}
+          drawing={drawing}
+          drawn={() => setDrawing(undefined)}
+          suggestion={suggestion}
+        />
+      </div>
+      <div className={classes.sheetFacts}>
+        <AreaList areas={look.areas ?? []} set={(areas, group) => handle.change({ areas }, group)} />
+        <Words siteId={siteId} original={original} tags={tags} />
+        <dl>
+          <dt>Size</dt>
+          <dd>
+            {size(original.width_px, original.height_px)}, {bytes(original.size_bytes)}, ratio{" "}
+            {(original.width_px / original.height_px).toFixed(2)}:1
+          </dd>
+          <dt>Sharp to</dt>
+          <dd>
+            {original.sharp_2x} px wide at 2x, {original.sharp_1x} px at 1x
+          </dd>
+          <dt>Kind</dt>
+          <dd>
+            {original.format.toUpperCase()}
+            {original.alpha ? ", with transparency" : ""}, {original.profile || "no profile, taken for sRGB"}
+          </dd>
+          <dt>Used in</dt>
+          <dd>{original.used_in?.length ? original.used_in.join("; ") : "nothing yet"}</dd>
+        </dl>
+        {original.notes.map((n) => (
+          <p key={n}>{n}</p>
+        ))}
+        <FileActions siteId={siteId} original={original} close={close} />
+      </div>
+    </div>
+  );
+}
+
+function Words({ siteId, original, tags }: { siteId: number; original: Original; tags: string[] }) {
+  const describe = useDescribeOriginal(siteId);
+  const [alt, setAlt] = useState(original.alt ?? "");
+  const decorative = original.alt === "";
+  return (
+    <>
+      <Textarea
+        label="Alt text"
+        description="What it shows, for people who do not see it."
+        autosize
+        minRows={2}
+        value={decorative ? "" : alt}
+        disabled={decorative}
+        onChange={(e) => setAlt(e.currentTarget.value)}
+        onBlur={() =>
+          alt.trim() !== (original.alt ?? "") && describe.mutate({ id: original.id, alt: alt.trim() || null })
+        }
+        error={describe.error?.message}
+      />
+      <Checkbox
+        label="Decorative on purpose"
+        checked={decorative}
+        onChange={(e) => describe.mutate({ id: original.id, alt: e.currentTarget.checked ? "" : alt.trim() || null })}
+      />
+      <TagsInput
+        label="Tags"
+        data={tags}
+        value={original.tags}
+        maxTags={20}
+        onChange={(next) => describe.mutate({ id: original.id, tags: next })}
+      />
+    </>
+  );
+}
+
+/** A better file, trimmed edges, removal: each says what it did, or why not. */
+function FileActions({ siteId, original, close }: { siteId: number; original: Original; close: () => void }) {
+  const remove = useRemoveOriginal(siteId);
+  const replace = useReplaceOriginal(siteId);
+  const trim = useTrimOriginal(siteId);
+  const chooser = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<File>();
+  const refused = replace.error as ProblemError | null;
+  const asked = refused?.status === 409 && file;
+  const send = (chosen: File, all_the_same: boolean) => {
+    setFile(chosen);
+    replace.mutate({ id: original.id, file: chosen, all_the_same });
+  };
+  return (
+    <>
+      <div className={classes.sheetBar}>
+        <input
+          ref={chooser}
+          type="file"
+          hidden
+          aria-label={`A better file for ${original.name}`}
+          onChange={(e) => {
+            const chosen = e.currentTarget.files?.[0];
+            e.currentTarget.value = "";
+            if (chosen) send(chosen, false);
+          }}
+        />
+        <Button variant="default" loading={replace.isPending} onClick={() => chooser.current?.click()}>
+          Replace the file…
+        </Button>
+        {original.trimmed ? (
+          <Button
+            variant="default"
+            loading={trim.isPending}
+            onClick={() => trim.mutate({ id: original.id, trim: false })}
+          >
+            Back to the untouched file
+          </Button>
+        ) : (
+          original.alpha && (
+            <Button
+              variant="default"
+              loading={trim.isPending}
+              onClick={() => trim.mutate({ id: original.id, trim: true })}
+            >
+              Trim transparent edges
+            </Button>
+          )
+        )}
+        <Button variant="default" color="red" onClick={() => remove.mutate(original.id, { onSuccess: close })}>
+          Remove
+        </Button>
+      </div>
+      {asked ? (
+        <Said>
+          {refused.message}
+          <Button onClick={() => send(file, true)}>Replace all the same</Button>
+        </Said>
+      ) : (
+        refused && <Said>{refused.message}</Said>
+      )}
+      {replace.data && (
+        <Said>
+          {replace.data.said.length ? replace.data.said.join(" ") : "Replaced. Areas and treatments fit as before."}
+        </Said>
+      )}
+      {trim.error && <Said>{trim.error.message}</Said>}
+      {remove.error && <Said>{remove.error.message}</Said>}
+    </>
+  );
+}
+
+const Said = ({ children }: { children: ReactNode }) => (
+  <div role="alert" className={classes.said}>
+    {children}
+  </div>
+);
