@@ -464,14 +464,14 @@ def _frame_text(p: SpanPlan) -> str:
 
 def _area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
     """One band per keep area of the originals in use, in the order of importance within each original."""
-    runs: dict[str, list[Run]] = {}
+    shown = [p for p in plans if p.original is not None and p.shown is not None]
+    matter = {a.name for p in shown for a in p.keeps}
+    runs: dict[str, list[Run]] = {a.name: [] for p in shown if p.original for a in p.original.keeps if a.name in matter}
     points: dict[str, list[tuple[float, float]]] = {}
-    for p in plans:
-        if p.original is None or p.shown is None:
-            continue
+    for p in shown:
         for area in p.keeps:
             verdicts, share = fates(p, area)
-            runs.setdefault(area.name, []).extend(runs_of(p.viewport_w, verdicts, share))
+            runs[area.name].extend(runs_of(p.viewport_w, verdicts, share))
             points.setdefault(area.name, []).extend(simplified(p.viewport_w, share, 0.005).points)
     return tuple(
         Band(kind="area", name=name, runs=merged(found), curve=Curve(points=tuple(points[name])))

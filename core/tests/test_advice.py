@@ -7,11 +7,34 @@ import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from skypane import needs
-from skypane.advice import advise, aim_by_percent, largest_crop, percent_interval, ratio_bounds, tried
+from skypane.advice import (
+    advise,
+    aim_by_percent,
+    aim_costs,
+    by_percents,
+    largest_crop,
+    percent_interval,
+    ratio_bounds,
+    shares,
+    tried,
+)
 from skypane.errors import InvalidPlan
-from skypane.fit import Interval, Picture
+from skypane.fit import Interval, Picture, picture_of, windows
 from skypane.keeps import all_whole, fates, summary
-from skypane.model import Area, FixedAim, FixedHeight, Original, Placement, RatioHeight, Rect, Site, Treatment, ViewportHeight
+from skypane.model import (
+    Area,
+    FixedAim,
+    FixedHeight,
+    Following,
+    Original,
+    Placement,
+    RatioHeight,
+    Rect,
+    Site,
+    Treatment,
+    ViewportHeight,
+)
+from skypane.reading import read
 
 SITE = Site(narrowest=320, widest=700, breakpoints=())
 
@@ -227,3 +250,130 @@ def test_the_largest_crop_against_a_search_of_all(ratio, areas, focal):
     starts = [s for s in np.linspace(0, 1 - w, 300) if not areas or (s <= x0 and s + w >= x1)]
     if starts:
         assert abs(crop.x + w / 2 - focal[0]) <= min(abs(s + w / 2 - focal[0]) for s in starts) + 1e-9
+
+
+# -- small areas, colour, and what is left alone --
+
+
+def face(least, x=0.45, w=0.1):
+    return Area(name="Face", rect=Rect(x=x, y=0.4, w=w, h=0.2), least_px=least)
+
+
+def test_a_small_area_is_helped_by_a_crop_just_tight_enough():
+    """A tenth of a 16:9 picture at 320 px is 32 px; 64 asked for needs half the picture: W·w/share = 320·0.1/0.5."""
+    o = original(face(64), size=(4000, 2250))
+    found = advise(SITE, plan_of(o, height=RatioHeight(w=16, h=9)), {1: o})
+    assert [s.kind for s in found.steps[:3]] == ["aim", "crop", "taller"]
+    crop = found.steps[found.best]
+    assert crop.kind == "crop" and crop.treatment.crop.w == pytest.approx(0.5, abs=1e-4)
+    assert found.steps[0].why == "Face is shown 32 px wide, 64 px are asked for."
+    assert "50 % of the width (2000 px), shows them large enough and is sharp at 2x" in crop.why  # 700 px needed at 1x
+
+
+def test_a_crop_that_would_be_soft_is_refused_with_its_px():
+    o = original(face(64), size=(1000, 562))
+    found = advise(SITE, plan_of(o, height=RatioHeight(w=16, h=9)), {1: o})
+    assert "soft: 500 px wide where 700 are needed" in next(s for s in found.steps if s.kind == "crop").why
+    assert found.steps[found.best].kind == "taller"
+
+
+def test_a_crop_that_leaves_no_room_for_the_others_is_refused():
+    o = original(face(64), (0.0, 0.1, 0.4, 0.6), (0.9, 1.0, 0.4, 0.6), size=(4000, 2250))
+    found = advise(SITE, plan_of(o, height=RatioHeight(w=16, h=9)), {1: o})
+    crop = next(s for s in found.steps if s.kind == "crop")
+    assert not crop.works and "50 % of the width; the keep areas need 100 %" in crop.why
+
+
+def test_a_taller_frame_draws_the_picture_larger():
+    """Frame ratio r draws D = W/r·16/9 wide; 0.1·D ≥ 64 at W = 320 asks for r ≤ 0.889."""
+    o = original(face(64), size=(1000, 562))
+    step = next(s for s in advise(SITE, plan_of(o, height=RatioHeight(w=16, h=9)), {1: o}).steps if s.kind == "taller")
+    assert step.works and step.figures["ratio"] == pytest.approx(320 * (1000 / 562) * 0.1 / 64, abs=0.001)
+
+
+def test_without_the_crop_comes_early_where_the_crop_is_what_cuts():
+    o = original((0.1, 0.2, 0.4, 0.6), (0.5, 0.6, 0.4, 0.6))
+    p = plan_of(o, height=RatioHeight(w=16, h=9), crop=Rect(x=0.3, y=0.3, w=0.5, h=0.5))
+    found = advise(SITE, p, {1: o})
+    assert found.steps[0].why.startswith("The crop leaves out part of K0") and found.steps[found.best].kind == "uncrop"
+
+
+def test_a_colour_always_helps_and_a_stand_in_where_it_is_sharp():
+    o = original((0.0, 0.2, 0.4, 0.6), (0.8, 1.0, 0.4, 0.6))
+    p = plan_of(o, height=RatioHeight(w=1, h=2, least_px=400))
+    colour = [s for s in advise(SITE, p, {1: o}).steps if s.kind == "colour"]
+    assert [s.label for s in colour] == ["Only the colour", "Only K0, small"]
+    stand_in = tried(SITE, p, colour[1].treatment)
+    assert (stand_in.W.min(), stand_in.H.max(), [a.name for a in stand_in.keeps]) == (96, 96, ["K0"])
+
+
+def test_originals_are_ranked_by_sharpness_then_by_bytes():
+    wide = original((0.0, 1.0, 0.4, 0.6))
+    others = {
+        i: original((0.4, 0.6, 0.4, 0.6), size=size, id=i, size_bytes=weight)
+        for i, (size, weight) in enumerate([((900, 1600), 10_000), ((2000, 3000), 9_000_000), ((2000, 3000), 900_000)], 2)
+    }
+    p = plan_of(wide, height=RatioHeight(w=3, h=4, least_px=400))
+    steps = [s for s in advise(SITE, p, {1: wide, **others}).steps if s.kind == "original"]
+    assert [s.treatment.original for s in steps] == [4, 3, 2]
+    assert "over the budget" in steps[1].why and "0.64× sharp at 2x" in steps[2].why
+
+
+# -- percentages on both axes at once --
+
+
+@settings(max_examples=50, deadline=None)
+@given(
+    st.lists(rects, min_size=1, max_size=3),
+    st.integers(250, 900),
+    st.tuples(st.floats(0.1, 0.9), st.floats(0.1, 0.9)),
+)
+def test_percentages_of_both_axes_against_trying_every_split(areas, height, focal):
+    """Exhaustive: a part of a span is served iff on each axis the intervals of its widths meet; fewest parts by dynamic programming."""
+    site = Site(narrowest=330, widest=360, breakpoints=())
+    o = original(*areas, focal=focal)
+    p = plan_of(o, site, height=FixedHeight(height_px=height))
+    found = by_percents(p)
+    picture = picture_of(o, Following())
+    bounds = [
+        percent_interval(s[0], k)
+        for s, k in zip(
+            shares(windows(picture, "cover", FixedAim(), p.W, p.H)), (picture.keeps_x, picture.keeps_y), strict=True
+        )
+    ]
+    n = len(p.viewport_w)
+
+    def served(a, b):
+        return all(low[a:b].max() <= high[a:b].min() + 1e-12 for low, high in bounds)
+
+    fewest = [0] + [math.inf] * n
+    for b in range(1, n + 1):
+        fewest[b] = min((fewest[a] + 1 for a in range(b) if served(a, b)), default=math.inf)
+    if fewest[n] == math.inf:
+        assert found.breakpoints is None and found.x is None
+    elif fewest[n] == 1:
+        assert found.breakpoints == ()
+        q = tried(site, p, Treatment(aim=FixedAim(x=found.x, y=found.y)))
+        assert all_whole(q.shown, o.keeps, Picture(1600, 900))
+    else:
+        assert len(found.breakpoints) == fewest[n] - 1 and found.x is None
+
+
+def test_each_way_to_aim_says_what_it_costs():
+    o = original((0.6, 0.8, 0.4, 0.6), focal=(0.2, 0.5))
+    costs = aim_costs(SITE, plan_of(o, height=RatioHeight(w=3, h=4)))
+    assert [(c.whole_widths, c.widths) for c in costs] == [(381, 381), (0, 381), (381, 381)]
+    assert costs[1].worst_area == "K0" and costs[1].worst_share == 0 and costs[0].worst_area is None
+    assert costs[2].aim.kind == "fixed" and costs[2].css == f"{costs[2].aim.x * 100:g}% 50%"
+
+
+def test_what_holds_the_picture_is_told_with_its_widths():
+    """A 400 px high frame of a 16:9 picture: the area's right edge leaves the window of the focal point below 640 px."""
+    o = original((0.7, 0.9, 0.4, 0.6), focal=(0.5, 0.5))
+    site = Site(narrowest=400, widest=800, breakpoints=())
+    reading = read(
+        site, Placement(name="x", treatments={"A": Treatment(original=1, height=FixedHeight(height_px=400))}), {1: o}
+    )
+    ((name, first, last),) = [(h.name, h.first, h.last) for h in reading.spans[0].holds]
+    # centred on 0.5 the window ends at 0.5 + W/2D = 0.9 where W = 0.8·D = 0.8·711.1
+    assert (name, first) == ("K0", 400) and last == pytest.approx(0.8 * 400 * 16 / 9, abs=2)
