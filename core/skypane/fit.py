@@ -350,10 +350,14 @@ def axis_position(
     def times(fraction: float, of: str) -> str:
         return f"{number(round(fraction, 5))} * {of}"
 
-    offset = f"50{unit} - {times(focal, d)}"
+    def less(length: str, fraction: float) -> str:
+        """`length` minus a share of the drawn extent; beyond a crop's edges shares are negative."""
+        return f"{length} {'+' if fraction < 0 else '-'} {times(abs(fraction), d)}"
+
+    offset = less(f"50{unit}", focal)
     for area in reversed(held):
-        lo = f"-{times(area.first, d)}" if area.first else "0px"
-        hi = f"100{unit} - {times(area.last, d)}"
+        lo = times(-area.first, d) if area.first else "0px"
+        hi = less(f"100{unit}", area.last)
         fits = bool(((area.last - area.first) * drawn <= room + 1e-9).all())
         if fits:
             offset = f"clamp({lo}, {offset}, {hi})"
