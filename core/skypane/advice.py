@@ -17,7 +17,7 @@ import numpy as np
 from skypane.errors import InvalidPlan
 from skypane.fit import WHOLE, Interval, Picture, Region, Windows, picture_of, windows
 from skypane.frames import Floats, number
-from skypane.keeps import all_whole, edges, failing, fates, fates_in, hull
+from skypane.keeps import all_whole, edges, failing, fates, hull
 from skypane.markup.picture import span_css
 from skypane.model import (
     Aim,
@@ -134,7 +134,7 @@ def tried(site: Site, p: SpanPlan, treatment: Treatment, original: Original | No
     """The span as it would be with the treatment's values on top."""
     if original is None and all(getattr(treatment, f) in (None, getattr(p.effective, f)) for f in FIELDS):
         return p
-    return plan_span(site, p.span, p.effective.under(treatment, p.span.letter), original or p.original)
+    return plan_span(site, p.span, p.effective.under(treatment, p.span.letter), original or p.original, p.grid)
 
 
 def _needed(p: SpanPlan, **values: object) -> Treatment:
@@ -569,7 +569,7 @@ def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
         ok = np.ones(len(q.viewport_w), dtype=bool)
         worst: tuple[float, str | None, int] = (1.0, None, q.span.first)
         for area in q.keeps:
-            verdicts, share = fates_in(q.shown, area, Picture(p.original.width_px, p.original.height_px))
+            verdicts, share = fates(q, area)
             ok &= verdicts == "whole"
             at = int(share.argmin())
             if share[at] < worst[0]:

@@ -174,6 +174,14 @@ def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windo
     if fit == "contain":
         scale = np.minimum(W / picture.w, H / picture.h)
         return Windows(W, H, picture.w * scale, picture.h * scale, zero, one, zero, one)
+    if W.size > 1:
+        ratios = W / H
+        if ratios.max() - ratios.min() < 1e-12:  # one ratio: every frame shows the same, only its size differs
+            at = (slice(0, 1),) * W.ndim
+            single = windows(picture, fit, aim, W[at], H[at])
+            by = W / single.W.item()
+            x0, x1, y0, y1 = (np.broadcast_to(e, W.shape) for e in (single.x0, single.x1, single.y0, single.y1))
+            return Windows(W, H, single.drawn_w.item() * by, single.drawn_h.item() * by, x0, x1, y0, y1)
     drawn_w, drawn_h = np.maximum(W, H * picture.ratio), np.maximum(H, W / picture.ratio)
     if isinstance(aim, FixedAim):
         ox, oy = aim.x * (W - drawn_w), aim.y * (H - drawn_h)
@@ -259,11 +267,19 @@ def share_in_view(shown: Windows, rect: tuple[float, float, float, float]) -> Fl
     return in_view
 
 
-def is_whole(shown: Windows, rect: tuple[float, float, float, float], picture: Picture) -> np.ndarray:
-    """Whether the rectangle is in view with a tolerance of half an image px on every side."""
+Edge = float | Floats
+
+
+def is_whole(shown: Windows, rect: tuple[Edge, Edge, Edge, Edge], picture: Picture) -> np.ndarray:
+    """Whether the rectangle is in view with a tolerance of half an image px on every side.
+
+    Edges may be arrays that numpy broadcasts against the windows: many rectangles at once.
+    """
     kx0, kx1, ky0, ky1 = rect
     tx, ty = 0.5 / picture.w, 0.5 / picture.h
-    return (kx0 >= shown.x0 - tx) & (kx1 <= shown.x1 + tx) & (ky0 >= shown.y0 - ty) & (ky1 <= shown.y1 + ty)
+    inside: np.ndarray = np.asarray(kx0 >= shown.x0 - tx)
+    inside = inside & (kx1 <= shown.x1 + tx) & (ky0 >= shown.y0 - ty) & (ky1 <= shown.y1 + ty)
+    return inside
 
 
 # -- the aim as CSS ------------------------------------------------------------------------------------------------------

@@ -36,28 +36,37 @@ def edges(area: Area) -> tuple[float, float, float, float]:
 
 
 def fates(p: SpanPlan, area: Area) -> tuple[np.ndarray, Floats]:
-    """Per width of the span: the fate as text, and the share in view at the worst height. Worked out once per plan."""
+    """Per width of the span: the fate as text, and the share in view at the worst height.
+
+    Worked out once per plan, for all the areas that matter there in one go.
+    """
     assert p.shown is not None
     assert p.original is not None
-    known: dict[Area, tuple[np.ndarray, Floats]] = p.__dict__.setdefault("_fates", {})
+    known: dict[Area, tuple[np.ndarray, Floats]] | None = p.__dict__.get("_fates")
+    if known is None:
+        picture = Picture(p.original.width_px, p.original.height_px)
+        known = p.__dict__["_fates"] = fates_in(p.shown, p.keeps, picture) if p.keeps else {}
     if area not in known:
-        known[area] = fates_in(p.shown, area, Picture(p.original.width_px, p.original.height_px))
+        known.update(fates_in(p.shown, (area,), Picture(p.original.width_px, p.original.height_px)))
     return known[area]
 
 
-def fates_in(shown: Windows, area: Area, picture: Picture) -> tuple[np.ndarray, Floats]:
-    """The same for windows of shape (heights, widths)."""
-    rect = edges(area)
-    whole = is_whole(shown, rect, picture).all(axis=0)
-    worst: Floats = np.ones(whole.shape)
-    found = np.full(whole.shape, "whole")
-    if not whole.all():
-        worst = np.where(whole, 1.0, share_in_view(shown, rect).min(axis=0))
-        found = np.where(whole, "whole", np.where(worst < 0.5, "lost", "cut"))
-    if area.least_px is not None:
-        small = (area.rect.w * shown.drawn_w).min(axis=0) < area.least_px - 0.5
-        found = np.where(whole & small, "small", found)
-    return found, worst
+def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> dict[Area, tuple[np.ndarray, Floats]]:
+    """The same for windows of shape (heights, widths), per area."""
+    x0, x1, y0, y1 = np.array([edges(a) for a in areas]).T[:, :, None, None]
+    whole = np.asarray(is_whole(shown, (x0, x1, y0, y1), picture).all(axis=1))
+    out = {}
+    for i, area in enumerate(areas):
+        worst: Floats = np.ones(whole.shape[1])
+        found = np.full(whole.shape[1], "whole")
+        if not whole[i].all():
+            worst = np.where(whole[i], 1.0, share_in_view(shown, edges(area)).min(axis=0))
+            found = np.where(whole[i], "whole", np.where(worst < 0.5, "lost", "cut"))
+        if area.least_px is not None:
+            small = (area.rect.w * shown.drawn_w).min(axis=0) < area.least_px - 0.5
+            found = np.where(whole[i] & small, "small", found)
+        out[area] = (found, worst)
+    return out
 
 
 def summary(p: SpanPlan, area: Area) -> AreaFates:

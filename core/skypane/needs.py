@@ -117,6 +117,14 @@ def respan(before: Site, after: Site, placement: Placement) -> Placement:
     return placement.model_copy(update={"treatments": treatments})
 
 
+@dataclass(frozen=True)
+class Grid:
+    """The viewports of a span: whole widths, and per width the least, typical and greatest height."""
+
+    v: Floats
+    heights: Floats  # (3, widths)
+
+
 @dataclass(frozen=True, eq=False)
 class SpanPlan:
     """One span, computed: frames and windows at all its widths (last axis) and viewport heights (first axis).
@@ -128,13 +136,18 @@ class SpanPlan:
     effective: Effective
     original: Original | None
     picture: Picture | None  # the crop of the original, as the aim sees it
-    viewport_w: Floats  # (widths,)
-    viewport_h: Floats  # (heights, widths)
+    grid: Grid
+    viewport_h: Floats  # (heights, widths): one row where the frame does not depend on the viewport's height
     W: Floats  # (heights, widths)
     H: Floats
     inside: Windows | None  # what shows, in fractions of the crop
     shown: Windows | None  # the same in fractions of the original, drawn sizes those of the whole original
     crop: Region  # what the treatment cuts before anything else, in fractions of the original; WHOLE without a crop
+
+    @property
+    def viewport_w(self) -> Floats:
+        """Viewport widths, (widths,)."""
+        return self.grid.v
 
     @cached_property
     def cut(self) -> Region:
@@ -218,11 +231,18 @@ def crop_region(crop: Rect | None) -> Region:
     return Region(crop.x, min(1.0, crop.x + crop.w), crop.y, min(1.0, crop.y + crop.h))
 
 
-def plan_span(site: Site, span: Span, e: Effective, original: Original | None) -> SpanPlan:
-    """One span, computed over its widths and, where its frame depends on them, viewport heights. Raises InvalidPlan."""
+def grid_of(site: Site, span: Span) -> Grid:
     v = np.arange(span.first, span.last + 1, dtype=np.float64)
-    least, typical, greatest = viewport_heights(site, v)
-    vh = np.stack([least, typical, greatest] if depends_on_viewport_height(e.height) else [typical])
+    return Grid(v, np.stack(viewport_heights(site, v)))
+
+
+def plan_span(site: Site, span: Span, e: Effective, original: Original | None, grid: Grid | None = None) -> SpanPlan:
+    """One span, computed over its widths and, where its frame depends on them, viewport heights. `grid` saves making it again.
+
+    Raises InvalidPlan where the frame has no size.
+    """
+    grid = grid or grid_of(site, span)
+    v, vh = grid.v, grid.heights if depends_on_viewport_height(e.height) else grid.heights[1:2]
     crop = crop_region(e.crop) if original else WHOLE
     ratio = cropped_ratio(original, crop) if original else 16 / 9
     widths = frame_widths(e.width, v, site.container)
@@ -236,10 +256,10 @@ def plan_span(site: Site, span: Span, e: Effective, original: Original | None) -
             field=f"treatments.{e.origin[side] or span.letter}.{side}",
         )
     if original is None or e.show != "picture":
-        return SpanPlan(span, e, original, None, v, vh, W, H, None, None, crop)
+        return SpanPlan(span, e, original, None, grid, vh, W, H, None, None, crop)
     picture = picture_of(original, e.aim, crop, keeps_of(original, e.keeps))
     inside = windows(picture, e.fit, e.aim, W, H)
-    return SpanPlan(span, e, original, picture, v, vh, W, H, inside, outside(inside, crop), crop)
+    return SpanPlan(span, e, original, picture, grid, vh, W, H, inside, outside(inside, crop), crop)
 
 
 def cropped_ratio(original: Original, crop: Region) -> float:

@@ -53,7 +53,7 @@ class Band(Noun):
     density: float | None = None
     runs: tuple[Run, ...] = ()
     curve: Curve | None = None  # shares in view, shares of the px needed, or bytes
-    needed: Curve | None = None  # of a sharpness band: image px that the frame asks for
+    needed: Curve | None = None  # of a sharpness band: image px that the frame asks for, before rounding up
 
 
 class Edges(Noun):
@@ -219,6 +219,9 @@ class Reading(Noun):
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
     """The fewest points, found by splitting at the farthest one, between which straight lines stay within `tolerance`."""
+    if y.min() == y.max():
+        ends = (float(v[0]),) if len(v) == 1 else (float(v[0]), float(v[-1]))
+        return Curve(points=tuple((at, round(float(y[0]), 5)) for at in ends))
     keep = {0, len(v) - 1}
     open_ = [(0, len(v) - 1)]
     while open_:
@@ -364,16 +367,17 @@ def _largest_crops(p: SpanPlan) -> tuple[RatioCrop, ...]:
 
 
 def _holds(p: SpanPlan) -> tuple[Hold, ...]:
-    """At which widths each binding area holds the picture: those where leaving it out would move it by half a px or more."""
+    """At which widths each binding area holds the picture: where leaving it out would move it by half a px (typical height)."""
     if p.picture is None or p.inside is None or not isinstance(p.effective.aim, Following):
         return ()
-    s, out = p.inside, []
-    for axis, room, drawn, focal in (("x", s.W, s.drawn_w, p.picture.focal[0]), ("y", s.H, s.drawn_h, p.picture.focal[1])):
+    s, t, out = p.inside, _typical(p), []
+    axes = (("x", s.W[t], s.drawn_w[t], p.picture.focal[0]), ("y", s.H[t], s.drawn_h[t], p.picture.focal[1]))
+    for axis, room, drawn, focal in axes:
         held = p.held["x" if axis == "x" else "y"]
         result = following_offset(room, drawn, focal, held)
         for area in held:
             without = following_offset(room, drawn, focal, tuple(k for k in held if k is not area))
-            moved: np.ndarray = np.any(np.abs(without - result) >= 0.5, axis=0)
+            moved: np.ndarray = np.abs(without - result) >= 0.5
             out += [Hold(name=area.name, first=first, last=last) for first, last in stretches(p.viewport_w, moved)]
     return tuple(dict.fromkeys(out))
 
@@ -395,7 +399,7 @@ def _print(p: SpanPlan) -> str:
     if p.shown is not None:
         arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
     for values in arrays:
-        hashed.update(np.round(values, 6).tobytes())
+        hashed.update(values.astype(np.float32).tobytes())
     return hashed.hexdigest()
 
 
@@ -509,7 +513,7 @@ def _sharp_bands(
             sharp = file.width_px >= np.ceil(np.round(needed, 4)) - 1
             runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), np.minimum(share, 9.99))
             points += simplified(p.viewport_w, np.minimum(share, 9.99), 0.005).points
-            asked += simplified(p.viewport_w, np.ceil(np.round(needed, 4)), 0.5).points
+            asked += simplified(p.viewport_w, needed, 0.05).points
         if runs:
             name = f"Sharp at {density:g}x"
             curve, needs = Curve(points=tuple(points)), Curve(points=tuple(asked))

@@ -490,7 +490,7 @@ function AtCursor({ state }: { state: DeskState }) {
           <p className="num">
             {row.stem}
             <br />
-            needs {Math.round(needed)} · has {row.width_px} px
+            needs {Math.ceil(needed - 0.01)} · has {row.width_px} px
             {row.share < 0.995 && ` · soft, ${row.share.toFixed(2)}×`}
           </p>
         </div>
