@@ -181,8 +181,7 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
             at = int(q.viewport_w[int(seen.min(axis=0).round(6).argmin())])
             parts.append(f"{_percent(least)} of the {side} shows at {at} px, {_names(keeps)} need {_percent(need)}")
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
-    if p.crop is not WHOLE and (x0 < p.crop.x0 or x1 > p.crop.x1 or y0 < p.crop.y0 or y1 > p.crop.y1):
-        beyond = tuple(a for a in keeps if not _within(edges(a), p.crop))
+    if beyond := tuple(a for a in keeps if not _within(edges(a), p.crop)):
         parts.insert(0, f"the crop leaves out part of {_names(beyond)}")
     small = [a for a in keeps if a.least_px is not None and (a.rect.w * q.shown.drawn_w).min() < a.least_px - 0.5]
     parts += [
@@ -213,7 +212,8 @@ def _uncrop(site: Site, p: SpanPlan) -> AdviceStep:
 def _whole(site: Site, p: SpanPlan) -> AdviceStep:
     assert p.original is not None
     least = p.effective.height.least_px
-    natural = _needed(p, height=NaturalHeight(), fit="cover")
+    freed, without = _freed(p)
+    natural = _needed(p, height=NaturalHeight(), fit="cover", **freed)
     q = tried(site, p, natural)
     w, h = float(q.W.min()), float(q.H.min())
     figures = {"frame_width": round(w, 1), "frame_height": round(h, 1)}
@@ -229,17 +229,26 @@ def _whole(site: Site, p: SpanPlan) -> AdviceStep:
     return AdviceStep(
         kind="whole",
         works=True,
-        why=f"Nothing lies on the picture, so it can be shown whole: {w:.0f} × {h:.0f} at {p.span.first} px.",
+        why=f"Nothing lies on the picture, so it can be shown whole{without}: {w:.0f} × {h:.0f} at {p.span.first} px.",
         label="Show it whole",
         treatment=natural,
         figures=figures,
     )
 
 
-def solved_ratio(p: SpanPlan) -> float | None:
-    """The frame ratio nearest to the present one that holds all keep areas; None where the present one does."""
+def _freed(p: SpanPlan) -> tuple[dict[str, Rect], str]:
+    """A crop that leaves out part of an area has to go before anything else can help: the value that takes it away, in words."""
+    beyond = any(not _within(edges(a), p.crop) for a in p.keeps)
+    return ({"crop": UNCROPPED}, ", without the crop") if beyond else ({}, "")
+
+
+def solved_ratio(p: SpanPlan, crop: Region | None = None) -> float | None:
+    """The frame ratio nearest to the present one that holds all keep areas; None where the present one does.
+
+    `crop` is another crop than the span's own.
+    """
     assert p.original is not None
-    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, p.crop)
+    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop or p.crop)
     present = p.W / p.H
     if present.min() < low:
         return math.ceil(low * 1000) / 1000
@@ -249,11 +258,12 @@ def solved_ratio(p: SpanPlan) -> float | None:
 
 
 def _ratio(site: Site, p: SpanPlan) -> AdviceStep:
-    ratio = solved_ratio(p)
+    freed, without = _freed(p)
+    ratio = solved_ratio(p, WHOLE if freed else None)
     if ratio is None:
         return AdviceStep(kind="ratio", works=False, why="The frame's ratio is not what is in the way.")
     bounds = p.effective.height
-    treatment = _needed(p, height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover")
+    treatment = _needed(p, height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover", **freed)
     q = tried(site, p, treatment)
     w, h = float(q.W.min()), float(q.H.min())
     figures = {"ratio": ratio, "frame_width": round(w, 1), "frame_height": round(h, 1)}
@@ -271,7 +281,7 @@ def _ratio(site: Site, p: SpanPlan) -> AdviceStep:
     return AdviceStep(
         kind="ratio",
         works=True,
-        why=f"The nearest ratio that holds all areas is {number(ratio)}:1, {w:.0f} × {h:.0f} at {p.span.first} px.",
+        why=f"The nearest ratio that holds all areas{without} is {number(ratio)}:1, {w:.0f} × {h:.0f} at {p.span.first} px.",
         label=f"Ratio {number(round(ratio, 2))}:1",
         treatment=treatment,
         figures=figures,

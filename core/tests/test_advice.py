@@ -8,6 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from skypane import needs
 from skypane.advice import (
+    UNCROPPED,
     advise,
     aim_by_percent,
     aim_costs,
@@ -20,7 +21,7 @@ from skypane.advice import (
 )
 from skypane.errors import InvalidPlan
 from skypane.fit import Interval, Picture, picture_of, windows
-from skypane.keeps import all_whole, fates, summary
+from skypane.keeps import all_whole, failing, fates, summary
 from skypane.model import (
     Area,
     FixedAim,
@@ -296,6 +297,21 @@ def test_without_the_crop_comes_early_where_the_crop_is_what_cuts():
     p = plan_of(o, height=RatioHeight(w=16, h=9), crop=Rect(x=0.3, y=0.3, w=0.5, h=0.5))
     found = advise(SITE, p, {1: o})
     assert found.steps[0].why.startswith("The crop leaves out part of K0") and found.steps[found.best].kind == "uncrop"
+
+
+def test_where_the_crop_must_go_first_the_next_steps_take_it_away():
+    """K0 lies outside the crop, and the frame is too narrow for both even without it: the crop goes with the new ratio."""
+    o = original((0.1, 0.2, 0.4, 0.6), (0.8, 0.9, 0.4, 0.6))
+    p = plan_of(o, height=RatioHeight(w=1, h=1), crop=Rect(x=0.4, y=0.3, w=0.5, h=0.5))
+    by_kind = {s.kind: s for s in advise(SITE, p, {1: o}).steps}
+    assert not by_kind["uncrop"].works
+    for kind in ("whole", "ratio"):
+        step = by_kind[kind]
+        assert step.works and step.treatment.crop == UNCROPPED and ", without the crop" in step.why
+        q = tried(SITE, p, step.treatment)
+        assert not failing(q)
+    # 80 % of a 16:9 picture: 1.4222:1
+    assert by_kind["ratio"].figures["ratio"] == pytest.approx(0.8 * 16 / 9, abs=0.001)
 
 
 def test_a_colour_always_helps_and_a_stand_in_where_it_is_sharp():

@@ -7,6 +7,8 @@ import {
   type Placement,
   type Site,
   type SitePlan,
+  type SpanReading,
+  type Treatment,
   useChangeSite,
   useLatestDelivery,
   useOriginals,
@@ -73,7 +75,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   );
   const at = reading && spanAt(reading.spans, cursor);
   const chosen = place.span ?? at?.letter ?? "A";
-  const span = reading?.spans.find((s) => s.letter === chosen) ?? at;
+  const read = reading?.spans.find((s) => s.letter === chosen) ?? at;
+  const span = read && atOnce(read, handle.draft.placement.treatments?.[chosen]);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
   const choose = useCallback((letter: string) => put({ span: letter }), [put]);
@@ -227,6 +230,17 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       </Modal>
     </div>
   );
+}
+
+/** What the designer has just set, before the reading of it is here; all that hangs on the original waits for that. */
+function atOnce(span: SpanReading, own: Treatment | undefined): SpanReading {
+  if (!own || (own.original ?? span.effective.original) !== span.effective.original) return span;
+  const { keeps, ...values } = own;
+  return {
+    ...span,
+    keeps: keeps ?? span.keeps,
+    effective: { ...span.effective, ...(values as Partial<SpanReading["effective"]>) },
+  };
 }
 
 /** The letter of the span at a width. */

@@ -23,7 +23,7 @@ import { AreaList } from "./AreaList";
 import { type Area, renaming } from "./areas";
 import { CropField, type Cropping } from "./CropField";
 import { KeepsField } from "./KeepsField";
-import { PictureMap, windowAt } from "./Map";
+import { type MapProps, PictureMap, windowAt } from "./Map";
 import { OriginalChooser } from "./OriginalChooser";
 import { BriefNote, SafeArea } from "./SafeArea";
 import { type Suggestion, SuggestionBar } from "./Suggest";
@@ -68,6 +68,29 @@ export function AimStep({ state }: { state: DeskState }) {
   const least = cropping.maySoft || !sharpest || !original ? 0 : Math.min(1, sharpest.width_px / original.width_px);
   const overall = reading.safe?.find((s) => s.original === original?.id);
   const going = uploads.list.filter((u) => u.state !== "here");
+  const map: MapProps | undefined = original &&
+    look && {
+      original,
+      look,
+      setAreas,
+      spans: reading.spans.filter((s) => s.effective.original === original.id),
+      chosen: span,
+      cursor,
+      moveFocal: (focal, group) => handle.look(original.id, { ...look, focal }, `${group} ${original.id}`),
+      settle: handle.settle,
+      crop: span.effective.crop,
+      cropping: cropping.on
+        ? {
+            held: cropping.lock === "ratio",
+            least,
+            change: (crop, group) => set({ crop }, `${group} ${span.letter}`),
+            stopped: setStopped,
+          }
+        : undefined,
+      overall: overall && overall.spans.length > 1 ? overall.safe : undefined,
+      suggestion,
+      matter: span.keeps,
+    };
   return (
     <>
       <div className={classes.map}>
@@ -93,33 +116,8 @@ export function AimStep({ state }: { state: DeskState }) {
                 Show a picture
               </Button>
             </div>
-          ) : original && look ? (
-            <PictureMap
-              setAreas={setAreas}
-              drawing={drawing}
-              drawn={() => setDrawing(undefined)}
-              original={original}
-              look={look}
-              spans={reading.spans.filter((s) => s.effective.original === original.id)}
-              chosen={span}
-              cursor={cursor}
-              moveFocal={(focal, group) => handle.look(original.id, { ...look, focal }, `${group} ${original.id}`)}
-              settle={handle.settle}
-              crop={span.effective.crop}
-              cropping={
-                cropping.on
-                  ? {
-                      held: cropping.lock === "ratio",
-                      least,
-                      change: (crop, group) => set({ crop }, `${group} ${span.letter}`),
-                      stopped: setStopped,
-                    }
-                  : undefined
-              }
-              overall={overall && overall.spans.length > 1 ? overall.safe : undefined}
-              suggestion={suggestion}
-              matter={span.keeps}
-            />
+          ) : map ? (
+            <PictureMap {...map} drawing={drawing} drawn={() => setDrawing(undefined)} />
           ) : (
             <div className={classes.nothing}>
               <strong>No picture in span {span.letter} yet</strong>
@@ -195,9 +193,9 @@ export function AimStep({ state }: { state: DeskState }) {
           </div>
         )}
       </div>
-      {original && look && (
-        <Modal opened={large} onClose={closeLarge} fullScreen title={`${original.name}, areas and focal point`}>
-          <LargeMap state={state} original={original} look={look} setAreas={setAreas} />
+      {map && (
+        <Modal opened={large} onClose={closeLarge} fullScreen title={`${map.original.name}, areas and focal point`}>
+          <LargeMap state={state} map={map} />
         </Modal>
       )}
       <div className={ground.column} style={{ flex: "1 1 400px" }}>
@@ -286,10 +284,10 @@ export function AimStep({ state }: { state: DeskState }) {
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
           <Findings of={reading.findings.filter((f) => f.step === "aim" && f.code !== "area")} />
+          <AdviceCard state={state} />
           {original?.alt === null && handle.draft.placement.alt == null && (
             <AskAlt key={original.id} site={site.id} original={original} />
           )}
-          <AdviceCard state={state} />
           <AtCursor state={state} />
         </div>
       </div>
@@ -334,20 +332,10 @@ function useSuggestion(original: number | undefined): [Suggestion | undefined, (
 }
 
 /** The map with room for fine work: zoomed, scrolled, areas drawn one after another. */
-function LargeMap({
-  state,
-  original,
-  look,
-  setAreas,
-}: {
-  state: DeskState;
-  original: Original;
-  look: Look;
-  setAreas: (areas: Area[], group?: string) => void;
-}) {
+function LargeMap({ state, map }: { state: DeskState; map: MapProps }) {
   const [zoom, setZoom] = useState("1");
   const [drawing, setDrawing] = useState<"keep" | "quiet">();
-  const { handle, reading, span, cursor } = state;
+  const { handle } = state;
   return (
     <div className={classes.large}>
       <div className={classes.row}>
@@ -377,21 +365,9 @@ function LargeMap({
         </Button>
       </div>
       <div className={classes.largeMap}>
-        <PictureMap
-          original={original}
-          look={look}
-          spans={reading.spans.filter((s) => s.effective.original === original.id)}
-          chosen={span}
-          cursor={cursor}
-          zoom={Number(zoom)}
-          moveFocal={(focal, group) => handle.look(original.id, { ...look, focal }, `${group} ${original.id}`)}
-          setAreas={setAreas}
-          settle={handle.settle}
-          drawing={drawing}
-          drawn={() => setDrawing(undefined)}
-        />
+        <PictureMap {...map} zoom={Number(zoom)} drawing={drawing} drawn={() => setDrawing(undefined)} />
       </div>
-      <AreaList areas={look.areas ?? []} set={setAreas} />
+      <AreaList areas={map.look.areas ?? []} set={map.setAreas} />
     </div>
   );
 }

@@ -39,7 +39,7 @@ const box = (e: Edges) => ({
 
 const boxOf = (r: Rect) => box({ x0: r.x, x1: r.x + r.w, y0: r.y, y1: r.y + r.h });
 
-interface Props {
+export interface MapProps {
   original: Original;
   look: Look;
   spans: SpanReading[];
@@ -88,7 +88,7 @@ export function PictureMap({
   overall,
   suggestion,
   matter,
-}: Props) {
+}: MapProps) {
   const { ref, width, height } = useElementSize();
   const picture = useRef<HTMLDivElement>(null);
   const scale = Math.min(width / original.width_px, height / original.height_px) * zoom;
