@@ -2,8 +2,8 @@
 
 Walked down in this order (common practice): aim, the whole picture, another ratio, another original, a colour. Areas that are
 only shown too small are helped by a tighter crop, then by a taller frame. Each step is computed; why a gentler one fails is
-said in numbers. For hand-overs that can only take percentages: the interval of percentages that serves a span, and the fewest
-breakpoints that make aim alone work.
+said in numbers. For hand-overs that can only take percentages: the pair that serves a span, and the fewest breakpoints that part
+the widths it serves from those that no percentage does.
 """
 
 from __future__ import annotations
@@ -466,86 +466,60 @@ def percent_interval(share: Floats, keeps: tuple[Interval, ...]) -> tuple[Floats
     return low, high
 
 
-class AimByPercent(Noun):
-    """`percent` is the fraction nearest to the focal one that serves the whole span, None where none does;
-    `first_failing` is then the first width at which the intersection is empty. `breakpoints` are the fewest that would help,
-    as last widths of the parts; empty where none is needed, None where a width fails by itself."""
-
-    percent: float | None
-    first_failing: int | None
-    breakpoints: tuple[int, ...] | None
-
-
 class ByPercents(Noun):
-    """The same for both axes together: one pair of fractions, or the breakpoints at which to change it."""
+    """What fixed percentages can do over a span, both axes together.
+
+    On one axis the interval of p for a visible share s is [(k1 − s)/(1 − s), k0/(1 − s)]; it grows with s, so the intervals of a
+    span lie inside one another and meet wherever each of them holds something: *one* pair (`x`, `y`) serves every width that any
+    pair serves. `serves` are the runs of those widths, `breakpoints` the fewest posts, as last widths, that part them from the
+    widths that no percentage serves; `first_failing` is the first of those. `x` and `y` are None where nothing is served.
+    """
 
     x: float | None
     y: float | None
+    serves: tuple[tuple[int, int], ...]
     first_failing: int | None
-    breakpoints: tuple[int, ...] | None
-
-
-Bounds = tuple[Floats, Floats]
-
-
-def _bounds(share: Floats, keeps: tuple[Interval, ...]) -> Bounds:
-    """Per width the interval of fractions that serves all its heights. `share` has the shape (heights, widths)."""
-    low, high = percent_interval(share, keeps)
-    return low.max(axis=0), high.min(axis=0)
-
-
-def _fewest_cuts(v: Floats, axes: tuple[Bounds, ...]) -> tuple[int | None, tuple[int, ...] | None]:
-    """First failing width and fewest cuts. Feasibility is inherited by sub-ranges, so cutting only where an intersection turns
-    empty, from the narrowest width, gives the fewest."""
-    alone = np.zeros(len(v), dtype=bool)
-    for low, high in axes:
-        alone |= low > high + 1e-12
-    cuts: list[int] = []
-    start = 0
-    while True:
-        empty = np.zeros(len(v) - start, dtype=bool)
-        for low, high in axes:
-            empty |= np.maximum.accumulate(low[start:]) > np.minimum.accumulate(high[start:]) + 1e-12
-        at = np.flatnonzero(empty)
-        if not at.size:
-            return (cuts[0] + 1 if cuts else None), tuple(cuts)
-        i = start + int(at[0])
-        if alone.any():
-            return int(v[i]), None
-        cuts.append(int(v[i - 1]))
-        start = i
-
-
-def _nearest(bounds: Bounds, share: Floats, focal: float) -> float:
-    """The fraction inside all intervals that is nearest to the one that centres the focal point at the middle frame."""
-    a, b = float(bounds[0].max()), float(bounds[1].min())
-    middle = float(share.flat[share.size // 2])
-    wanted = 0.5 if middle >= 1 else min(1.0, max(0.0, (focal - middle / 2) / (1 - middle)))
-    return round(min(b, max(a, wanted)), 5)
-
-
-def aim_by_percent(v: Floats, share: Floats, keeps: tuple[Interval, ...], focal: float) -> AimByPercent:
-    """One axis over a span. `share` has the shape (heights, widths); `focal` is the focal point, a fraction of the picture."""
-    bounds = _bounds(share, keeps)
-    first, cuts = _fewest_cuts(v, (bounds,))
-    if first is not None:
-        return AimByPercent(percent=None, first_failing=first, breakpoints=cuts)
-    return AimByPercent(percent=_nearest(bounds, share, focal), first_failing=None, breakpoints=())
+    breakpoints: tuple[int, ...]
 
 
 def by_percents(p: SpanPlan) -> ByPercents | None:
-    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths; None without a picture."""
+    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths; None without a picture.
+
+    Of the percentages that serve, those nearest to the focal point are taken.
+    """
     if p.original is None or p.inside is None:
         return None
     picture = picture_of(p.original, Following(), p.crop, p.keeps)
-    across, down = shares(windows(picture, "cover", FixedAim(), p.W, p.H))
-    x, y = _bounds(across, picture.keeps_x), _bounds(down, picture.keeps_y)
-    first, cuts = _fewest_cuts(p.viewport_w, (x, y))
-    if first is not None:
-        return ByPercents(x=None, y=None, first_failing=first, breakpoints=cuts)
-    return ByPercents(
-        x=_nearest(x, across, picture.focal[0]), y=_nearest(y, down, picture.focal[1]), first_failing=None, breakpoints=()
+    axes = []
+    ok = np.ones(len(p.viewport_w), dtype=bool)
+    for share, keeps in zip(
+        shares(windows(picture, "cover", FixedAim(), p.W, p.H)), (picture.keeps_x, picture.keeps_y), strict=True
+    ):
+        low, high = percent_interval(share, keeps)
+        low, high = low.max(axis=0), high.min(axis=0)  # all heights of a width
+        ok &= low <= high + 1e-12
+        axes.append((share, low, high))
+    v = p.viewport_w.astype(int)
+    ends = np.flatnonzero(ok[1:] != ok[:-1])
+    runs = [(int(v[part[0]]), int(v[part[-1]])) for part in np.split(np.arange(len(v)), ends + 1) if ok[part[0]]]
+    x, y = (
+        _nearest(low[ok], high[ok], share[:, ok], focal) if ok.any() else None
+        for (share, low, high), focal in zip(axes, picture.focal, strict=True)
     )
+    return ByPercents(
+        x=x,
+        y=y,
+        serves=tuple(runs),
+        first_failing=None if ok.all() else int(v[int(ok.argmin())]),
+        breakpoints=tuple(int(b) for b in v[ends]),
+    )
+
+
+def _nearest(low: Floats, high: Floats, share: Floats, focal: float) -> float:
+    """The fraction inside all intervals that is nearest to the one that centres the focal point at the middle frame."""
+    middle = float(share.flat[share.size // 2])
+    wanted = 0.5 if middle >= 1 else min(1.0, max(0.0, (focal - middle / 2) / (1 - middle)))
+    return round(min(float(high.min()), max(float(low.max()), wanted)), 5)
 
 
 class AimCost(Noun):
@@ -599,6 +573,7 @@ def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
 
 
 def _middle_aim(p: SpanPlan) -> FixedAim:
+    """The percentages that serve the most widths, or else the middle of what the areas ask for."""
     found = by_percents(p)
     if found is not None and found.x is not None and found.y is not None:
         return FixedAim(x=found.x, y=found.y)
@@ -607,8 +582,8 @@ def _middle_aim(p: SpanPlan) -> FixedAim:
     across, down = shares(windows(picture, "cover", FixedAim(), p.W, p.H))
     middles = []
     for share, keeps in ((across, picture.keeps_x), (down, picture.keeps_y)):
-        low, high = _bounds(share, keeps)
-        middles.append(round(float(np.clip(np.median((low + high) / 2), 0, 1)), 4))
+        low, high = percent_interval(share, keeps)
+        middles.append(round(float(np.clip(np.median((low.max(axis=0) + high.min(axis=0)) / 2), 0, 1)), 4))
     return FixedAim(x=middles[0], y=middles[1])
 
 

@@ -714,13 +714,23 @@ export interface components {
         };
         /**
          * ByPercents
-         * @description The same for both axes together: one pair of fractions, or the breakpoints at which to change it.
+         * @description What fixed percentages can do over a span, both axes together.
+         *
+         *     On one axis the interval of p for a visible share s is [(k1 − s)/(1 − s), k0/(1 − s)]; it grows with s, so the intervals of a
+         *     span lie inside one another and meet wherever each of them holds something: *one* pair (`x`, `y`) serves every width that any
+         *     pair serves. `serves` are the runs of those widths, `breakpoints` the fewest posts, as last widths, that part them from the
+         *     widths that no percentage serves; `first_failing` is the first of those. `x` and `y` are None where nothing is served.
          */
         ByPercents: {
             /** Breakpoints */
-            breakpoints: number[] | null;
+            breakpoints: number[];
             /** First Failing */
             first_failing: number | null;
+            /** Serves */
+            serves: [
+                number,
+                number
+            ][];
             /** X */
             x: number | null;
             /** Y */

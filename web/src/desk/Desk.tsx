@@ -235,12 +235,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
 /** What the designer has just set, before the reading of it is here; all that hangs on the original waits for that. */
 function atOnce(span: SpanReading, own: Treatment | undefined): SpanReading {
   if (!own || (own.original ?? span.effective.original) !== span.effective.original) return span;
-  const { keeps, ...values } = own;
-  return {
-    ...span,
-    keeps: keeps ?? span.keeps,
-    effective: { ...span.effective, ...(values as Partial<SpanReading["effective"]>) },
-  };
+  const values = Object.fromEntries(Object.entries(own).filter(([, v]) => v != null));
+  return { ...span, keeps: own.keeps ?? span.keeps, effective: { ...span.effective, ...values } };
 }
 
 /** The letter of the span at a width. */

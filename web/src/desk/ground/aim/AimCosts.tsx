@@ -74,32 +74,25 @@ export function AimCosts({ state, set }: Props) {
 }
 
 function Percents({ by, state, set }: Props & { by: Schemas["ByPercents"] | null | undefined }) {
-  const { span, addPosts } = state;
+  const { addPosts } = state;
   if (!by) return null;
-  const { x, y } = by;
-  if (x != null && y != null)
-    return (
-      <div style={{ display: "flex", gap: 10, alignItems: "center" }}>
-        <span>
-          {percent(x)} across and {percent(y)} down keep every area whole from {span.first} to {span.last}.
-        </span>
-        <Button variant="default" onClick={() => set({ aim: { kind: "fixed", x, y } })}>
-          Use them
-        </Button>
-      </div>
-    );
-  if (!by.breakpoints)
-    return <span>At {by.first_failing} px no percentage keeps all areas whole: see the advice for this span.</span>;
-  const posts = by.breakpoints;
+  const { x, y, serves, breakpoints: posts } = by;
+  if (x == null || y == null)
+    return <span>At no width here does any percentage keep all areas whole: see the advice for this span.</span>;
+  const pair = `${percent(x)} across and ${percent(y)} down`;
+  const where = serves.map(([first, last]) => `from ${first} to ${last}`).join(" and ");
   return (
-    <div style={{ display: "flex", gap: 10, alignItems: "center" }}>
+    <div style={{ display: "flex", flexWrap: "wrap", gap: 10, alignItems: "center" }}>
       <span>
-        No one percentage serves the whole span: it fails from {by.first_failing} px on. With{" "}
-        {posts.length === 1 ? "one more breakpoint" : `${posts.length} more breakpoints`} at {posts.join(", ")}{" "}
-        percentages are enough; fewer are not.
+        {pair} keep every area whole {where}.
+        {posts.length > 0 &&
+          ` At the other widths no percentage does: ${posts.length === 1 ? "a post" : "posts"} at ${posts.join(", ")} would part them.`}
       </span>
-      <Button variant="default" onClick={() => addPosts([...posts])}>
-        Add {posts.length === 1 ? "the post" : "the posts"}
+      {posts.length > 0 && (
+        <Button onClick={() => addPosts([...posts])}>Add {posts.length === 1 ? "the post" : "the posts"}</Button>
+      )}
+      <Button variant="default" onClick={() => set({ aim: { kind: "fixed", x, y } })}>
+        Use them
       </Button>
     </div>
   );

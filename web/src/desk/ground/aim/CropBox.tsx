@@ -2,7 +2,7 @@
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
 import { DRAG } from "../../../ui/drag";
-import { CORNERS, type Corner, moved, type Rect } from "./areas";
+import { CORNERS, type Corner, type Rect } from "./areas";
 import { fitted } from "./CropField";
 import classes from "./Map.module.css";
 
@@ -42,6 +42,9 @@ export function pulledHeld(r: Rect, corner: Corner, dx: number, dy: number, held
   return fitted({ x: sx > 0 ? r.x : right - w, y: sy > 0 ? r.y : bottom - h, w, h });
 }
 
+/** Moved as it is: its size does not change by a px. */
+export const movedWhole = (r: Rect, dx: number, dy: number): Rect => fitted({ ...r, x: r.x + dx, y: r.y + dy });
+
 export function CropBox({ rect, width, height, held, least, change, settle, stopped }: Props) {
   const start = useRef(rect);
   const put = (next: Rect, group: string) => {
@@ -54,7 +57,7 @@ export function CropBox({ rect, width, height, held, least, change, settle, stop
     if (first) start.current = rect;
     const [dx, dy] = [mx / width, my / height];
     put(
-      corner ? pulledHeld(start.current, corner as Corner, dx, dy, held, least) : fitted(moved(start.current, dx, dy)),
+      corner ? pulledHeld(start.current, corner as Corner, dx, dy, held, least) : movedWhole(start.current, dx, dy),
       "crop",
     );
     if (last) settle();
@@ -64,7 +67,7 @@ export function CropBox({ rect, width, height, held, least, change, settle, stop
     const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
     if (!step) return;
     const [dx, dy] = step as [number, number];
-    put(e.altKey ? pulledHeld(rect, "se", dx, dy, held, least) : fitted(moved(rect, dx, dy)), "crop keys");
+    put(e.altKey ? pulledHeld(rect, "se", dx, dy, held, least) : movedWhole(rect, dx, dy), "crop keys");
     e.preventDefault();
     e.stopPropagation();
   };

@@ -1,0 +1,275 @@
+"""Aim in a browser: crops, areas per span, colour and nothing, own values, history, offline, remedies, safe areas."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from making import Maker, picture
+from playwright.sync_api import Page, expect
+
+#: Two areas at the outer thirds: no frame narrower than 1.6:1 holds both.
+APART = {"Shed": (0.1, 0.4, 0.15, 0.2), "Dinghy": (0.8, 0.6, 0.1, 0.2)}
+
+
+@pytest.fixture
+def maker(page: Page, address: str) -> Iterator[Maker]:
+    made = Maker(page, address)
+    yield made
+    made.remove_sites()
+
+
+def quay(maker: Maker, **a: object) -> tuple[int, int]:
+    """A site with one placement: 2400×1500 px with two areas, 2:1 from 600 px on, in A as told."""
+    site = maker.site("Gull Quay")
+    original = maker.original(site, "quay.jpg", picture(2400, 1500, spots=tuple(APART.values())), APART)
+    wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
+    return site, maker.placement(site, "Quay", {"D": wide, "A": a})
+
+
+def saved(page: Page) -> None:
+    """What has been changed is on the server."""
+    page.wait_for_timeout(600)
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+
+
+def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name="None…").click()
+    page.get_by_role("button", name="Draw it on the picture").click()
+    crop = page.get_by_role("group", name="Crop.")
+    crop.focus()
+    for _ in range(20):
+        page.keyboard.press("Alt+Shift+ArrowLeft")
+    # 599 px wide at 2x, made even: 1198 image px
+    expect(page.get_by_text("stops here: a smaller crop is soft at 2x")).to_be_visible()
+    expect(page.get_by_text(re.compile(r"1198 × \d+, needs 1198 at 2x$"))).to_be_visible()
+    saved(page)
+    rect = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
+    assert 1198 <= rect["w"] * 2400 + 0.5 < 1200
+    assert rect["h"] == pytest.approx(rect["w"], abs=2e-5)  # the ratio was held
+
+    # it is moved by mouse, and stays inside the picture
+    box = page.locator("img[alt='quay.jpg, made up']").first.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 40, box["y"] + 40)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 700, box["y"] + 60, steps=5)
+    page.mouse.up()
+    saved(page)
+    moved = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
+    assert moved["x"] == pytest.approx(1 - moved["w"], abs=1e-4) and moved["w"] == rect["w"]
+
+    # allowed to be soft it goes on, and says by how much
+    page.get_by_role("button", name="Crop…").click()
+    page.get_by_role("checkbox", name="may be soft").check()
+    page.get_by_label("Crop width", exact=True).fill("600")
+    page.get_by_label("Crop width", exact=True).press("Enter")
+    expect(page.get_by_text(re.compile(r"600 × 375, needs 1198 at 2x: soft, 0.50×"))).to_be_visible()
+    page.get_by_role("button", name="No crop here").click()
+    saved(page)
+    assert maker.kept(placement)["placement"]["treatments"]["A"]["crop"] == {"x": 0, "y": 0, "w": 1, "h": 1}
+
+
+def test_the_largest_crop_of_a_ratio_holds_the_areas_or_says_why_not(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name="None…").click()
+    expect(page.get_by_role("button", name="1:1", exact=True)).to_be_disabled()
+    expect(page.get_by_text("A crop of 1:1 has 62 % of the width; the keep areas need 80 %.")).to_be_visible()
+    page.get_by_role("button", name="16:9", exact=True).click()
+    saved(page)
+    rect = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
+    # 2400×1350 of 2400×1500; the areas end at 0.8 of the height, the focal point is in the middle
+    assert rect == pytest.approx({"x": 0, "y": 0.05, "w": 1, "h": 0.9}, abs=1e-3)
+
+
+def test_a_narrow_span_lets_an_area_go_and_the_wider_ones_are_identical(page: Page, maker: Maker):
+    site, placement = quay(maker, height={"kind": "ratio", "w": 1, "h": 1})
+    maker.open(site, placement, "width=450&span=A")
+    dinghy = page.get_by_role("img", name="Dinghy:")
+    expect(dinghy).to_have_attribute("aria-label", "Dinghy: lost 320–599, whole 600–2560")
+    page.get_by_role("button", name="All 2…").click()
+    # the order is dragged by keys: the last comes first
+    grip = page.get_by_role("button", name="Move Dinghy")
+    grip.focus()
+    for key in ("Space", "ArrowUp", "Space"):
+        page.keyboard.press(key)
+        page.wait_for_timeout(250)
+    expect(dinghy).to_have_attribute("aria-label", "Dinghy: whole 320–2560")
+    expect(page.get_by_role("img", name="Shed:")).to_have_attribute("aria-label", "Shed: lost 320–599, whole 600–2560")
+    expect(page.get_by_text("last change: A; B, C, D identical")).to_be_visible()
+    page.get_by_role("checkbox", name="Shed").uncheck()
+    expect(page.get_by_role("img", name="Shed:")).to_have_attribute("aria-label", "Shed: whole 600–2560")
+    page.keyboard.press("Escape")
+    expect(page.get_by_text("lets go Shed")).to_be_visible()
+    expect(page.get_by_role("region", name="Advice for span A")).to_be_hidden()
+    saved(page)
+    assert maker.kept(placement)["placement"]["treatments"]["A"]["keeps"] == ["Dinghy"]
+    assert "keeps" not in {k for k, v in maker.kept(placement)["placement"]["treatments"]["D"].items() if v is not None}
+
+
+def test_a_span_shows_a_colour_or_nothing(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    spot = page.frame_locator("iframe[title='First screen at 360 px']")
+    beside = page.frame_locator("iframe[title='First screen at 768 px']")
+
+    def shown(pane, what: str) -> object:
+        return pane.locator("picture").first.evaluate(
+            "e => { const i = e.querySelector('img'), s = getComputedStyle(e);"
+            " return { height: e.getBoundingClientRect().height, colour: s.backgroundColor,"
+            " file: i.currentSrc.slice(0, 5), visible: s.visibility }; }"
+        )[what]
+
+    page.get_by_role("radiogroup", name="What shows").get_by_text("colour").click()
+    expect(page.get_by_text("Span A shows only the colour of its frame.")).to_be_visible()
+    page.get_by_label("Background colour").fill("#336699")
+    page.wait_for_timeout(400)
+    assert (shown(spot, "height"), shown(spot, "colour"), shown(spot, "file")) == (180, "rgb(51, 102, 153)", "data:")
+    assert shown(beside, "file") == "http:"
+    page.get_by_role("radiogroup", name="What shows").get_by_text("nothing").click()
+    expect(page.get_by_text("Span A shows nothing here.")).to_be_visible()
+    page.wait_for_timeout(400)
+    assert shown(spot, "height") == 0
+    assert shown(beside, "height") == 384
+    page.get_by_role("button", name="Show a picture").click()
+    page.wait_for_timeout(400)
+    assert (shown(spot, "height"), shown(spot, "file")) == (180, "http:")
+
+
+def test_own_values_are_copied_to_other_spans_and_reset(page: Page, maker: Maker):
+    site, placement = quay(maker, fit="contain", background="#203040")
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name="2 of its own").click()
+    page.get_by_role("checkbox", name="Span B").check()
+    page.get_by_role("checkbox", name="Span C").check()
+    page.get_by_role("button", name="Copy to 2 spans").click()
+    saved(page)
+    kept = maker.kept(placement)["placement"]["treatments"]
+    for letter in "ABC":
+        assert (kept[letter]["fit"], kept[letter]["background"]) == ("contain", "#203040")
+    page.get_by_role("button", name="2 of its own").click()
+    page.get_by_role("button", name="Reset all").click()
+    # B hands its copy down, so that A shows the same
+    expect(page.get_by_text("all handed down")).to_be_visible()
+    expect(page.get_by_text("last change: nothing shows otherwise")).to_be_visible()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("button", name="2 of its own")).to_be_visible()
+
+
+def test_history_is_named_and_survives_a_reload(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
+    saved(page)
+    page.get_by_role("radiogroup", name="Aim").get_by_text("fixed", exact=True).click()
+    saved(page)
+    page.get_by_role("slider", name="Focal point").focus()
+    page.keyboard.press("Shift+ArrowRight")
+    saved(page)
+    page.reload()
+    page.get_by_role("region", name="Ground").wait_for()
+    page.get_by_role("button", name="History").click()
+    steps = page.get_by_role("listitem").get_by_role("button")
+    expect(steps).to_have_count(4)
+    names = [re.sub(r"\d\d:\d\d.*", "", t) for t in steps.all_inner_texts()]
+    assert [bool(re.search(word, n, re.I)) for word, n in zip(["focal", "aim", "fit"], names, strict=False)] == [True] * 3, (
+        names
+    )
+    page.keyboard.press("Escape")
+    # undo reaches into the visit before, twice; then back to the present by redo
+    page.get_by_role("button", name="Undo").click()
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("radio", name="areas first")).to_be_checked()
+    expect(page.get_by_role("radio", name="contain")).to_be_checked()
+    saved(page)
+    page.reload()
+    page.get_by_role("region", name="Ground").wait_for()
+    expect(page.get_by_role("radio", name="contain")).to_be_checked()
+    expect(page.get_by_role("radio", name="areas first")).to_be_checked()
+    page.get_by_role("button", name="Redo").click()
+    expect(page.get_by_role("radio", name="fixed")).to_be_checked()
+    # a press goes to any step
+    saved(page)
+    page.get_by_role("button", name="History").click()
+    steps.last.click()
+    expect(page.get_by_role("radio", name="cover")).to_be_checked()
+    saved(page)
+    assert "fit" not in {k for k, v in maker.kept(placement)["placement"]["treatments"]["A"].items() if v is not None}
+
+
+def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    page.context.set_offline(True)
+    page.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
+    expect(page.get_by_text("Offline, changes wait")).to_be_visible()
+    expect(page.get_by_role("radio", name="contain")).to_be_checked()
+    assert maker.kept(placement)["revision"] == 1
+    page.context.set_offline(False)
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=10_000)
+    assert maker.kept(placement)["placement"]["treatments"]["A"]["fit"] == "contain"
+
+
+def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Maker):
+    """The two areas need 0.8 of a picture that is drawn 896 px wide: nothing serves below 717 px."""
+    site = maker.site("Gull Quay", breakpoints=[1599])
+    original = maker.original(site, "quay.jpg", picture(2400, 1500), APART)
+    wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
+    placement = maker.placement(site, "Quay", {"B": wide, "A": {"height": {"kind": "fixed", "height_px": 560}}})
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name="costs…").click()
+    expect(page.get_by_text("all whole at 883 of 1280 widths").first).to_be_visible()
+    expect(page.get_by_text("keep every area whole from 717 to 1599. At the other widths no percentage does")).to_be_visible()
+    page.get_by_role("button", name="Add the post").click()
+    page.get_by_role("button", name="C from 1600").first.wait_for()
+    assert maker.ask("GET", f"/sites/{site}")["plan"]["breakpoints"] == [716, 1599]
+    maker.open(site, placement, "width=800&span=B")
+    page.get_by_role("button", name="costs…").click()
+    expect(page.get_by_text("keep every area whole from 717 to 1599.")).to_be_visible()
+    page.get_by_role("button", name="Use them").click()
+    page.keyboard.press("Escape")
+    saved(page)
+    assert maker.kept(placement)["placement"]["treatments"]["B"]["aim"]["kind"] == "fixed"
+    expect(page.get_by_role("img", name="Dinghy:")).to_have_attribute("aria-label", re.compile("whole 717–2560$"))
+    expect(page.get_by_role("img", name="Shed:")).to_have_attribute("aria-label", re.compile("whole 717–2560$|whole 320–2560$"))
+
+
+def test_safe_areas_are_taken_along_as_overlays(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name=re.compile("^safe ")).click()
+    for kind, start in (("SVG", b"<svg"), ("PNG", b"\x89PNG")):
+        with page.expect_download() as download:
+            page.get_by_role("link", name=kind).first.click()
+        with open(download.value.path(), "rb") as f:
+            assert start in f.read(200)
+    expect(page.get_by_text(re.compile(r"^x \d+ to \d+, y \d+ to \d+ px$")).first).to_be_visible()
+
+
+def test_all_that_fails_in_a_site_is_mended_and_undone_at_once(page: Page, maker: Maker):
+    site, placement = quay(maker, height={"kind": "ratio", "w": 1, "h": 1})
+    original = maker.kept(placement)["placement"]["treatments"]["D"]["original"]
+    other = maker.placement(
+        site, "Quay again", {"D": {"original": original, "height": {"kind": "ratio", "w": 4, "h": 5}}}, on="Crossings"
+    )
+    before = [maker.kept(p)["placement"] for p in (placement, other)]
+    page.goto(f"{maker.address}/sites/{site}/placements")
+    page.get_by_role("link", name=re.compile("emed")).click()
+    page.get_by_role("heading", name="Remedies").wait_for()
+    expect(page.get_by_role("region", name="Home")).to_contain_text("Dinghy is")
+    ticks = page.get_by_role("checkbox", name=re.compile("^Apply to"))
+    expect(ticks).to_have_count(5)  # A of the first, A to D of the second
+    ticks.first.uncheck()
+    expect(page.get_by_role("button", name="Apply 4 of 5")).to_be_visible()
+    ticks.first.check()
+    page.get_by_role("button", name="Apply all 5").click()
+    expect(page.get_by_text("Every keep area is whole at every width of every placement.")).to_be_visible()
+    assert [maker.kept(p)["placement"] for p in (placement, other)] != before
+    page.get_by_role("button", name="Undo 2 placements").click()
+    expect(ticks).to_have_count(5)
+    after = [maker.kept(p)["placement"] for p in (placement, other)]
+    assert after == before
