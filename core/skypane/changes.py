@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from skypane.model import Area, Placement, Treatment
-from skypane.needs import FIELDS
+from skypane.model import Area, Placement, Site, Treatment
+from skypane.needs import FIELDS, resolve
 
 WORDS = {
     "width": "width",
@@ -66,8 +66,8 @@ def _of_look(before: Look, after: Look) -> list[str]:
         old, new = {a.name: a for a in before.areas}, {a.name: a for a in after.areas}
         gone, come = [n for n in old if n not in new], [n for n in new if n not in old]
         moved = [n for n in new if n in old and new[n] != old[n]]
-        if len(gone) == len(come) == 1 and len(old) == len(new):
-            out.append(f"{gone[0]} is called {come[0]}")
+        if names := renamed(before.areas, after.areas):
+            out.append("{} is called {}".format(*names))
         elif come or gone:
             out.append(", ".join([*(f"{n} drawn" for n in come), *(f"{n} removed" for n in gone)]))
         elif moved:
@@ -75,6 +75,24 @@ def _of_look(before: Look, after: Look) -> list[str]:
         else:
             out.append(f"Order of areas of {after.name}")
     return out
+
+
+def renamed(before: tuple[Area, ...], after: tuple[Area, ...]) -> tuple[str, str] | None:
+    """The old and the new name where two lists of areas differ by the name of one."""
+    old, new = [a.name for a in before], [a.name for a in after]
+    gone, come = set(old) - set(new), set(new) - set(old)
+    return (gone.pop(), come.pop()) if len(gone) == len(come) == 1 and len(old) == len(new) else None
+
+
+def with_area_renamed(site: Site, placement: Placement, original: int, names: tuple[str, str]) -> Placement:
+    """The placement with the old name of an area of `original` replaced by the new one wherever a span names it."""
+    old, new = names
+    treatments = dict(placement.treatments)
+    for letter, e in resolve(site, placement).items():
+        own = treatments.get(letter)
+        if own is not None and own.keeps and e.original == original:
+            treatments[letter] = own.model_copy(update={"keeps": tuple(new if n == old else n for n in own.keeps)})
+    return placement.model_copy(update={"treatments": treatments})
 
 
 def named(before: Version, after: Version) -> str:

@@ -13,10 +13,12 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
+from placements.history import rename_area
 from placements.models import failing_areas, uses_of
 from pydantic import Field, StringConstraints, ValidationError
 from sites.models import Site, site_of
 from skypane import model
+from skypane.changes import renamed
 from skypane.needs import sharp_up_to
 from skypane.pixels.saliency import suggest
 
@@ -225,13 +227,19 @@ def describe_original(request: HttpRequest, original_id: int, payload: OriginalC
 
 @router.put("/originals/{int:original_id}/look", response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem})
 def look_at_original(request: HttpRequest, original_id: int, payload: LookChange) -> OriginalOut:
-    """Move the focal point and the areas. A newer revision answers 409 with both and changes nothing."""
+    """Move the focal point and the areas; spans that name an area follow when it is called otherwise.
+
+    A newer revision answers 409 with both and changes nothing.
+    """
     _mine(request, original_id)
     with transaction.atomic():
         original = Original.objects.select_for_update().get(id=original_id)
         if original.revision != payload.revision:
             raise Conflict("Its areas were changed elsewhere since you opened it.", out(original).model_dump(mode="json"))
+        names = renamed(original.as_noun().areas, payload.areas)
         original.look(payload.focal, payload.areas)
+        if names:
+            rename_area(original, names, request.user)
     return out(original, uses_of(original.site).get(original.id))
 
 

@@ -11,7 +11,7 @@ from typing import Any
 from originals.models import Original
 from skypane import changes, model
 
-from placements.models import Placement, Step
+from placements.models import Placement, Step, placements_of
 
 #: Older steps are forgotten.
 MOST_STEPS = 200
@@ -86,6 +86,17 @@ def record(placement: Placement, noun: model.Placement, looks: StoredLooks, by: 
     """Keep a placement as a new step. The row is saved with a new revision."""
     add(placement, placement.at, [(noun.model_dump(mode="json", exclude_none=True), looks)], by, what)
     placement.keep(noun)
+
+
+def rename_area(original: Original, names: tuple[str, str], by: object) -> None:
+    """An area is called otherwise: every span of the site that names it follows, as a step of its placement."""
+    site = original.site
+    for placement in placements_of(site).select_for_update():
+        noun = placement.as_noun()
+        follows = changes.with_area_renamed(site.as_noun(), noun, original.id, names)
+        if follows != noun:
+            begin(placement)
+            record(placement, follows, looks_now(placement, follows), by, "{} is called {}".format(*names))
 
 
 def step_back(placement: Placement) -> model.Placement | None:

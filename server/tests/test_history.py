@@ -96,5 +96,25 @@ def test_a_conflict_says_what_differs(designer, placement):
     assert [e["sentence"] for e in late.json()["errors"]] == ["Name", "Fit of span A"]
 
 
+def test_an_area_called_otherwise_takes_its_spans_along(designer, placement, original):
+    mast, bell = ({"name": n, "rect": {"x": x, "y": 0.1, "w": 0.2, "h": 0.2}} for n, x in (("Mast", 0.1), ("Bell", 0.5)))
+    look = {"focal": [0.5, 0.5], "areas": [mast, bell]}
+
+    def put(first):
+        (now,) = (o for o in designer.get(f"/sites/{placement['site_id']}/originals").json() if o["id"] == original["id"])
+        return designer.put(f"/originals/{original['id']}/look", {**look, "areas": [first, bell], "revision": now["revision"]})
+
+    put(mast)
+    now = with_a(designer.get(f"/placements/{placement['id']}").json(), keeps=["Mast"])
+    saved = save(designer, placement, now).json()
+    assert put({**mast, "name": "Light"}).status_code == 200
+    now = designer.get(f"/placements/{placement['id']}").json()
+    assert now["placement"]["treatments"]["A"]["keeps"] == ["Light"] and now["revision"] == saved["revision"] + 1
+    assert steps(designer, placement)[1][-1] == "Mast is called Light"
+    # an area that is moved renames nothing
+    put({**mast, "name": "Light", "rect": bell["rect"]})
+    assert designer.get(f"/placements/{placement['id']}").json()["revision"] == now["revision"]
+
+
 def test_nobody_else_sees_the_history(stranger, placement):
     assert stranger.get(f"/placements/{placement['id']}/history").status_code == 404

@@ -109,7 +109,9 @@ export interface paths {
         get?: never;
         /**
          * Look At Original
-         * @description Move the focal point and the areas. A newer revision answers 409 with both and changes nothing.
+         * @description Move the focal point and the areas; spans that name an area follow when it is called otherwise.
+         *
+         *     A newer revision answers 409 with both and changes nothing.
          */
         put: operations["originals_api_look_at_original"];
         post?: never;
