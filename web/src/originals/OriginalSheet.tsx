@@ -22,9 +22,12 @@ interface Props {
   original: Original;
   tags: string[];
   close: () => void;
+  /** What came of the last new file: it outlives the sheet, which begins anew with the file. */
+  said: string | undefined;
+  say: (said: string | undefined) => void;
 }
 
-export function OriginalSheet({ siteId, original, tags, close }: Props) {
+export function OriginalSheet({ siteId, original, tags, close, said, say }: Props) {
   const handle = useLook(siteId, original);
   const { look, state } = handle;
   const [zoom, setZoom] = useState("1");
@@ -129,7 +132,7 @@ export function OriginalSheet({ siteId, original, tags, close }: Props) {
         {original.notes.map((n) => (
           <p key={n}>{n}</p>
         ))}
-        <FileActions siteId={siteId} original={original} close={close} />
+        <FileActions siteId={siteId} original={original} close={close} said={said} say={say} />
       </div>
     </div>
   );
@@ -171,7 +174,7 @@ function Words({ siteId, original, tags }: { siteId: number; original: Original;
 }
 
 /** A better file, trimmed edges, removal: each says what it did, or why not. */
-function FileActions({ siteId, original, close }: { siteId: number; original: Original; close: () => void }) {
+function FileActions({ siteId, original, close, said, say }: Omit<Props, "tags">) {
   const remove = useRemoveOriginal(siteId);
   const replace = useReplaceOriginal(siteId);
   const trim = useTrimOriginal(siteId);
@@ -181,7 +184,13 @@ function FileActions({ siteId, original, close }: { siteId: number; original: Or
   const asked = refused?.status === 409 && file;
   const send = (chosen: File, all_the_same: boolean) => {
     setFile(chosen);
-    replace.mutate({ id: original.id, file: chosen, all_the_same });
+    say(undefined);
+    replace.mutate(
+      { id: original.id, file: chosen, all_the_same },
+      {
+        onSuccess: (out) => say(out.said.length ? out.said.join(" ") : "Replaced. Areas and treatments fit as before."),
+      },
+    );
   };
   return (
     <>
@@ -231,11 +240,7 @@ function FileActions({ siteId, original, close }: { siteId: number; original: Or
       ) : (
         refused && <Said>{refused.message}</Said>
       )}
-      {replace.data && (
-        <Said>
-          {replace.data.said.length ? replace.data.said.join(" ") : "Replaced. Areas and treatments fit as before."}
-        </Said>
-      )}
+      {said && <Said>{said}</Said>}
       {trim.error && <Said>{trim.error.message}</Said>}
       {remove.error && <Said>{remove.error.message}</Said>}
     </>

@@ -26,6 +26,11 @@ export function OriginalsPage() {
   const [filter, setFilter] = useState<Filter>("all");
   const [order, setOrder] = useState<Order>("newest");
   const [search, setSearch] = useState("");
+  const [said, setSaid] = useState<string>();
+  const close = () => {
+    setChosen(undefined);
+    setSaid(undefined);
+  };
   const one = originals.data?.find((o) => o.id === chosen);
   const all = originals.data ?? NONE;
   const shown = useMemo(() => arranged(all, filter, order, search), [all, filter, order, search]);
@@ -119,14 +124,16 @@ export function OriginalsPage() {
           clear={() => setSelected(new Set())}
         />
       )}
-      <Modal opened={!!one} onClose={() => setChosen(undefined)} title={one?.name} fullScreen>
+      <Modal opened={!!one} onClose={close} title={one?.name} fullScreen>
         {one && (
           <OriginalSheet
             key={`${one.id} ${one.preview}`}
             siteId={siteId}
             original={one}
             tags={tags}
-            close={() => setChosen(undefined)}
+            close={close}
+            said={said}
+            say={setSaid}
           />
         )}
       </Modal>

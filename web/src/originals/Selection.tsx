@@ -38,12 +38,18 @@ export function Selection({ siteId, selected, tags, clear }: Props) {
               maxLength={1000}
               disabled={decorative}
               value={alt}
-              onChange={(e) => setAlt(e.currentTarget.value)}
+              onChange={(e) => {
+                describe.reset();
+                setAlt(e.currentTarget.value);
+              }}
             />
             <Checkbox
               label="Decorative on purpose"
               checked={decorative}
-              onChange={(e) => setDecorative(e.currentTarget.checked)}
+              onChange={(e) => {
+                describe.reset();
+                setDecorative(e.currentTarget.checked);
+              }}
             />
             <Button
               disabled={!decorative && !alt.trim()}
