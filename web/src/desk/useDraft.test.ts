@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { type Draft, type HistoryAction, history, withTreatment } from "./useDraft";
+import {
+  type Draft,
+  type HistoryAction,
+  history,
+  historyToSave,
+  withAreaRenamed,
+  withTreatment,
+  withTreatments,
+} from "./useDraft";
 
 const draft = (name: string): Draft => ({ placement: { name, lead: true, treatments: {} }, looks: {} });
 const start = { past: [], now: draft("a"), future: [], group: null };
@@ -32,7 +40,58 @@ describe("history of a draft", () => {
   });
 });
 
+describe("history beyond the visit", () => {
+  const earlier = [draft("x"), draft("y")];
+  const later = [draft("z")];
+  const names = (s: ReturnType<typeof history>) => [...s.past, s.now, ...s.future].map((d) => d.placement.name);
+  const remember: HistoryAction = { kind: "remember", from: start.now, past: earlier, future: later };
+
+  it("puts earlier steps before those of this visit", () => {
+    expect(names(play(remember))).toEqual(["x", "y", "a", "z"]);
+    expect(play(remember, { kind: "undo" }, { kind: "undo" }).now.placement.name).toBe("x");
+  });
+  it("drops what had been undone when something was changed before the steps arrived", () => {
+    expect(names(play(to("b"), remember))).toEqual(["x", "y", "a", "b"]);
+  });
+  it("goes to any step and keeps the line", () => {
+    const there = play(remember, { kind: "go", to: 0 });
+    expect([there.now.placement.name, there.future.length]).toEqual(["x", 3]);
+    expect(play(remember, { kind: "go", to: 9 }).now.placement.name).toBe("a");
+  });
+  it("takes no notice of steps that begin elsewhere", () => {
+    expect(names(play({ ...remember, from: draft("other") } as HistoryAction))).toEqual(["a"]);
+  });
+
+  it("tells the server which steps stay and which are new", () => {
+    const [x, y] = earlier as [Draft, Draft];
+    const synced = { drafts: [x, y, start.now, ...later], first: 7 };
+    const changed = play(remember, to("b"));
+    expect(historyToSave(changed, synced)).toMatchObject({ keep: 9, at: 10, first: 7, add: [changed.now] });
+    const undone = play(remember, { kind: "undo" });
+    expect(historyToSave(undone, synced)).toMatchObject({ keep: 10, at: 8, add: [] });
+  });
+  it("has nothing to tell where the lines have nothing in common", () => {
+    expect(historyToSave(play(to("b")), { drafts: [draft("q")], first: 0 })).toBeUndefined();
+    expect(historyToSave(play(to("b")), undefined)).toBeUndefined();
+  });
+});
+
 describe("treatments", () => {
+  it("are laid on several spans as one change", () => {
+    const own = withTreatments(withTreatment(draft("a"), "A", { whole: true }), {
+      A: { fit: "contain" },
+      C: { fit: "cover" },
+    });
+    expect(own.placement.treatments).toEqual({ A: { whole: true, fit: "contain" }, C: { fit: "cover" } });
+  });
+  it("follow an area that is called otherwise, and only where they name it", () => {
+    const own = withTreatments(draft("a"), { A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
+    expect(withAreaRenamed(own, "Mast", "Light").placement.treatments).toEqual({
+      A: { keeps: ["Light", "Bell"] },
+      B: { fit: "cover" },
+    });
+  });
+
   it("set one span's own values and hand down again what is taken back", () => {
     const own = withTreatment(draft("a"), "B", { fit: "contain", whole: true });
     expect(own.placement.treatments?.B).toEqual({ fit: "contain", whole: true });
