@@ -100,9 +100,15 @@ def advise(site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower:
     return Advice(span=p.span.letter, failing=tuple(a.name for a in wrong), steps=tuple(steps), best=best)
 
 
-def advise_all(site: Site, plans: tuple[SpanPlan, ...], originals: Mapping[int, Original]) -> tuple[Advice, ...]:
-    """The advice for every span that fails, from the narrowest."""
-    found = (advise(site, p, originals, plans[i - 1] if i else None) for i, p in enumerate(plans))
+def advise_all(
+    site: Site, plans: tuple[SpanPlan, ...], originals: Mapping[int, Original], only: str | None = None
+) -> tuple[Advice, ...]:
+    """The advice for every span that fails, from the narrowest; or for the span of letter `only`, if it fails."""
+    found = (
+        advise(site, p, originals, plans[i - 1] if i else None)
+        for i, p in enumerate(plans)
+        if only is None or p.span.letter == only
+    )
     return tuple(a for a in found if a)
 
 

@@ -163,9 +163,20 @@ def following_offset(room: Floats, drawn: Floats, focal: float, keeps: tuple[Int
     if (room >= drawn - 1e-9).all():  # nothing to move
         return np.zeros_like(room)
     offset = room / 2 - focal * drawn
+    clamped = np.minimum(0.0, np.maximum(room - drawn, offset))
+    if in_view_at(clamped, room, drawn, keeps):
+        return clamped
     for area in reversed(keeps):
         offset = project(offset, room, drawn, area)
     return np.minimum(0.0, np.maximum(room - drawn, offset))
+
+
+def in_view_at(offset: Floats, room: Floats, drawn: Floats, keeps: tuple[Interval, ...]) -> bool:
+    """Whether every area is in view at these offsets: then no projection would move anything."""
+    if not keeps:
+        return True
+    first, last = min(k.first for k in keeps), max(k.last for k in keeps)
+    return bool(((offset >= -first * drawn) & (offset <= room - last * drawn)).all())
 
 
 def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windows:
@@ -304,6 +315,8 @@ def percent(fraction: float) -> str:
 def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
     """The keep areas without which the offset would differ somewhere by more than a hundredth of a px."""
     if (room >= drawn - 1e-9).all():
+        return ()
+    if in_view_at(following_offset(room, drawn, focal, ()), room, drawn, keeps):
         return ()
     offset = room / 2 - focal * drawn
     kept: list[Interval] = []

@@ -53,8 +53,11 @@ def fates(p: SpanPlan, area: Area) -> tuple[np.ndarray, Floats]:
 
 def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> dict[Area, tuple[np.ndarray, Floats]]:
     """The same for windows of shape (heights, widths), per area."""
-    x0, x1, y0, y1 = np.array([edges(a) for a in areas]).T[:, :, None, None]
-    whole = np.asarray(is_whole(shown, (x0, x1, y0, y1), picture).all(axis=1))
+    if is_whole(shown, hull(areas), picture).all():  # all of them at once
+        whole = np.ones((len(areas), shown.x0.shape[1]), dtype=bool)
+    else:
+        x0, x1, y0, y1 = np.array([edges(a) for a in areas]).T[:, :, None, None]
+        whole = np.asarray(is_whole(shown, (x0, x1, y0, y1), picture).all(axis=1))
     out = {}
     for i, area in enumerate(areas):
         worst: Floats = np.ones(whole.shape[1])

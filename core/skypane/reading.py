@@ -184,7 +184,7 @@ class CropFacts(Noun):
 
 
 class SpanDetail(Noun):
-    """More about the one span that is being worked on."""
+    """More about the one span that is being worked on. `aims` and `percents` only where they are asked for."""
 
     letter: str
     aims: tuple[AimCost, ...]
@@ -222,19 +222,15 @@ def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
     if y.min() == y.max():
         ends = (float(v[0]),) if len(v) == 1 else (float(v[0]), float(v[-1]))
         return Curve(points=tuple((at, round(float(y[0]), 5)) for at in ends))
-    keep = {0, len(v) - 1}
-    open_ = [(0, len(v) - 1)]
-    while open_:
-        a, b = open_.pop()
-        if b - a < 2:
-            continue
-        ys, vs = y[a : b + 1], v[a : b + 1]
-        gap = np.abs(y[a] + (y[b] - y[a]) / (v[b] - v[a]) * (vs - v[a]) - ys)
-        worst = int(gap.argmax())
-        if gap[worst] > tolerance:
-            keep.add(a + worst)
-            open_ += [(a, a + worst), (a + worst, b)]
-    return Curve(points=tuple((float(v[i]), round(float(y[i]), 5)) for i in sorted(keep)))
+    keep = np.array([0, len(v) - 1])
+    while True:  # all pieces that are too far off are split at once
+        gap = np.abs(np.interp(v, v[keep], y[keep]) - y)
+        over = np.flatnonzero(np.maximum.reduceat(gap, keep[:-1]) > tolerance)
+        if not over.size:
+            break
+        split = [a + int(gap[a:b].argmax()) for a, b in zip(keep[over], keep[over + 1], strict=True)]
+        keep = np.sort(np.concatenate([keep, split]))
+    return Curve(points=tuple(zip(v[keep].tolist(), y[keep].round(5).tolist(), strict=True)))
 
 
 def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
@@ -281,10 +277,11 @@ def read(
     made_bytes: Callable[[list[str]], Mapping[str, int]] = lambda keys: {},
     others: Mapping[int, Original] | None = None,
     chosen: str | None = None,
+    costs: bool = False,
 ) -> Reading:
     """Everything about a placement. `preview` tells where a preview of an original's crop is to be had, `made_bytes` the bytes of
     those renditions that exist already, by key; `others` are originals of the site that advice may propose; `chosen` is the span
-    that is read in detail.
+    that is read in detail, and then the only one that advice is worked out for; with `costs` its detail says what each way to aim comes to.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -299,7 +296,7 @@ def read(
         bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
         files=rows,
         findings=tuple(_findings(placement, plans, rows)),
-        advice=advise_all(site, plans, {**originals, **(others or {})}),
+        advice=advise_all(site, plans, {**originals, **(others or {})}, chosen),
         code=_code(site, placement, plans, files),
         pane=Pane(
             markup=text_of(pane_lines(site, placement, plans, preview)),
@@ -311,7 +308,7 @@ def read(
         budget_bytes=site.budget_bytes,
         safe=_overall_safe(plans),
         brief=brief(plans, site.densities[-1]) if any(_waits(p) for p in plans) else None,
-        detail=next((_detail(site, p) for p in plans if p.span.letter == chosen), None),
+        detail=next((_detail(site, p, costs) for p in plans if p.span.letter == chosen), None),
     )
 
 
@@ -336,7 +333,7 @@ def _overall_safe(plans: tuple[SpanPlan, ...]) -> tuple[OverallSafe, ...]:
     )
 
 
-def _detail(site: Site, p: SpanPlan) -> SpanDetail:
+def _detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
     crop = None
     if p.original is not None and p.inside is not None:
         px = crop_of(p.original, p.crop)
@@ -345,7 +342,12 @@ def _detail(site: Site, p: SpanPlan) -> SpanDetail:
             PxNeed(density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)) for d in site.densities
         )
         crop = CropFacts(x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs, largest=_largest_crops(p))
-    return SpanDetail(letter=p.span.letter, aims=aim_costs(site, p), percents=by_percents(p), crop=crop)
+    return SpanDetail(
+        letter=p.span.letter,
+        aims=aim_costs(site, p) if costs else (),
+        percents=by_percents(p) if costs else None,
+        crop=crop,
+    )
 
 
 USUAL_RATIOS = {"1:1": 1.0, "4:5": 4 / 5, "3:2": 3 / 2, "16:9": 16 / 9, "2:1": 2.0}

@@ -52,6 +52,15 @@ def test_what_holds_the_picture_is_named():
     assert "Green boat" in spans["B"].held_by
 
 
+def test_the_chosen_span_alone_is_read_in_detail_and_every_failing_one_is_found():
+    everything, b = read(Site(), P, {1: BOATS}), read(Site(), P, {1: BOATS}, chosen="B")
+    assert [a.span for a in everything.advice] == ["A", "B"] and everything.detail is None
+    assert b.advice == everything.advice[1:] and b.findings == everything.findings and b.bands == everything.bands
+    assert (b.detail.letter, b.detail.aims, b.detail.crop.width_px) == ("B", (), 5200)
+    costs = read(Site(), P, {1: BOATS}, chosen="B", costs=True).detail
+    assert [c.aim.kind for c in costs.aims] == ["following", "following", "fixed"] and costs.percents is not None
+
+
 def test_a_soft_file_is_a_band_a_row_and_a_finding():
     small = BOATS.model_copy(update={"width_px": 1600, "height_px": 892})
     reading = read(Site(), P, {1: small})

@@ -36,12 +36,13 @@ MOST_PROPOSED = 40
 
 class Draft(Schema):
     """A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
-    span that is read in detail."""
+    span that is read in detail, with `costs` also what each way to aim comes to there."""
 
     placement: model.Placement
     looks: dict[int, Look] = {}
     site: model.Site | None = None
     chosen: Annotated[str, Field(max_length=2)] | None = None
+    costs: bool = False
 
 
 class PlacementIn(Schema):
@@ -317,6 +318,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> Reading:
         made_bytes=bytes_made,
         others=proposable(site, originals),
         chosen=draft.chosen,
+        costs=draft.costs,
     )
 
 

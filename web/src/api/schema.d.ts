@@ -957,11 +957,16 @@ export interface components {
         /**
          * Draft
          * @description A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
-         *     span that is read in detail.
+         *     span that is read in detail, with `costs` also what each way to aim comes to there.
          */
         Draft: {
             /** Chosen */
             chosen?: string | null;
+            /**
+             * Costs
+             * @default false
+             */
+            costs?: boolean;
             /**
              * Looks
              * @default {}
@@ -2114,7 +2119,7 @@ export interface components {
         };
         /**
          * SpanDetail
-         * @description More about the one span that is being worked on.
+         * @description More about the one span that is being worked on. `aims` and `percents` only where they are asked for.
          */
         SpanDetail: {
             /** Aims */

@@ -65,12 +65,14 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const cursor = scale.clamp(place.width);
   const density = place.density;
   const plan = dragged ?? site.plan;
+  const [costs, askCosts] = useState(false);
   const here = spanLetter(plan.breakpoints ?? [], cursor);
   const { reading, error, changedSince } = useReading(
     site.id,
     handle.draft,
     dragged,
     place.span ?? here,
+    costs,
     `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
   );
   const at = reading && spanAt(reading.spans, cursor);
@@ -147,6 +149,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       span,
       choose,
       touched: changedSince(handle.previous),
+      askCosts,
       addPosts: (posts) => keepBreakpoints([...(site.plan.breakpoints ?? []), ...posts].sort((a, b) => a - b)),
     };
 

@@ -21,6 +21,8 @@ export interface DeskState {
   choose: (letter: string) => void;
   /** The spans that the last step changed; undefined where that is not known. */
   touched: string[] | undefined;
+  /** Whether the detail of the chosen span says what each way to aim comes to. */
+  askCosts: (asked: boolean) => void;
   /** Add breakpoints, as last widths of new spans. */
   addPosts: (posts: number[]) => void;
 }

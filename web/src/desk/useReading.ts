@@ -9,13 +9,14 @@ export function useReading(
   draft: Draft,
   plan: SitePlan | undefined,
   chosen: string | undefined,
+  costs: boolean,
   stamp: unknown,
 ) {
   const [found, setFound] = useState<{ reading: Reading; of: Draft }>();
   const [error, setError] = useState<ProblemError>();
-  const wanted = useRef({ draft, plan, chosen, stamp });
+  const wanted = useRef({ draft, plan, chosen, costs, stamp });
   const abort = useRef<AbortController>(undefined);
-  wanted.current = { draft, plan, chosen, stamp };
+  wanted.current = { draft, plan, chosen, costs, stamp };
   const going = useRef(false);
   const prints = useRef(new WeakMap<Draft, Map<string, string>>());
 
@@ -36,6 +37,7 @@ export function useReading(
                 looks: asked.draft.looks,
                 site: asked.plan,
                 chosen: asked.chosen,
+                costs: asked.costs,
               } as never,
               signal: abort.current.signal,
             }),
@@ -52,6 +54,7 @@ export function useReading(
           next.draft === asked.draft &&
           next.plan === asked.plan &&
           next.chosen === asked.chosen &&
+          next.costs === asked.costs &&
           next.stamp === asked.stamp
         )
           break;
@@ -59,7 +62,7 @@ export function useReading(
       going.current = false;
     };
     void ask();
-  }, [siteId, draft, plan, chosen, stamp]);
+  }, [siteId, draft, plan, chosen, costs, stamp]);
 
   useEffect(() => () => abort.current?.abort(), []);
   /** The spans that show otherwise than in an earlier draft that was read; undefined where it was not. */

@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
+import { Rows } from "../../../ui/states";
 import type { DeskState } from "../../types";
 import { withTreatments } from "../../useDraft";
 import ground from "../Ground.module.css";
@@ -15,7 +16,8 @@ export function AdviceCard({ state }: { state: DeskState }) {
   const { reading, span, handle, originals, choose } = state;
   const [open, setOpen] = useState(false);
   const advice = reading.advice.find((a) => a.span === span.letter);
-  const elsewhere = reading.advice.filter((a) => a.span !== span.letter);
+  const failing = new Set(reading.findings.filter((f) => f.code === "area").flatMap((f) => f.spans));
+  const elsewhere = [...failing].filter((l) => l !== span.letter).sort();
   const apply = (step: Step) =>
     handle.change((d) => {
       const set = given(step.treatment);
@@ -29,19 +31,15 @@ export function AdviceCard({ state }: { state: DeskState }) {
         : d.looks;
       return withTreatments({ ...d, looks }, { [span.letter]: set, ...also });
     });
+  // the reading on screen may still be that of the span chosen before
+  if (!advice && failing.has(span.letter)) return <Rows n={1} height={150} />;
   if (!advice)
     return elsewhere.length ? (
       <p className={classes.elsewhere}>
         All areas are whole here. Something is cut in{" "}
-        {elsewhere.map((a) => (
-          <button
-            key={a.span}
-            type="button"
-            className={classes.jump}
-            onClick={() => choose(a.span)}
-            aria-label={`To span ${a.span}`}
-          >
-            <Letter of={a.span} small />
+        {elsewhere.map((l) => (
+          <button key={l} type="button" className={classes.jump} onClick={() => choose(l)} aria-label={`To span ${l}`}>
+            <Letter of={l} small />
           </button>
         ))}
       </p>

@@ -4,6 +4,7 @@ import { useDisclosure } from "@mantine/hooks";
 import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { percent } from "../../../ui/format";
+import { Rows } from "../../../ui/states";
 import type { DeskState } from "../../types";
 import ground from "../Ground.module.css";
 
@@ -29,11 +30,14 @@ interface Props {
 }
 
 export function AimCosts({ state, set }: Props) {
-  const { span, reading } = state;
-  const [opened, { toggle, close }] = useDisclosure();
+  const { span, reading, askCosts } = state;
+  const [opened, { toggle, close }] = useDisclosure(false, {
+    onOpen: () => askCosts(true),
+    onClose: () => askCosts(false),
+  });
   const detail = reading.detail?.letter === span.letter ? reading.detail : undefined;
-  if (!detail?.aims.length || !span.keeps?.length) return null;
-  const by = detail.percents;
+  if (!span.outline || !span.keeps?.length) return null;
+  const by = detail?.percents;
   return (
     <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={520}>
       <Popover.Target>
@@ -48,26 +52,29 @@ export function AimCosts({ state, set }: Props) {
         </button>
       </Popover.Target>
       <Popover.Dropdown>
-        <div className={ground.stack}>
-          <Table verticalSpacing={4}>
-            <Table.Tbody>
-              {detail.aims.map((c) => (
-                <Table.Tr key={name(c)}>
-                  <Table.Td style={{ whiteSpace: "nowrap", fontWeight: 600 }}>{name(c)}</Table.Td>
-                  <Table.Td>
-                    {comesTo(c)}
-                    <br />
-                    <code className="soft" style={{ overflowWrap: "anywhere" }}>
-                      {c.css.length > 90 ? `${c.css.slice(0, 88)}…` : c.css}
-                    </code>
-                  </Table.Td>
-                </Table.Tr>
-              ))}
-            </Table.Tbody>
-          </Table>
-          <strong>For hand-overs that can only take percentages</strong>
-          <Percents by={by} state={state} set={set} />
-        </div>
+        {!detail?.aims?.length && <Rows n={1} height={190} />}
+        {detail?.aims?.length ? (
+          <div className={ground.stack}>
+            <Table verticalSpacing={4}>
+              <Table.Tbody>
+                {detail.aims.map((c) => (
+                  <Table.Tr key={name(c)}>
+                    <Table.Td style={{ whiteSpace: "nowrap", fontWeight: 600 }}>{name(c)}</Table.Td>
+                    <Table.Td>
+                      {comesTo(c)}
+                      <br />
+                      <code className="soft" style={{ overflowWrap: "anywhere" }}>
+                        {c.css.length > 90 ? `${c.css.slice(0, 88)}…` : c.css}
+                      </code>
+                    </Table.Td>
+                  </Table.Tr>
+                ))}
+              </Table.Tbody>
+            </Table>
+            <strong>For hand-overs that can only take percentages</strong>
+            <Percents by={by} state={state} set={set} />
+          </div>
+        ) : null}
       </Popover.Dropdown>
     </Popover>
   );
