@@ -22,7 +22,7 @@ def maker(page: Page, address: str) -> Iterator[Maker]:
 
 def quay(maker: Maker, **a: object) -> tuple[int, int]:
     """A site with one placement: 2400×1500 px with two areas, 2:1 from 600 px on, in A as told."""
-    site = maker.site("Gull Quay")
+    site = maker.site("Reed Quay")
     original = maker.original(site, "quay.jpg", picture(2400, 1500, spots=tuple(APART.values())), APART)
     wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
     return site, maker.placement(site, "Quay", {"D": wide, "A": a})
@@ -216,7 +216,7 @@ def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
 
 def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Maker):
     """The two areas need 0.8 of a picture that is drawn 896 px wide: nothing serves below 717 px."""
-    site = maker.site("Gull Quay", breakpoints=[1599])
+    site = maker.site("Reed Quay", breakpoints=[1599])
     original = maker.original(site, "quay.jpg", picture(2400, 1500), APART)
     wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
     placement = maker.placement(site, "Quay", {"B": wide, "A": {"height": {"kind": "fixed", "height_px": 560}}})
@@ -224,7 +224,8 @@ def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Ma
     page.get_by_role("button", name="costs…").click()
     expect(page.get_by_text("all whole at 883 of 1280 widths").first).to_be_visible()
     expect(page.get_by_text("keep every area whole from 717 to 1599. At the other widths no percentage does")).to_be_visible()
-    page.get_by_role("button", name="Add the post").click()
+    with page.expect_navigation():  # the desk opens anew with its spans carried over
+        page.get_by_role("button", name="Add the post").click()
     page.get_by_role("button", name="C from 1600").first.wait_for()
     assert maker.ask("GET", f"/sites/{site}")["plan"]["breakpoints"] == [716, 1599]
     maker.open(site, placement, "width=800&span=B")

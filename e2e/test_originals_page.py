@@ -28,7 +28,7 @@ def sheet(page: Page, maker: Maker, site: int, name: str) -> Locator:
 
 
 def test_each_of_many_files_has_its_own_outcome(page: Page, maker: Maker):
-    site = maker.site("Gull Quay")
+    site = maker.site("Reed Quay")
     page.goto(f"{maker.address}/sites/{site}/originals")
     expect(page.get_by_text("No picture yet.")).to_be_visible()
     page.locator('input[type="file"]').set_input_files(
@@ -46,7 +46,7 @@ def test_each_of_many_files_has_its_own_outcome(page: Page, maker: Maker):
 
 
 def test_several_get_words_and_tags_and_the_unused_go(page: Page, maker: Maker):
-    site = maker.site("Gull Quay")
+    site = maker.site("Reed Quay")
     names = ["a.jpg", "b.jpg", "c.jpg", "d.jpg"]
     ids = {n: maker.original(site, n, picture(1000 + 40 * i, 700)) for i, n in enumerate(names)}
     maker.placement(site, "Quay", {"D": {"original": ids["b.jpg"]}})
@@ -83,7 +83,7 @@ def test_several_get_words_and_tags_and_the_unused_go(page: Page, maker: Maker):
 
 
 def test_an_original_is_opened_to_its_map(page: Page, maker: Maker):
-    site = maker.site("Gull Quay")
+    site = maker.site("Reed Quay")
     maker.original(site, "quay.jpg", picture(2400, 1500, spots=((0.7, 0.55, 0.1, 0.15),)))
     opened = sheet(page, maker, site, "quay.jpg")
     # offered, not taken unasked
@@ -120,7 +120,7 @@ def test_an_original_is_opened_to_its_map(page: Page, maker: Maker):
 
 
 def test_a_better_file_takes_its_place_and_another_picture_is_asked_about(page: Page, maker: Maker):
-    site = maker.site("Gull Quay")
+    site = maker.site("Reed Quay")
     original = maker.original(site, "quay.jpg", picture(1200, 800), {"Shed": (0.1, 0.4, 0.15, 0.2)})
     maker.placement(site, "Quay", {"D": {"original": original}})
     opened = sheet(page, maker, site, "quay.jpg")
@@ -145,7 +145,7 @@ def test_a_better_file_takes_its_place_and_another_picture_is_asked_about(page: 
 
 
 def test_transparent_edges_are_trimmed_and_come_back(page: Page, maker: Maker):
-    site = maker.site("Gull Quay")
+    site = maker.site("Reed Quay")
     maker.original(site, "badge.png", badge())
     opened = sheet(page, maker, site, "badge.png")
     opened.get_by_role("button", name="Trim transparent edges").click()

@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+import json
+import re
 from pathlib import Path
 
 import pytest
 from playwright.sync_api import Page, expect
 
 AXE = (Path(__file__).parents[1] / "web/node_modules/axe-core/axe.min.js").read_text()
-RUN = """async () => {
-  const found = await axe.run(document, {
+RUN = """async (within) => {
+  const found = await axe.run(within || document, {
     runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"], iframes: false });
   return found.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(" | "));
 }"""
@@ -22,6 +24,7 @@ def addresses(page: Page, address: str) -> dict[str, str]:
     return {
         "sites": f"{address}/",
         "placements": f"{address}/sites/{demo}/placements",
+        "remedies": f"{address}/sites/{demo}/remedies",
         "originals": f"{address}/sites/{demo}/originals",
         "deliveries": f"{address}/sites/{demo}/deliveries",
         "site": f"{address}/sites/{demo}/settings",
@@ -48,6 +51,44 @@ def test_axe_finds_nothing(page: Page, address: str, scheme: str):
     assert faults == {}
 
 
+@pytest.mark.parametrize("scheme", ["light", "dark"])
+def test_axe_finds_nothing_in_what_opens(page: Page, address: str, scheme: str):
+    """Popovers of Aim, the history, an original's sheet, several selected."""
+    page.emulate_media(color_scheme=scheme)
+    page.add_init_script(AXE)
+    faults = {}
+
+    def look(name: str) -> None:
+        page.wait_for_timeout(400)
+        if found := page.evaluate(RUN, "[role=dialog], [class*=selection]"):
+            faults[name] = found
+        page.keyboard.press("Escape")
+        page.wait_for_timeout(200)
+
+    url = addresses(page, address)
+    page.goto(url["aim"] + "?width=450&span=A")
+    page.get_by_role("region", name="Ground").wait_for()
+    for name in (
+        "keep area",
+        "costs…",
+        "safe|always shows",
+        "of its own",
+        "^None…$|^Crop…$",
+        "^All |of \\d+…",
+        "Change…",
+        "History",
+    ):
+        page.get_by_role("button", name=re.compile(name)).first.click()
+        look(name)
+    page.goto(url["originals"])
+    page.get_by_role("button", name=re.compile("four-boats")).first.click()
+    look("sheet")
+    page.get_by_role("checkbox", name=re.compile("^Select ")).first.click(force=True)
+    page.get_by_role("button", name="Tags…").click()
+    look("selection")
+    assert faults == {}, json.dumps(faults, indent=1)
+
+
 @pytest.mark.parametrize("size", [(1280, 800), (1920, 1080), (1024, 768)])
 def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str, size: tuple[int, int]):
     page.set_viewport_size({"width": size[0], "height": size[1]})
@@ -56,7 +97,9 @@ def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str, size
             continue
         page.goto(url)
         page.get_by_role("region", name="Ground").wait_for()
-        box = page.evaluate("[document.documentElement.scrollHeight, innerHeight, document.documentElement.scrollWidth, innerWidth]")
+        box = page.evaluate(
+            "[document.documentElement.scrollHeight, innerHeight, document.documentElement.scrollWidth, innerWidth]"
+        )
         assert box[0] <= box[1] and box[2] <= box[3], (name, box)
 
 

@@ -1,4 +1,4 @@
-import { Button, createTheme, type MantineColorsTuple, NumberInput, Select, TextInput } from "@mantine/core";
+import { Button, createTheme, type MantineColorsTuple, Modal, NumberInput, Select, TextInput } from "@mantine/core";
 
 const petrol: MantineColorsTuple = [
   "#e8f3f4",
@@ -27,6 +27,7 @@ export const theme = createTheme({
   },
   components: {
     Button: Button.extend({ defaultProps: { size: "xs", fw: 600 } }),
+    Modal: Modal.extend({ defaultProps: { closeButtonProps: { "aria-label": "Close" } } }),
     TextInput: TextInput.extend({ defaultProps: { size: "xs" } }),
     NumberInput: NumberInput.extend({ defaultProps: { size: "xs", hideControls: true } }),
     Select: Select.extend({ defaultProps: { size: "xs" } }),

@@ -50,7 +50,7 @@ export function AreaList({ areas, set, suggest }: Props) {
             <span className={classes.tools}>
               <ActionIcon
                 variant="subtle"
-                size="sm"
+                size={24}
                 aria-label={`Duplicate ${a.name}`}
                 onClick={() => set(duplicated(areas, i))}
               >
@@ -58,7 +58,7 @@ export function AreaList({ areas, set, suggest }: Props) {
               </ActionIcon>
               <ActionIcon
                 variant="subtle"
-                size="sm"
+                size={24}
                 color="red"
                 aria-label={`Remove ${a.name}`}
                 onClick={() => set(removed(areas, i))}
