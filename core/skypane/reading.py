@@ -281,7 +281,8 @@ def read(
 ) -> Reading:
     """Everything about a placement. `preview` tells where a preview of an original's crop is to be had, `made_bytes` the bytes of
     those renditions that exist already, by key; `others` are originals of the site that advice may propose; `chosen` is the span
-    that is read in detail, and then the only one that advice is worked out for; with `costs` its detail says what each way to aim comes to.
+    that is read in detail, and then the only one that advice is worked out for; with `costs` its detail says what each way to aim
+    comes to.
 
     Raises InvalidPlan where the placement cannot be computed.
     """

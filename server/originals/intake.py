@@ -16,7 +16,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import IntegrityError, transaction
 from sites.models import Site
 from skypane import model
-from skypane.pixels.encode import preview
+from skypane.pixels.encode import preview, previews
 from skypane.pixels.inspect import Inspected, inspect
 from skypane.pixels.trim import visible_box, write_trimmed
 
@@ -87,10 +87,10 @@ def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
 
 def _store(original: Original, path: Path) -> None:
     keep(path, original.stored)
-    for width in PREVIEW_WIDTHS:
-        made = path.with_name(f"preview-{original.sha256[:8]}-{width}.webp")
-        preview(path, made, width)
-        keep(made, original.preview(width))
+    made = {w: path.with_name(f"preview-{original.sha256[:8]}-{w}.webp") for w in PREVIEW_WIDTHS}
+    previews(path, made)
+    for width, file in made.items():
+        keep(file, original.preview(width))
 
 
 def make_preview_again(original: Original, width_px: int) -> None:

@@ -13,7 +13,7 @@ from config.problems import Conflict, Problem, Refused
 from deliveries.models import bytes_made
 from django.db import transaction
 from django.db.models import Max
-from django.http import HttpRequest
+from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from originals.looks import Look
@@ -306,11 +306,11 @@ def remove_placement(request: HttpRequest, placement_id: int) -> tuple[int, None
 
 
 @router.post("/sites/{int:site_id}/readings", response={200: Reading, 404: Problem, 422: Problem})
-def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> Reading:
+def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
     """Everything that the desk shows of a draft, over every width. Nothing is stored."""
     site = site_of(request.user, site_id)
     originals = _originals(site, draft.placement.original_ids, draft.looks)
-    return read(
+    reading = read(
         draft.site or site.as_noun(),
         draft.placement,
         originals,
@@ -320,6 +320,8 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> Reading:
         chosen=draft.chosen,
         costs=draft.costs,
     )
+    # it has been checked while it was made: asked for at every step of a drag, it is not checked once more
+    return HttpResponse(reading.model_dump_json(), content_type="application/json")
 
 
 def proposable(site: Site, used: Mapping[int, model.Original]) -> dict[int, model.Original]:

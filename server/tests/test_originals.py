@@ -34,6 +34,12 @@ def test_how_large_a_frame_it_is_enough_for_is_told(designer, site):
     assert wide["too_small"] is False
 
 
+def test_the_list_says_of_each_what_bringing_it_said(designer, site):
+    brought = [designer.bring(site["id"], picture(*size), f"{size[0]}.jpg") for size in ((90, 60), (60, 90))]
+    listed = designer.get(f"/sites/{site['id']}/originals").json()
+    assert listed == [b.json() for b in reversed(brought)]
+
+
 def test_originals_are_kept_as_they_came_by_content_hash(designer, site, settings):
     content = picture()
     got = designer.bring(site["id"], content).json()

@@ -12,6 +12,7 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
 import { ProblemError } from "./api/client";
+import { askAhead } from "./api/queries";
 import { theme } from "./ui/theme";
 
 const queries = new QueryClient({
@@ -23,6 +24,8 @@ const queries = new QueryClient({
     },
   },
 });
+
+askAhead(queries, window.location.pathname);
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>

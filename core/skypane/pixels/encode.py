@@ -6,8 +6,9 @@ Camera and location data are removed. Files are tagged 72 dpi because hand-offs 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
+from typing import Any
 
 import pyvips
 
@@ -59,24 +60,39 @@ def make(source: str | Path, wanted: Sequence[Rendition], folder: Path) -> Itera
 
 
 def preview(source: str | Path, path: Path, width_px: int, crop: Rect | None = None) -> None:
-    """A WebP of the whole original, or of a crop of it, at most `width_px` wide, upright, in sRGB.
+    """One preview; see `previews`."""
+    previews(source, {width_px: path}, crop)
 
-    Raises UnreadablePicture where the original can no longer be opened.
+
+def previews(source: str | Path, paths: Mapping[int, Path], crop: Rect | None = None) -> None:
+    """WebPs of the whole original, or of a crop of it, each at most as many px wide as its key says, upright, in sRGB.
+
+    The original is decoded once, for the widest; the narrower ones are made from that. Raises UnreadablePicture where the
+    original can no longer be opened.
     """
+    widest = max(paths)
     try:
-        with Path(source).open("rb") as f:
-            kind = kind_of(f.read(4096))
-        wide = width_px if crop is None else math.ceil(width_px / crop.w)
-        options = {"height": 10_000_000, "size": "down"}
-        if kind in ("heic", "svg"):
-            image = to_srgb(open_any(source, kind)).copy_memory().thumbnail_image(wide, **options)
-        else:
-            image = pyvips.Image.thumbnail(str(source), wide, output_profile="srgb", **options)
+        image = _thumbnail(source, widest if crop is None else math.ceil(widest / crop.w)).copy_memory()
         if crop is not None:
-            image = image.copy_memory()
             x, y = (min(int(f * n), n - 1) for f, n in ((crop.x, image.width), (crop.y, image.height)))
             w, h = (max(1, round(f * n)) for f, n in ((crop.w, image.width), (crop.h, image.height)))
             image = image.crop(x, y, min(w, image.width - x), min(h, image.height - y))
-        image.webpsave(str(path), Q=80, effort=2, keep="none")
+        for width_px, path in sorted(paths.items(), reverse=True):
+            image = image.thumbnail_image(width_px, **_DOWN)
+            image.webpsave(str(path), Q=80, effort=2, keep="none")
     except (pyvips.Error, CannotOpen) as error:
         raise UnreadablePicture(f"{Path(source).name} can no longer be opened. Bring the original again.") from error
+
+
+#: Only ever smaller, and never bound by the height.
+_DOWN: dict[str, Any] = {"height": 10_000_000, "size": "down"}
+
+
+def _thumbnail(source: str | Path, width_px: int) -> pyvips.Image:
+    with Path(source).open("rb") as f:
+        kind = kind_of(f.read(4096))
+    image = open_any(source, kind)
+    if kind in ("heic", "svg"):
+        return to_srgb(image).copy_memory().thumbnail_image(width_px, **_DOWN)
+    plain = image.interpretation in ("srgb", "b-w") and not image.get_typeof("icc-profile-data")
+    return pyvips.Image.thumbnail(str(source), width_px, **_DOWN, **({} if plain else {"output_profile": "srgb"}))

@@ -1,5 +1,5 @@
 /** Every question to the server, by name. Mutations tell the cache what they made stale. */
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, data, dataAs, type Schemas } from "./client";
 
 export type Site = Schemas["SiteOut"];
@@ -36,23 +36,40 @@ export const keys = {
   deliveries: (site: number) => ["deliveries", site] as const,
 };
 
-export const useSession = () =>
-  useQuery({
-    queryKey: keys.session,
-    queryFn: () => data(client.GET("/api/session")),
-    staleTime: Number.POSITIVE_INFINITY,
+const session = queryOptions({
+  queryKey: keys.session,
+  queryFn: () => data(client.GET("/api/session")),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+
+const site = (id: number) =>
+  queryOptions({
+    queryKey: keys.site(id),
+    queryFn: () => data(client.GET("/api/sites/{site_id}", path({ site_id: id }))),
   });
+
+const originals = (of: number) =>
+  queryOptions({
+    queryKey: keys.originals(of),
+    queryFn: () => dataAs<Original[]>(client.GET("/api/sites/{site_id}/originals", path({ site_id: of }))),
+  });
+
+/** What the screen at an address is sure to ask for is asked for at once, not one after the other. */
+export function askAhead(queries: QueryClient, address: string) {
+  void queries.prefetchQuery(session);
+  const [, id, screen] = /^\/sites\/(\d+)(?:\/(\w+))?/.exec(address) ?? [];
+  if (!id) return;
+  void queries.prefetchQuery(site(Number(id)));
+  if (screen === "originals") void queries.prefetchQuery(originals(Number(id)));
+}
+
+export const useSession = () => useQuery(session);
 
 export const useSites = () => useQuery({ queryKey: keys.sites, queryFn: () => data(client.GET("/api/sites")) });
 
-export const useSite = (id: number) =>
-  useQuery({ queryKey: keys.site(id), queryFn: () => data(client.GET("/api/sites/{site_id}", path({ site_id: id }))) });
+export const useSite = (id: number) => useQuery(site(id));
 
-export const useOriginals = (site: number) =>
-  useQuery({
-    queryKey: keys.originals(site),
-    queryFn: () => dataAs<Original[]>(client.GET("/api/sites/{site_id}/originals", path({ site_id: site }))),
-  });
+export const useOriginals = (of: number) => useQuery(originals(of));
 
 export const usePlacements = (site: number) =>
   useQuery({

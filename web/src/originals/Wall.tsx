@@ -23,20 +23,21 @@ interface Props {
 }
 
 export function Wall({ originals, widest, selected, tick, open }: Props) {
-  const { ref, width } = useElementSize();
+  const { ref, width: measured } = useElementSize();
+  const width = measured || window.innerWidth - 40; // at first as wide as the page allows, so that nothing waits for measuring
   const box = useRef<HTMLDivElement>(null);
   const [top, setTop] = useState(0);
   useLayoutEffect(() => {
     if (box.current) setTop(box.current.offsetTop);
   }, []);
   const rows = useMemo(
-    () => (width ? rowsOf(originals, (o) => o.width_px / o.height_px, width, LEAST_HEIGHT, GAP) : []),
+    () => rowsOf(originals, (o) => o.width_px / o.height_px, width, LEAST_HEIGHT, GAP),
     [originals, width],
   );
   const virtual = useWindowVirtualizer({
     count: rows.length,
     estimateSize: (i) => (rows[i]?.height ?? LEAST_HEIGHT) + WORDS,
-    overscan: 3,
+    overscan: 1,
     scrollMargin: top,
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: other rows have other heights

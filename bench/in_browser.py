@@ -1,0 +1,266 @@
+"""What is felt at the desk and among the originals, measured in Chromium against the running product."""
+
+from __future__ import annotations
+
+import hashlib
+import io
+import statistics
+import sys
+import tempfile
+from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+from PIL import Image
+from playwright.sync_api import Page, sync_playwright
+
+ROOT = Path(__file__).parents[1]
+MANY = 2000
+
+ASK = """async ([site, draft, times]) => {
+  const token = /csrftoken=([^;]*)/.exec(document.cookie)[1];
+  const out = [];
+  let size = 0;
+  for (let i = 0; i < times + 5; i++) {
+    draft.looks = draft.looks || {};
+    for (const look of Object.values(draft.looks)) look.focal = [0.3 + 0.4 * Math.random(), look.focal[1]];
+    const began = performance.now();
+    const answer = await fetch(`/api/sites/${site}/readings`, { method: "POST",
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token }, body: JSON.stringify(draft) });
+    size = (await answer.text()).length;
+    if (!answer.ok) throw new Error(answer.status);
+    if (i >= 5) out.push((performance.now() - began) / 1000);
+  }
+  return { times: out, size };
+}"""
+
+#: Tells when the answer to a reading has been drawn: two frames after it has arrived.
+WATCH = """
+const ask = window.fetch;
+window.drawn = [];
+window.fetch = async (...a) => {
+  const answer = await ask(...a);
+  if (String(a[0].url || a[0]).includes("/readings")) {
+    await answer.clone().text();
+    requestAnimationFrame(() => requestAnimationFrame(() => window.drawn.push(performance.now())));
+  }
+  return answer;
+};
+"""
+
+STEP = """async (key) => {
+  window.drawn.length = 0;
+  const began = performance.now();
+  document.activeElement.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+  await new Promise((done) => setTimeout(done, 400));
+  return window.drawn.length ? window.drawn[0] - began : null;
+}"""
+
+FIRST = """
+const look = () => {
+  const all = [...document.querySelectorAll("button img")].filter((i) => i.getBoundingClientRect().top < innerHeight);
+  if (all.length > 6 && all.every((i) => i.complete && i.naturalWidth)) window.first = performance.now();
+  else requestAnimationFrame(look);
+};
+requestAnimationFrame(look);
+"""
+
+SCROLL = """async ([step, times]) => {
+  const frames = [];
+  let last = performance.now(), most = 0;
+  for (let i = 0; i < times && scrollY + innerHeight < document.documentElement.scrollHeight - 1; i++) {
+    scrollBy(0, step);
+    const drawn = await Promise.race([new Promise(requestAnimationFrame), new Promise((r) => setTimeout(r, 3000, -1))]);
+    if (drawn === -1) throw new Error("no frame for 3 s: the browser has stopped drawing");
+    const now = performance.now();
+    frames.push((now - last) / 1000);
+    last = now;
+    most = Math.max(most, document.querySelectorAll("input[type=checkbox]").length);
+  }
+  return { frames, most, at: scrollY };
+}"""
+
+
+def noise(width: int, height: int, seed: int) -> bytes:
+    """A JPEG of soft random patches: neither flat nor pure noise, so that its bytes are those of a photograph."""
+    rng = np.random.default_rng(seed)
+    small = Image.fromarray(rng.integers(0, 255, (max(2, height // 40), max(2, width // 40), 3), dtype=np.uint8))
+    patches = np.asarray(small.resize((width, height), Image.Resampling.BICUBIC)).astype(np.int16)
+    grain = rng.normal(0, 6, (height, width, 1)).astype(np.int16)
+    out = io.BytesIO()
+    Image.fromarray((patches + grain).clip(0, 255).astype(np.uint8)).save(out, "JPEG", quality=90)
+    return out.getvalue()
+
+
+def shown(values: list[float], unit: str = "ms", scale: float = 1000) -> str:
+    ordered = sorted(values)
+    return f"median {statistics.median(values) * scale:.0f} {unit}, p95 {ordered[max(0, int(len(ordered) * 0.95) - 1)] * scale:.0f} {unit}"
+
+
+def fill(site_id: int) -> None:
+    """Many originals: 40 brought in as an upload would be, then rows and files of their own that repeat them."""
+    sys.path.insert(0, str(ROOT / "server"))
+    import django
+
+    django.setup()
+    from django.core.files.storage import default_storage
+    from originals.intake import PREVIEW_WIDTHS, take_in_path
+    from originals.models import Original
+    from sites.models import Site
+
+    site = Site.objects.get(id=site_id)
+    with tempfile.TemporaryDirectory() as folder:
+        first = []
+        for i in range(40):
+            content = noise(1200 + (i * 37) % 900, 900 + (i * 53) % 700, i)
+            path = Path(folder) / f"{i}.jpg"
+            path.write_bytes(content)
+            first.append(take_in_path(site, path, f"picture-{i:04d}.jpg", hashlib.sha256(content).hexdigest())[0])
+    rows = []
+    for i in range(len(first), MANY):
+        like, sha256 = first[i % len(first)], hashlib.sha256(f"{site_id} {i}".encode()).hexdigest()
+        values = {f: getattr(like, f) for f in ("format", "width_px", "height_px", "size_bytes", "notes")}
+        areas = [{"name": "A", "kind": "keep", "rect": {"x": 0.2, "y": 0.2, "w": 0.3, "h": 0.3}}]
+        rows.append(Original(site=site, sha256=sha256, name=f"picture-{i:04d}.jpg", alt="Made up", areas=areas, **values))
+        for width in PREVIEW_WIDTHS:
+            target = Path(default_storage.path(rows[-1].preview(width)))
+            target.parent.mkdir(parents=True, exist_ok=True)
+            target.hardlink_to(default_storage.path(like.preview(width)))
+    Original.objects.bulk_create(rows, batch_size=500)
+
+
+def readings(page: Page, make: Callable[..., Any]) -> list[str]:
+    demo = page.request.get("/api/sites").json()[0]["id"]
+    row = next(p for p in page.request.get(f"/api/sites/{demo}/placements").json() if p["name"] == "Lighthouse")
+    p = page.request.get(f"/api/placements/{row['id']}").json()
+    four = page.evaluate(ASK, [demo, {"placement": p["placement"], "looks": p["looks"], "chosen": "A"}, 60])
+
+    site = make("POST", "/sites", {"name": "Bench", "plan": {"breakpoints": [480, 599, 800, 1023, 1599]}})["id"]
+    original = upload(page, site, "wide.jpg", noise(2600, 1450, 1))
+    areas = [
+        {"name": f"Area {i}", "kind": "keep", "rect": {"x": 0.1 * i, "y": 0.3 + 0.03 * i, "w": 0.08, "h": 0.12}}
+        for i in range(8)
+    ]
+    placement = {
+        "name": "Six",
+        "treatments": {"F": {"original": original["id"], "height": {"kind": "vh", "percent": 60}}},
+    }
+    draft = {"placement": placement, "looks": {original["id"]: {"focal": [0.5, 0.5], "areas": areas}}, "chosen": "D"}
+    six = page.evaluate(ASK, [site, draft, 60])
+    return [
+        f"- API, a reading of the demo's Lighthouse from a browser, another focal point each time: {shown(four['times'])}, {four['size'] / 1000:.0f} kB before compression.",
+        f"- API, 6 spans, 8 keep areas of which some fail, three heights, another focal point each time: {shown(six['times'])}, {six['size'] / 1000:.0f} kB. Target: p95 under 80 ms.",
+    ]
+
+
+def upload(page: Page, site: int, name: str, content: bytes) -> dict[str, Any]:
+    token = next(c["value"] for c in page.context.cookies() if c["name"] == "csrftoken")
+    answer = page.request.post(
+        f"/api/sites/{site}/originals",
+        headers={"X-CSRFToken": token},
+        multipart={"file": {"name": name, "mimeType": "image/jpeg", "buffer": content}},
+    )
+    assert answer.ok, answer.text()
+    found: dict[str, Any] = answer.json()
+    return found
+
+
+def desk(page: Page) -> list[str]:
+    """From a key on the focal point to other panes and other bands, as they stand in the document."""
+    demo = page.request.get("/api/sites").json()[0]["id"]
+    row = next(p for p in page.request.get(f"/api/sites/{demo}/placements").json() if p["name"] == "Four boats")
+    page.add_init_script(WATCH)
+    page.goto(f"/sites/{demo}/placements/{row['id']}/aim?width=450&span=A")
+    page.get_by_role("slider", name="Focal point").focus()
+    page.wait_for_timeout(1000)
+    seen = [page.evaluate(STEP, "ArrowLeft" if i % 8 < 4 else "ArrowRight") for i in range(32)]
+    drawn = [s / 1000 for s in seen if s]
+    for _ in range(40):
+        page.get_by_role("button", name="Undo").click()
+        if page.get_by_role("button", name="Undo").is_disabled():
+            break
+    page.wait_for_timeout(1200)
+    return [
+        f"- Desk, Four boats: from a step of the focal point to the frame that shows its panes and bands: {shown(drawn)} "
+        f"(n = {len(drawn)}). Target: bands under 100 ms."
+    ]
+
+
+def wall(page: Page, address: str, make: Callable[..., Any]) -> list[str]:
+    site = make("POST", "/sites", {"name": "Many"})["id"]
+    with ThreadPoolExecutor(1) as pool:  # the database is not to be had where the browser's events run
+        pool.submit(fill, site).result()
+    cdp = page.context.new_cdp_session(page)
+    cdp.send("Performance.enable")
+
+    def heap() -> float:
+        cdp.send("HeapProfiler.collectGarbage")
+        return next(m["value"] for m in cdp.send("Performance.getMetrics")["metrics"] if m["name"] == "JSHeapUsedSize") / 1e6
+
+    page.add_init_script(FIRST)
+    firsts = []
+    for _ in range(6):
+        page.goto("about:blank")
+        page.goto(f"{address}/sites/{site}/originals")
+        page.wait_for_function("() => window.first")
+        firsts.append(page.evaluate("window.first") / 1000)
+    before = heap()
+    slow = page.evaluate(SCROLL, [40, 600])
+    late = sum(f > 0.05 for f in slow["frames"]) / len(slow["frames"])
+    fast = page.evaluate(SCROLL, [4000, 1000])
+    after = heap()
+
+    site = make("POST", "/sites", {"name": "One large"})["id"]
+    ups = []
+    with tempfile.TemporaryDirectory() as folder:
+        for seed in range(5):
+            content = noise(6000, 4000, 9000 + seed)
+            file = Path(folder) / f"large-{seed}.jpg"
+            file.write_bytes(content)
+            page.goto(f"{address}/sites/{site}/originals")
+            page.get_by_role("heading", name="Originals").wait_for()
+            page.evaluate("() => document.addEventListener('change', () => { window.dropped = performance.now(); }, true)")
+            page.locator('input[type="file"]').set_input_files(file)
+            page.wait_for_function(
+                "(n) => { const b = [...document.querySelectorAll('button')].find((b) => b.innerText.includes(n));"
+                " const i = b && b.querySelector('img'); return i && i.complete && i.naturalWidth; }",
+                arg=file.name,
+                polling="raf",
+            )
+            ups.append(page.evaluate("performance.now() - window.dropped") / 1000)
+    return [
+        f"- Originals page with {MANY} originals: first screen with all its pictures {shown(firsts[1:])} (n = 5). Target: under 1 s.",
+        f"- Scrolling there, 40 px a frame: {shown(slow['frames'])} a frame, {late * 100:.1f} % of frames over 50 ms; to the end, "
+        f"{fast['at']:.0f} px down, at most {max(slow['most'], fast['most'])} of {MANY} pictures are in the document; script memory "
+        f"{before:.0f} MB before, {after:.0f} MB after.",
+        f"- A 24 MP JPEG of {len(content) / 1e6:.0f} MB, from the file chooser to its picture on the wall: {shown(ups)} (n = 5). Target: under 2 s.",
+    ]
+
+
+def measured(address: str) -> list[str]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
+        page = context.new_page()
+        page.goto("/")
+        page.get_by_role("button", name="Enter as the demo designer").click()
+        page.get_by_role("heading", name="Sites").wait_for()
+        made = []
+
+        def make(method: str, path: str, body: dict[str, Any] | None = None) -> Any:
+            token = next(c["value"] for c in context.cookies() if c["name"] == "csrftoken")
+            answer = page.request.fetch(f"/api{path}", method=method, headers={"X-CSRFToken": token}, data=body)
+            assert answer.ok, answer.text()
+            found = answer.json() if answer.status != 204 else None
+            if path == "/sites":
+                made.append(found["id"])
+            return found
+
+        try:
+            return [*readings(page, make), *desk(page), *wall(page, address, make)]
+        finally:
+            for site in made:
+                make("DELETE", f"/sites/{site}")
+            browser.close()
