@@ -43,6 +43,7 @@ def main(address: str) -> None:
 
         for name, url in {
             "placements": f"{site}/placements",
+            "remedies": f"{site}/remedies",
             "originals": f"{site}/originals",
             "deliveries": f"{site}/deliveries",
             "site": f"{site}/settings",
@@ -55,6 +56,20 @@ def main(address: str) -> None:
             page.goto(url)
             settle(page)
             page.screenshot(path=OUT / f"{name}.png")
+        page.goto(f"{site}/originals")
+        page.get_by_role("button", name="four-boats.jpg").click()
+        page.get_by_role("button", name="Suggest…").click()
+        settle(page)
+        page.screenshot(path=OUT / "original.png")
+        page.goto(f"{home}/aim?width=450&span=B")
+        settle(page)
+        page.get_by_role("button", name="None…").click()
+        page.get_by_role("button", name="16:9", exact=True).click()
+        page.keyboard.press("Escape")
+        settle(page)
+        page.screenshot(path=OUT / "desk-aim-crop.png")
+        page.get_by_role("button", name="Undo").click()
+        page.wait_for_timeout(1500)
         page.goto(f"{boats}/proof?width=600")
         settle(page)
         page.get_by_role("button", name="Try all").click()

@@ -365,7 +365,9 @@ def axis_position(
     if slack.max() < _SAME:
         return AxisPosition("50%", "50%", None, names)
     # the percentage that is right in the middle of the span, exact where nothing changes
-    middle = int(np.argmax(slack)) if np.ptp(seen) < _SAME else int(np.argpartition(seen, seen.size // 2, axis=None)[seen.size // 2])
+    middle = (
+        int(np.argmax(slack)) if np.ptp(seen) < _SAME else int(np.argpartition(seen, seen.size // 2, axis=None)[seen.size // 2])
+    )
     at = slack.flat[middle]
     plain = percent(float(np.clip((first.flat[middle] - c0) / at, 0, 1))) if at > _SAME else "50%"
     if np.ptp(seen) < _SAME and np.ptp(first) < _SAME:

@@ -419,7 +419,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Originals */
+        /**
+         * List Originals
+         * @description All of them. A site may have thousands: what comes from our own rows is not checked once more.
+         */
         get: operations["originals_api_list_originals"];
         put?: never;
         /**

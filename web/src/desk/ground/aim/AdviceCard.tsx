@@ -1,5 +1,5 @@
 /** The gentlest remedy for the chosen span: why it fails, what helps, one press to apply and one to undo. */
-import { Button } from "@mantine/core";
+import { Button, Popover } from "@mantine/core";
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
@@ -62,25 +62,36 @@ export function AdviceCard({ state }: { state: DeskState }) {
             </Button>
           ))}
         {(gentler.length > 1 || works.length > 2) && (
-          <button type="button" className="plain" onClick={() => setOpen(!open)} aria-expanded={open}>
-            {open ? "Less" : "Why, and what else…"}
-          </button>
+          <Popover opened={open} onChange={setOpen} position="top-end" shadow="md" trapFocus width={440}>
+            <Popover.Target>
+              <button type="button" className="plain" onClick={() => setOpen(!open)} aria-expanded={open}>
+                Why, and what else…
+              </button>
+            </Popover.Target>
+            <Popover.Dropdown>
+              <ul className={classes.steps}>
+                {advice.steps.map((s) => (
+                  <li key={`${s.kind} ${s.label}`} data-works={s.works || undefined}>
+                    {s.why}{" "}
+                    {s.works && (
+                      <button
+                        type="button"
+                        className="plain"
+                        onClick={() => {
+                          apply(s);
+                          setOpen(false);
+                        }}
+                      >
+                        {s.label}
+                      </button>
+                    )}
+                  </li>
+                ))}
+              </ul>
+            </Popover.Dropdown>
+          </Popover>
         )}
       </div>
-      {open && (
-        <ul className={classes.steps}>
-          {advice.steps.map((s) => (
-            <li key={`${s.kind} ${s.label}`} data-works={s.works || undefined}>
-              {s.why}{" "}
-              {s.works && (
-                <button type="button" className="plain" onClick={() => apply(s)}>
-                  {s.label}
-                </button>
-              )}
-            </li>
-          ))}
-        </ul>
-      )}
     </section>
   );
 }
