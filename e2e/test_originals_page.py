@@ -73,7 +73,9 @@ def test_several_get_words_and_tags_and_the_unused_go(page: Page, maker: Maker):
     assert [(now[n]["alt"] == "", now[n]["tags"]) for n in names] == [(True, ["harbour"])] * 3 + [(False, [])]
 
     # tags are found; one in use stays, and where it is used is told before and after
-    page.get_by_role("textbox", name="Find by name or tag").fill("harb")
+    page.keyboard.press("/")
+    expect(page.get_by_role("textbox", name="Find by name or tag")).to_be_focused()
+    page.keyboard.type("harb")
     expect(page.get_by_role("checkbox", name=re.compile("^Select"))).to_have_count(3)
     bar.get_by_role("button", name="Remove…").click()
     expect(page.get_by_text(re.compile(r"b\.jpg \(Home · Quay, D\)"))).to_be_visible()

@@ -320,8 +320,10 @@ const KEYS: [string[], string][] = [
   [["[", "]"], "Previous and next span"],
   [["Ctrl", "Z"], "Undo"],
   [["Ctrl", "Shift", "Z"], "Redo"],
-  [["←", "→"], "Move the focused cursor, post or focal point; with Shift ten times as far"],
-  [["Delete"], "Remove the focused post"],
+  [["←", "→"], "Move the focused cursor, post, focal point, area or crop; with Shift ten times as far"],
+  [["Alt", "←", "→"], "Resize the focused area or crop"],
+  [["D"], "Duplicate the focused area"],
+  [["Delete"], "Remove the focused post or area"],
   [["Enter"], "Open the focused pane large"],
   [["?"], "This list"],
 ];

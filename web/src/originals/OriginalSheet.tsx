@@ -1,8 +1,8 @@
 /** One original, opened to its map: what matters in it, what it is, where it is used. */
-import { Button, Checkbox, SegmentedControl, TagsInput, Textarea } from "@mantine/core";
+import { Button, Checkbox, TagsInput, Textarea } from "@mantine/core";
 import { useHotkeys } from "@mantine/hooks";
 import { type ReactNode, useRef, useState } from "react";
-import { client, dataAs, type ProblemError } from "../api/client";
+import type { ProblemError } from "../api/client";
 import {
   type Original,
   useDescribeOriginal,
@@ -12,7 +12,8 @@ import {
 } from "../api/queries";
 import { AreaList } from "../desk/ground/aim/AreaList";
 import { PictureMap } from "../desk/ground/aim/Map";
-import { type Suggestion, SuggestionBar } from "../desk/ground/aim/Suggest";
+import { MapTools, useMapTools } from "../desk/ground/aim/MapTools";
+import { SuggestionBar, useSuggestion } from "../desk/ground/aim/Suggest";
 import { bytes, size } from "../ui/format";
 import classes from "./Originals.module.css";
 import { useLook } from "./useLook";
@@ -30,41 +31,14 @@ interface Props {
 export function OriginalSheet({ siteId, original, tags, close, said, say }: Props) {
   const handle = useLook(siteId, original);
   const { look, state } = handle;
-  const [zoom, setZoom] = useState("1");
-  const [drawing, setDrawing] = useState<"keep" | "quiet">();
-  const [suggestion, setSuggestion] = useState<Suggestion>();
+  const tools = useMapTools();
+  const [suggestion, suggest, dismiss] = useSuggestion(original.id);
   useHotkeys([["mod+Z", handle.undo]]);
-  const suggest = async () =>
-    setSuggestion(
-      await dataAs<Suggestion>(
-        client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: original.id } } }),
-      ),
-    );
   return (
     <div className={classes.sheet}>
       <div className={classes.sheetBar}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Zoom"
-          value={zoom}
-          onChange={setZoom}
-          data={[
-            { value: "1", label: "fit" },
-            { value: "2", label: "2×" },
-            { value: "4", label: "4×" },
-          ]}
-        />
-        {(["keep", "quiet"] as const).map((kind) => (
-          <Button
-            key={kind}
-            variant={drawing === kind ? "filled" : "default"}
-            aria-pressed={drawing === kind}
-            onClick={() => setDrawing(drawing === kind ? undefined : kind)}
-          >
-            Draw a {kind} area
-          </Button>
-        ))}
-        <Button variant="default" onClick={() => void suggest()}>
+        <MapTools {...tools} />
+        <Button variant="default" onClick={suggest}>
           Suggest…
         </Button>
         <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
@@ -89,7 +63,7 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
             look={look}
             setFocal={(focal) => handle.change({ focal })}
             setAreas={(areas) => handle.change({ areas })}
-            dismiss={() => setSuggestion(undefined)}
+            dismiss={dismiss}
           />
         )}
       </div>
@@ -99,12 +73,10 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
           look={look}
           spans={[]}
           cursor={0}
-          zoom={Number(zoom)}
           moveFocal={(focal, group) => handle.change({ focal }, group)}
           setAreas={(areas, group) => handle.change({ areas }, group)}
           settle={handle.settle}
-          drawing={drawing}
-          drawn={() => setDrawing(undefined)}
+          {...tools.map}
           suggestion={suggestion}
         />
       </div>

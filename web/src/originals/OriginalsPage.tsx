@@ -2,6 +2,7 @@
 
 import { Button, Modal, Progress, Select, TextInput } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
+import { useHotkeys } from "@mantine/hooks";
 import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Original, useOriginals, useSite } from "../api/queries";
@@ -26,6 +27,8 @@ export function OriginalsPage() {
   const [filter, setFilter] = useState<Filter>("all");
   const [order, setOrder] = useState<Order>("newest");
   const [search, setSearch] = useState("");
+  const find = useRef<HTMLInputElement>(null);
+  useHotkeys([["/", () => find.current?.focus()]]);
   const [said, setSaid] = useState<string>();
   const close = () => {
     setChosen(undefined);
@@ -65,6 +68,7 @@ export function OriginalsPage() {
           );
         })}
         <TextInput
+          ref={find}
           placeholder="Find by name or tag"
           aria-label="Find by name or tag"
           value={search}

@@ -4,7 +4,6 @@ import { Button, Modal, Popover, SegmentedControl, TextInput } from "@mantine/co
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
 import { useRef, useState } from "react";
-import { client, dataAs } from "../../../api/client";
 import { type Look, type Original, type Treatment, useDescribeOriginal } from "../../../api/queries";
 import { useUploads } from "../../../originals/useUploads";
 import { percent, plural, size } from "../../../ui/format";
@@ -24,9 +23,10 @@ import { type Area, renaming } from "./areas";
 import { CropField, type Cropping } from "./CropField";
 import { KeepsField } from "./KeepsField";
 import { type MapProps, PictureMap, windowAt } from "./Map";
+import { MapTools, useMapTools } from "./MapTools";
 import { OriginalChooser } from "./OriginalChooser";
 import { BriefNote, SafeArea } from "./SafeArea";
-import { type Suggestion, SuggestionBar } from "./Suggest";
+import { SuggestionBar, useSuggestion } from "./Suggest";
 
 export function AimStep({ state }: { state: DeskState }) {
   const { span, reading, handle, originals, site, cursor } = state;
@@ -318,54 +318,20 @@ function Colour({
   );
 }
 
-/** What may stand out, once asked for. */
-function useSuggestion(original: number | undefined): [Suggestion | undefined, () => void, () => void] {
-  const [found, setFound] = useState<{ of: number } & Suggestion>();
-  const ask = async () => {
-    if (original === undefined) return;
-    const out = await dataAs<Suggestion>(
-      client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: original } } }),
-    );
-    setFound({ of: original, ...out });
-  };
-  return [found?.of === original ? found : undefined, () => void ask(), () => setFound(undefined)];
-}
-
 /** The map with room for fine work: zoomed, scrolled, areas drawn one after another. */
 function LargeMap({ state, map }: { state: DeskState; map: MapProps }) {
-  const [zoom, setZoom] = useState("1");
-  const [drawing, setDrawing] = useState<"keep" | "quiet">();
+  const tools = useMapTools();
   const { handle } = state;
   return (
     <div className={classes.large}>
       <div className={classes.row}>
-        <SegmentedControl
-          size="xs"
-          aria-label="Zoom"
-          value={zoom}
-          onChange={setZoom}
-          data={[
-            { value: "1", label: "fit" },
-            { value: "2", label: "2×" },
-            { value: "4", label: "4×" },
-          ]}
-        />
-        {(["keep", "quiet"] as const).map((kind) => (
-          <Button
-            key={kind}
-            variant={drawing === kind ? "filled" : "default"}
-            aria-pressed={drawing === kind}
-            onClick={() => setDrawing(drawing === kind ? undefined : kind)}
-          >
-            Draw a {kind} area
-          </Button>
-        ))}
+        <MapTools {...tools} />
         <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
           Undo
         </Button>
       </div>
       <div className={classes.largeMap}>
-        <PictureMap {...map} zoom={Number(zoom)} drawing={drawing} drawn={() => setDrawing(undefined)} />
+        <PictureMap {...map} {...tools.map} />
       </div>
       <AreaList areas={map.look.areas ?? []} set={map.setAreas} />
     </div>

@@ -1,5 +1,7 @@
 /** What may stand out in a picture: offered, never taken unasked. */
 import { Button } from "@mantine/core";
+import { useState } from "react";
+import { client, dataAs } from "../../../api/client";
 import type { Look } from "../../../api/queries";
 import { plural } from "../../../ui/format";
 import classes from "./Aim.module.css";
@@ -16,6 +18,19 @@ interface Props {
   setFocal: (focal: [number, number]) => void;
   setAreas: (areas: Area[]) => void;
   dismiss: () => void;
+}
+
+/** What may stand out, once asked for. */
+export function useSuggestion(original: number | undefined): [Suggestion | undefined, () => void, () => void] {
+  const [found, setFound] = useState<{ of: number } & Suggestion>();
+  const ask = async () => {
+    if (original === undefined) return;
+    const out = await dataAs<Suggestion>(
+      client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: original } } }),
+    );
+    setFound({ of: original, ...out });
+  };
+  return [found?.of === original ? found : undefined, () => void ask(), () => setFound(undefined)];
 }
 
 export function SuggestionBar({ suggestion, look, setFocal, setAreas, dismiss }: Props) {
