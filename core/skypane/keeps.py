@@ -18,6 +18,9 @@ from skypane.needs import SpanPlan
 
 Fate = Literal["whole", "cut", "lost", "small"]
 
+#: Per width the fate as text, and the share in view.
+Fates = tuple[np.ndarray, Floats]
+
 
 class AreaFates(Noun):
     """One area over the widths of one span. `first_failing` is the first width at which it is not whole, None if none."""
@@ -35,40 +38,44 @@ def edges(area: Area) -> tuple[float, float, float, float]:
     return r.x, min(1.0, r.x + r.w), r.y, min(1.0, r.y + r.h)
 
 
-def fates(p: SpanPlan, area: Area) -> tuple[np.ndarray, Floats]:
+def fates(p: SpanPlan, area: Area) -> Fates:
     """Per width of the span: the fate as text, and the share in view at the worst height.
 
     Worked out once per plan, for all the areas that matter there in one go.
     """
     assert p.shown is not None
     assert p.original is not None
-    known: dict[Area, tuple[np.ndarray, Floats]] | None = p.__dict__.get("_fates")
-    if known is None:
-        picture = Picture(p.original.width_px, p.original.height_px)
-        known = p.__dict__["_fates"] = fates_in(p.shown, p.keeps, picture) if p.keeps else {}
-    if area not in known:
-        known.update(fates_in(p.shown, (area,), Picture(p.original.width_px, p.original.height_px)))
-    return known[area]
+    picture = Picture(p.original.width_px, p.original.height_px)
+    known: dict[int, Fates] | None = p.__dict__.get("_fates")
+    if known is None:  # by identity: hashing an area takes longer than most of what is asked of it
+        found = fates_in(p.shown, p.keeps, picture) if p.keeps else []
+        known = p.__dict__["_fates"] = dict(zip(map(id, p.keeps), found, strict=True))
+    return known.get(id(area)) or fates_in(p.shown, (area,), picture)[0]
 
 
-def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> dict[Area, tuple[np.ndarray, Floats]]:
+def constant(values: np.ndarray) -> bool:
+    """Whether an array is known to hold one value throughout, as `fates` gives for an area that is whole everywhere."""
+    return values.strides == (0,)
+
+
+def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[Fates]:
     """The same for windows of shape (heights, widths), per area."""
     if is_whole(shown, hull(areas), picture).all():  # all of them at once
         whole = np.ones((len(areas), shown.x0.shape[1]), dtype=bool)
     else:
         x0, x1, y0, y1 = np.array([edges(a) for a in areas]).T[:, :, None, None]
         whole = np.asarray(is_whole(shown, (x0, x1, y0, y1), picture).all(axis=1))
-    out = {}
+    out = []
     for i, area in enumerate(areas):
-        worst: Floats = np.ones(whole.shape[1])
-        found = np.full(whole.shape[1], "whole")
+        worst: Floats = np.broadcast_to(1.0, whole.shape[1:])
+        found = np.broadcast_to("whole", whole.shape[1:])
         if not whole[i].all():
             worst = np.where(whole[i], 1.0, share_in_view(shown, edges(area)).min(axis=0))
             found = np.where(whole[i], "whole", np.where(worst < 0.5, "lost", "cut"))
         if area.least_px is not None:
             small = (area.rect.w * shown.drawn_w).min(axis=0) < area.least_px - 0.5
             found = np.where(whole[i] & small, "small", found)
-        out[area] = (found, worst)
+        out.append((found, worst))
     return out
 
 
@@ -94,7 +101,7 @@ def failing(p: SpanPlan) -> tuple[Area, ...]:
     """The keep areas that are not whole, or too small, somewhere in the span; the most important first."""
     if p.original is None or p.shown is None:
         return ()
-    return tuple(a for a in p.keeps if (fates(p, a)[0] != "whole").any())
+    return tuple(a for a in p.keeps if not constant(found := fates(p, a)[0]) and (found != "whole").any())
 
 
 def hull(areas: tuple[Area, ...]) -> tuple[float, float, float, float]:

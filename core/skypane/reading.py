@@ -17,7 +17,7 @@ from skypane.brief import Brief, brief
 from skypane.errors import InvalidPlan
 from skypane.fit import Region, following_offset, overlap, picture_of, safe_area, union
 from skypane.frames import Floats, depends_on_viewport_height, number, sizes_css, viewport_heights
-from skypane.keeps import AreaFates, edges, failing, fates, summary
+from skypane.keeps import AreaFates, constant, edges, failing, fates, summary
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
 from skypane.model import Following, Format, Noun, Original, Placement, Rect, Rendition, Site, Treatment
 from skypane.needs import FIELDS, Group, SpanPlan, crop_of, drawn_cut_width, plan, renditions, whole_px
@@ -52,7 +52,7 @@ class Band(Noun):
     name: str
     density: float | None = None
     runs: tuple[Run, ...] = ()
-    curve: Curve | None = None  # shares in view, shares of the px needed, or bytes
+    curve: Curve | None = None  # shares in view, shares of the px needed (of spans that are soft somewhere), or bytes
     needed: Curve | None = None  # of a sharpness band: image px that the frame asks for, before rounding up
 
 
@@ -219,7 +219,7 @@ class Reading(Noun):
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
     """The fewest points, found by splitting at the farthest one, between which straight lines stay within `tolerance`."""
-    if y.min() == y.max():
+    if constant(y) or y.min() == y.max():
         ends = (float(v[0]),) if len(v) == 1 else (float(v[0]), float(v[-1]))
         return Curve(points=tuple((at, round(float(y[0]), 5)) for at in ends))
     keep = np.array([0, len(v) - 1])
@@ -235,9 +235,9 @@ def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
 
 def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
     """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each verdict rests on."""
-    edges = np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1
+    changes: list[int] = [] if constant(verdicts) else (np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1).tolist()
     out = []
-    for a, b in zip([0, *edges], [*edges, len(v)], strict=True):
+    for a, b in zip([0, *changes], [*changes, len(v)], strict=True):
         worst = int(a + shares[a:b].argmin())
         out.append(
             Run(
@@ -502,6 +502,8 @@ def _sharp_bands(
     site: Site, plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]
 ) -> tuple[Band, ...]:
     bands = []
+    drawn = {p.span.letter: drawn_cut_width(p).max(axis=0) for p in plans if p.shown is not None}
+    thin = {p.span.letter: simplified(p.viewport_w, drawn[p.span.letter], 0.02) for p in plans if p.shown is not None}
     for density in site.densities:
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
@@ -510,13 +512,16 @@ def _sharp_bands(
             file = _picked_width(_of_group(files, p.span.letter), density)
             if file is None or p.shown is None:
                 continue
-            needed = drawn_cut_width(p).max(axis=0) * density
-            share = file.width_px / needed
+            needed = drawn[p.span.letter] * density
+            share = np.minimum(file.width_px / needed, 9.99)
+            asked += [(w, round(px * density, 5)) for w, px in thin[p.span.letter].points]
             # a file is sharp when it has the needed px to within a whole px
             sharp = file.width_px >= np.ceil(np.round(needed, 4)) - 1
-            runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), np.minimum(share, 9.99))
-            points += simplified(p.viewport_w, np.minimum(share, 9.99), 0.005).points
-            asked += simplified(p.viewport_w, needed, 0.05).points
+            if sharp.all():
+                runs += runs_of(p.viewport_w, np.broadcast_to("sharp", sharp.shape), share)
+                continue
+            runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), share)
+            points += simplified(p.viewport_w, share, 0.005).points
         if runs:
             name = f"Sharp at {density:g}x"
             curve, needs = Curve(points=tuple(points)), Curve(points=tuple(asked))
