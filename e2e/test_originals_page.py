@@ -115,6 +115,8 @@ def test_an_original_is_opened_to_its_map(page: Page, maker: Maker):
     expect(area).to_have_count(len(now["areas"]))
     opened.get_by_role("button", name="Undo").click()
     expect(area).to_have_count(len(now["areas"]) + 1)
+    opened.get_by_role("button", name="Redo").click()
+    expect(area).to_have_count(len(now["areas"]))
     opened.get_by_role("checkbox", name=re.compile("is lettering$")).first.check()
     page.keyboard.press("Escape")
     page.wait_for_timeout(1200)

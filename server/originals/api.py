@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from config.files import local
 from config.problems import Conflict, Problem, Refused
@@ -23,6 +23,8 @@ from skypane.needs import sharp_up_to
 from skypane.pixels.saliency import suggest
 
 from originals.intake import (
+    LARGE_WIDTH,
+    PREVIEW_WIDTHS,
     clean_name,
     crop_preview,
     make_preview_again,
@@ -67,6 +69,7 @@ class OriginalOut(Schema):
     tags: list[str]
     focal: tuple[float, float]
     areas: list[model.Area]
+    large: str  # addresses of previews at most 3200, 1600 and 480 px wide
     preview: str
     thumb: str
     used_in: list[str] = []
@@ -132,6 +135,7 @@ def _facts(original: Any, used_in: list[str] | None, is_new: bool, widest: int) 
         **{f: getattr(original, f) for f in SAME},
         "focal": (original.focal_x, original.focal_y),
         "areas": [model.Area.model_validate(a) for a in original.areas],
+        "large": preview_url(original.id, LARGE_WIDTH, original.sha256),
         "preview": preview_url(original.id, 1600, original.sha256),
         "thumb": preview_url(original.id, 480, original.sha256),
         "used_in": used_in or [],
@@ -368,7 +372,7 @@ def _crop_asked(text: str) -> model.Rect | None:
 @router.get("/originals/{int:original_id}/preview/{int:width}", response={200: None, 404: Problem}, include_in_schema=False)
 def preview(request: HttpRequest, original_id: int, width: int, crop: str = "") -> HttpResponse | FileResponse:
     original = _mine(request, original_id)
-    chosen: Literal[480, 1600] = 480 if width <= 480 else 1600
+    chosen = next((w for w in PREVIEW_WIDTHS if width <= w), LARGE_WIDTH)
     rect = _crop_asked(crop)
     response: HttpResponse | FileResponse
     if rect is not None:

@@ -24,6 +24,9 @@ from originals.models import Original
 
 PREVIEW_WIDTHS = (480, 1600)
 
+#: For work on the map of a large picture; made when it is first asked for.
+LARGE_WIDTH = 3200
+
 #: What is known of the file itself, as it was before it was trimmed.
 UNTOUCHED = ("sha256", "format", "width_px", "height_px", "size_bytes", "alpha", "profile", "notes")
 
@@ -94,7 +97,7 @@ def _store(original: Original, path: Path) -> None:
 
 
 def make_preview_again(original: Original, width_px: int) -> None:
-    """For previews that were lost with a cache: they can always be made from the original."""
+    """For the large preview, and for those that were lost with a cache: they can always be made from the original."""
     with local(original.stored) as source, tempfile.TemporaryDirectory() as folder:
         made = Path(folder) / "preview.webp"
         preview(source, made, width_px)

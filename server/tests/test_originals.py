@@ -130,6 +130,15 @@ def test_an_original_in_use_is_not_removed_and_where_is_told(designer, site, ori
     assert designer.delete(f"/originals/{original['id']}").status_code == 204
 
 
+def test_a_large_preview_is_made_when_it_is_asked_for(designer, site, settings):
+    got = designer.bring(site["id"], picture(3600, 900), "wide.jpg").json()
+    previews = settings.MEDIA_ROOT / "previews"
+    before = len(list(previews.rglob("*.webp")))
+    answer = designer.get(got["large"].removeprefix("/api"))
+    assert Image.open(io.BytesIO(b"".join(answer.streaming_content))).size == (3200, 800)
+    assert len(list(previews.rglob("*.webp"))) == before + 1
+
+
 def test_a_lost_preview_is_made_again(designer, original, settings):
     for preview in settings.MEDIA_ROOT.rglob("previews/**/*.webp"):
         preview.unlink()

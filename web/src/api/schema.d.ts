@@ -1335,6 +1335,8 @@ export interface components {
              * @default true
              */
             is_new?: boolean;
+            /** Large */
+            large: string;
             /** Name */
             name: string;
             /** Notes */

@@ -35,7 +35,7 @@ describe("history of a draft", () => {
     expect(play({ kind: "undo" }, { kind: "redo" })).toEqual(start);
   });
   it("starts afresh with a version taken from elsewhere", () => {
-    const after = play(to("b"), { kind: "take", draft: draft("theirs") });
+    const after = play(to("b"), { kind: "take", now: draft("theirs") });
     expect([after.now.placement.name, after.past, after.future]).toEqual(["theirs", [], []]);
   });
 });

@@ -10,73 +10,16 @@ import {
   type PlacementBody,
   type Treatment,
 } from "../api/queries";
+import { lineOf, type StepAction, type Steps, steps } from "./steps";
 
 export interface Draft {
   placement: PlacementBody;
   looks: Record<string, Look>;
 }
 
-export interface History {
-  past: Draft[];
-  now: Draft;
-  future: Draft[];
-  group: string | null;
-}
-
-export type HistoryAction =
-  | { kind: "change"; change: (draft: Draft) => Draft; group?: string }
-  | { kind: "undo" }
-  | { kind: "redo" }
-  | { kind: "go"; to: number }
-  | { kind: "take"; draft: Draft }
-  | { kind: "remember"; from: Draft; past: Draft[]; future: Draft[] }
-  | { kind: "settle" };
-
-const MOST_STEPS = 200;
-
-/** Changes of one group (a drag) undo as one. */
-export function history(state: History, action: HistoryAction): History {
-  switch (action.kind) {
-    case "change": {
-      const now = action.change(state.now);
-      if (now === state.now) return state;
-      const joined = action.group !== undefined && action.group === state.group;
-      const past = joined ? state.past : [...state.past, state.now].slice(-MOST_STEPS);
-      return { past, now, future: [], group: action.group ?? null };
-    }
-    case "undo": {
-      const before = state.past[state.past.length - 1];
-      if (!before) return state;
-      return { past: state.past.slice(0, -1), now: before, future: [state.now, ...state.future], group: null };
-    }
-    case "redo": {
-      const [next, ...rest] = state.future;
-      if (!next) return state;
-      return { past: [...state.past, state.now], now: next, future: rest, group: null };
-    }
-    case "go": {
-      const line = lineOf(state);
-      const now = line[action.to];
-      if (!now || now === state.now) return state;
-      return { past: line.slice(0, action.to), now, future: line.slice(action.to + 1), group: null };
-    }
-    case "take":
-      return { past: [], now: action.draft, future: [], group: null };
-    case "remember": {
-      // what was done before this visit goes before what has been done in it
-      const line = lineOf(state);
-      if (!line.includes(action.from)) return state;
-      const changed = state.now !== action.from || state.past.length > 0;
-      const past = state.past[0] === action.from || state.now === action.from ? action.past : [];
-      return { ...state, past: [...past, ...state.past], future: changed ? state.future : action.future };
-    }
-    case "settle":
-      return state.group === null ? state : { ...state, group: null };
-  }
-}
-
-/** The whole line of steps: done, present, undone. */
-export const lineOf = (state: History): Draft[] => [...state.past, state.now, ...state.future];
+export type History = Steps<Draft>;
+export type HistoryAction = StepAction<Draft>;
+export const history = steps<Draft>;
 
 /** Steps as the server has them: `drafts[0]` is at position `first`. */
 export interface Synced {
@@ -329,7 +272,7 @@ export function useDraft(loaded: Placement) {
       const draft = draftOf(theirs);
       kept.current = draft;
       synced.current = undefined;
-      dispatch({ kind: "take", draft });
+      dispatch({ kind: "take", now: draft });
       setSaving({ kind: "saved" });
       void remember(draft);
     },

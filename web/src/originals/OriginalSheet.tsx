@@ -33,7 +33,11 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
   const { look, state } = handle;
   const tools = useMapTools();
   const [suggestion, suggest, dismiss] = useSuggestion(original.id);
-  useHotkeys([["mod+Z", handle.undo]]);
+  useHotkeys([
+    ["mod+Z", handle.undo],
+    ["mod+shift+Z", handle.redo],
+    ["mod+Y", handle.redo],
+  ]);
   return (
     <div className={classes.sheet}>
       <div className={classes.sheetBar}>
@@ -43,6 +47,9 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
         </Button>
         <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
           Undo
+        </Button>
+        <Button variant="default" onClick={handle.redo} disabled={!handle.canRedo}>
+          Redo
         </Button>
         <span className="soft" role="status">
           {state.kind === "saved" ? "Saved" : state.kind === "saving" ? "Saving…" : "Not saved"}

@@ -1,8 +1,9 @@
-/** An original's focal point and areas under the designer's hand: saved by itself, undone within the visit. */
+/** An original's focal point and areas under the designer's hand: saved by itself, undone and redone within the visit. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import { keys, type Look, type Original } from "../api/queries";
+import { steps } from "../desk/steps";
 
 const QUIET_MS = 500;
 
@@ -15,10 +16,9 @@ export type LookState =
 const lookOf = (o: Original): Look => ({ focal: o.focal as [number, number], areas: o.areas });
 
 export function useLook(siteId: number, original: Original) {
-  const [look, setLook] = useState<Look>(() => lookOf(original));
+  const [line, dispatch] = useReducer(steps<Look>, { past: [], now: lookOf(original), future: [], group: null });
+  const look = line.now;
   const [state, setState] = useState<LookState>({ kind: "saved" });
-  const past = useRef<Look[]>([]);
-  const group = useRef<string>(undefined);
   const revision = useRef(original.revision);
   const kept = useRef(look);
   const queries = useQueryClient();
@@ -66,34 +66,22 @@ export function useLook(siteId: number, original: Original) {
     [save],
   );
 
-  const change = (values: Partial<Look>, name?: string) =>
-    setLook((before) => {
-      if (name === undefined || name !== group.current) past.current.push(before);
-      group.current = name;
-      return { ...before, ...values };
-    });
   const put = (theirs: Original, mine: boolean) => {
     revision.current = theirs.revision;
     kept.current = lookOf(theirs);
-    if (!mine) {
-      past.current = [];
-      setLook(kept.current);
-    }
+    if (!mine) dispatch({ kind: "take", now: kept.current });
     setState({ kind: "saved" });
   };
   return {
     look,
     state,
-    change,
-    settle: () => {
-      group.current = undefined;
-    },
-    undo: () => {
-      const before = past.current.pop();
-      if (before) setLook(before);
-      group.current = undefined;
-    },
-    canUndo: past.current.length > 0,
+    change: (values: Partial<Look>, group?: string) =>
+      dispatch({ kind: "change", change: (now) => ({ ...now, ...values }), group }),
+    settle: () => dispatch({ kind: "settle" }),
+    undo: () => dispatch({ kind: "undo" }),
+    redo: () => dispatch({ kind: "redo" }),
+    canUndo: line.past.length > 0,
+    canRedo: line.future.length > 0,
     keepMine: (theirs: Original) => put(theirs, true),
     takeTheirs: (theirs: Original) => put(theirs, false),
   };

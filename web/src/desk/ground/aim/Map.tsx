@@ -138,7 +138,11 @@ export function PictureMap({
           {...draw()}
           style={{ width: original.width_px * scale, height: original.height_px * scale }}
         >
-          <img src={original.preview} alt={original.alt || original.name} draggable={false} />
+          <img
+            src={zoom > 1 ? original.large : original.preview}
+            alt={original.alt || original.name}
+            draggable={false}
+          />
           {seen && !cropping && <div className={classes.seen} style={box(seen)} />}
           {crop && !cropping && (crop.w < 1 || crop.h < 1) && (
             <div className={classes.uncropped} style={boxOf(crop)} title={`Crop of span ${chosen?.letter}`} />
