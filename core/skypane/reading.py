@@ -275,14 +275,14 @@ def read(
     *,
     preview: Callable[[Original, Rect | None], str] = lambda o, crop: o.name,
     made_bytes: Callable[[list[str]], Mapping[str, int]] = lambda keys: {},
-    others: Mapping[int, Original] | None = None,
+    others: Callable[[], Mapping[int, Original]] = dict,
     chosen: str | None = None,
     costs: bool = False,
 ) -> Reading:
     """Everything about a placement. `preview` tells where a preview of an original's crop is to be had, `made_bytes` the bytes of
-    those renditions that exist already, by key; `others` are originals of the site that advice may propose; `chosen` is the span
-    that is read in detail, and then the only one that advice is worked out for; with `costs` its detail says what each way to aim
-    comes to.
+    those renditions that exist already, by key; `others` gives originals of the site that advice may propose, and is asked only
+    where something fails; `chosen` is the span that is read in detail, and then the only one that advice is worked out for; with
+    `costs` its detail says what each way to aim comes to.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -290,6 +290,7 @@ def read(
     files = renditions(site, placement, plans)
     made = made_bytes([r.key for _, mine in files for r in mine])
     rows = _file_rows(files, made)
+    fails = any(failing(p) for p in plans if chosen is None or p.span.letter == chosen)
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -297,7 +298,7 @@ def read(
         bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
         files=rows,
         findings=tuple(_findings(placement, plans, rows)),
-        advice=advise_all(site, plans, {**originals, **(others or {})}, chosen),
+        advice=advise_all(site, plans, {**originals, **others()}, chosen) if fails else (),
         code=_code(site, placement, plans, files),
         pane=Pane(
             markup=text_of(pane_lines(site, placement, plans, preview)),

@@ -84,6 +84,7 @@ AXES_HANDLER = "axes.handlers.cache.AxesCacheHandler"
 AXES_VERBOSE = False
 AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = env("HTTPS") == "1"

@@ -316,7 +316,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse
         originals,
         preview=preview,
         made_bytes=bytes_made,
-        others=proposable(site, originals),
+        others=lambda: proposable(site, originals),
         chosen=draft.chosen,
         costs=draft.costs,
     )
