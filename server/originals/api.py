@@ -13,12 +13,11 @@ from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
-from placements.history import rename_area
+from placements.history import look_anew
 from placements.models import failing_areas, uses_of
 from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
 from sites.models import Site, site_of
 from skypane import model
-from skypane.changes import renamed
 from skypane.needs import sharp_up_to
 from skypane.pixels.saliency import suggest
 
@@ -243,10 +242,7 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
         original = Original.objects.select_for_update().get(id=original_id)
         if original.revision != payload.revision:
             raise Conflict("Its areas were changed elsewhere since you opened it.", out(original).model_dump(mode="json"))
-        names = renamed(original.as_noun().areas, payload.areas)
-        original.look(payload.focal, payload.areas)
-        if names:
-            rename_area(original, names, request.user)
+        look_anew(original, payload.focal, payload.areas, request.user)
     return out(original, uses_of(original.site).get(original.id))
 
 

@@ -25,7 +25,7 @@ from skypane.errors import InvalidPlan
 from skypane.needs import SpanPlan, plan
 from skypane.reading import Finding, Reading, findings_of, read
 
-from placements.history import StoredLooks, add, begin, looks_now, version
+from placements.history import StoredLooks, add, begin, look_anew, looks_now, version
 from placements.models import Placement, originals_in, originals_of, placements_of
 
 router = Router()
@@ -244,7 +244,7 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
         begin(row)
         for original in originals:
             look = payload.looks[original.id]
-            original.look(look.focal, look.areas)
+            look_anew(original, look.focal, look.areas, request.user, apart_from=row)
         _go_on(row, payload, request.user)
         row.keep(payload.placement)
     return _out(row)

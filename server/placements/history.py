@@ -88,10 +88,22 @@ def record(placement: Placement, noun: model.Placement, looks: StoredLooks, by: 
     placement.keep(noun)
 
 
-def rename_area(original: Original, names: tuple[str, str], by: object) -> None:
-    """An area is called otherwise: every span of the site that names it follows, as a step of its placement."""
+def look_anew(
+    original: Original,
+    focal: tuple[float, float],
+    areas: tuple[model.Area, ...],
+    by: object,
+    apart_from: Placement | None = None,
+) -> None:
+    """Another focal point and other areas for an original. Where an area is called otherwise, every span of the site that names
+    it follows, as a step of its placement; the one that is being saved brings its own names.
+    """
+    names = changes.renamed(original.as_noun().areas, areas)
+    original.look(focal, areas)
+    if names is None:
+        return
     site = original.site
-    for placement in placements_of(site).select_for_update():
+    for placement in placements_of(site).exclude(pk=apart_from and apart_from.pk).select_for_update():
         noun = placement.as_noun()
         follows = changes.with_area_renamed(site.as_noun(), noun, original.id, names)
         if follows != noun:

@@ -116,5 +116,18 @@ def test_an_area_called_otherwise_takes_its_spans_along(designer, placement, ori
     assert designer.get(f"/placements/{placement['id']}").json()["revision"] == now["revision"]
 
 
+def test_an_area_renamed_on_one_desk_keeps_its_place_in_other_placements(designer, page, placement, original):
+    mast = {"name": "Mast", "rect": {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}}
+    here = version(placement) | {"looks": {original["id"]: {"focal": [0.5, 0.5], "areas": [mast]}}}
+    saved = save(designer, placement, here).json()
+    other = {"name": "Elsewhere", "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}}}
+    other = designer.post(f"/pages/{page['id']}/placements", {"placement": other}).json()
+    here["looks"][original["id"]]["areas"] = [{**mast, "name": "Light"}]
+    assert save(designer, saved, here).status_code == 200
+    follows = designer.get(f"/placements/{other['id']}").json()
+    assert follows["placement"]["treatments"]["D"]["keeps"] == ["Light"]
+    assert steps(designer, other)[1][-1] == "Mast is called Light"
+
+
 def test_nobody_else_sees_the_history(stranger, placement):
     assert stranger.get(f"/placements/{placement['id']}/history").status_code == 404
