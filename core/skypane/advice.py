@@ -17,7 +17,7 @@ import numpy as np
 from skypane.errors import InvalidPlan
 from skypane.fit import WHOLE, Interval, Picture, Region, Windows, picture_of, windows
 from skypane.frames import Floats, number
-from skypane.keeps import all_whole, edges, failing, fates, hull
+from skypane.keeps import all_whole, edges, failing, fates, hull, stretches
 from skypane.markup.picture import span_css
 from skypane.model import (
     Aim,
@@ -505,9 +505,6 @@ def by_percents(p: SpanPlan) -> ByPercents | None:
         low, high = low.max(axis=0), high.min(axis=0)  # all heights of a width
         ok &= low <= high + 1e-12
         axes.append((share, low, high))
-    v = p.viewport_w.astype(int)
-    ends = np.flatnonzero(ok[1:] != ok[:-1])
-    runs = [(int(v[part[0]]), int(v[part[-1]])) for part in np.split(np.arange(len(v)), ends + 1) if ok[part[0]]]
     x, y = (
         _nearest(low[ok], high[ok], share[:, ok], focal) if ok.any() else None
         for (share, low, high), focal in zip(axes, picture.focal, strict=True)
@@ -515,9 +512,9 @@ def by_percents(p: SpanPlan) -> ByPercents | None:
     return ByPercents(
         x=x,
         y=y,
-        serves=tuple(runs),
-        first_failing=None if ok.all() else int(v[int(ok.argmin())]),
-        breakpoints=tuple(int(b) for b in v[ends]),
+        serves=tuple(stretches(p.viewport_w, ok)),
+        first_failing=None if ok.all() else int(p.viewport_w[int(ok.argmin())]),
+        breakpoints=tuple(int(b) for b in p.viewport_w[:-1][ok[1:] != ok[:-1]]),
     )
 
 

@@ -79,6 +79,12 @@ def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[
     return out
 
 
+def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
+    """First and last width of every run of consecutive widths at which something is true."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], true, [False]]).astype(np.int8)))
+    return [(int(v[a]), int(v[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
+
+
 def summary(p: SpanPlan, area: Area) -> AreaFates:
     """First failing width, worst share, and where that is."""
     found, share = fates(p, area)

@@ -17,7 +17,7 @@ from skypane.brief import Brief, brief
 from skypane.errors import InvalidPlan
 from skypane.fit import Region, following_offset, overlap, picture_of, safe_area, union
 from skypane.frames import Floats, depends_on_viewport_height, number, sizes_css, viewport_heights
-from skypane.keeps import AreaFates, constant, edges, failing, fates, summary
+from skypane.keeps import AreaFates, constant, edges, failing, fates, stretches, summary
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
 from skypane.model import Following, Format, Noun, Original, Placement, Rect, Rendition, Site, Treatment
 from skypane.needs import FIELDS, Group, SpanPlan, crop_of, drawn_cut_width, plan, renditions, whole_px
@@ -384,12 +384,6 @@ def _holds(p: SpanPlan) -> tuple[Hold, ...]:
             moved: np.ndarray = np.abs(without - result) >= 0.5
             out += [Hold(name=area.name, first=first, last=last) for first, last in stretches(p.viewport_w, moved)]
     return tuple(dict.fromkeys(out))
-
-
-def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
-    """First and last width of every run of consecutive widths at which something is true."""
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], true, [False]]).astype(np.int8)))
-    return [(int(v[a]), int(v[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
 
 
 def _print(p: SpanPlan) -> str:
