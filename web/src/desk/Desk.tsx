@@ -66,18 +66,19 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const density = place.density;
   const plan = dragged ?? site.plan;
   const [costs, askCosts] = useState(false);
-  const here = spanLetter(plan.breakpoints ?? [], cursor);
+  const posts = plan.breakpoints ?? [];
+  // an address may name a span that is no longer there
+  const named = place.span && place.span <= spanLetter(posts, Number.POSITIVE_INFINITY) ? place.span : undefined;
+  const chosen = named ?? spanLetter(posts, cursor);
   const { reading, error, changedSince } = useReading(
     site.id,
     handle.draft,
     dragged,
-    place.span ?? here,
+    chosen,
     costs,
     `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
   );
-  const at = reading && spanAt(reading.spans, cursor);
-  const chosen = place.span ?? at?.letter ?? "A";
-  const read = reading?.spans.find((s) => s.letter === chosen) ?? at;
+  const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const span = read && atOnce(read, handle.draft.placement.treatments?.[chosen]);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);

@@ -1,6 +1,7 @@
 /** What each way to aim comes to in the chosen span, and what percentages alone could do. */
 import { Button, Popover, Table } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
+import { useEffect } from "react";
 import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { percent } from "../../../ui/format";
@@ -31,13 +32,13 @@ interface Props {
 
 export function AimCosts({ state, set }: Props) {
   const { span, reading, askCosts } = state;
-  const [opened, { toggle, close }] = useDisclosure(false, {
-    onOpen: () => askCosts(true),
-    onClose: () => askCosts(false),
-  });
+  const [opened, { toggle, close }] = useDisclosure();
+  useEffect(() => {
+    askCosts(opened);
+    return () => askCosts(false);
+  }, [opened, askCosts]);
   const detail = reading.detail?.letter === span.letter ? reading.detail : undefined;
   if (!span.outline || !span.keeps?.length) return null;
-  const by = detail?.percents;
   return (
     <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={520}>
       <Popover.Target>
@@ -52,7 +53,6 @@ export function AimCosts({ state, set }: Props) {
         </button>
       </Popover.Target>
       <Popover.Dropdown>
-        {!detail?.aims?.length && <Rows n={1} height={190} />}
         {detail?.aims?.length ? (
           <div className={ground.stack}>
             <Table verticalSpacing={4}>
@@ -72,9 +72,11 @@ export function AimCosts({ state, set }: Props) {
               </Table.Tbody>
             </Table>
             <strong>For hand-overs that can only take percentages</strong>
-            <Percents by={by} state={state} set={set} />
+            <Percents by={detail.percents} state={state} set={set} />
           </div>
-        ) : null}
+        ) : (
+          <Rows n={1} height={190} />
+        )}
       </Popover.Dropdown>
     </Popover>
   );
