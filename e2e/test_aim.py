@@ -214,6 +214,25 @@ def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
     assert maker.kept(placement)["placement"]["treatments"]["A"]["fit"] == "contain"
 
 
+def test_an_address_with_a_span_no_longer_there_opens_the_one_at_its_width(page: Page, maker: Maker):
+    site, placement = quay(maker, height={"kind": "ratio", "w": 1, "h": 1})
+    maker.open(site, placement, "width=450&span=G")
+    expect(page.get_by_role("region", name="Advice for span A")).to_be_visible()
+
+
+def test_a_suggestion_that_cannot_be_had_says_why(page: Page, maker: Maker):
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name="2 keep areas").click()
+    page.route("**/suggestion", lambda route: route.fulfill(status=500, body="no"))
+    page.get_by_role("button", name="Suggest…").click()
+    expect(page.get_by_role("alert").filter(has_text="The server failed. Try again.")).to_be_visible()
+    page.unroute("**/suggestion")
+    page.get_by_role("button", name="Suggest…").click()
+    expect(page.get_by_text(re.compile("^Stands out|^Nothing stands out"))).to_be_visible()
+    expect(page.get_by_role("alert").filter(has_text="The server failed")).to_be_hidden()
+
+
 def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Maker):
     """The two areas need 0.8 of a picture that is drawn 896 px wide: nothing serves below 717 px."""
     site = maker.site("Reed Quay", breakpoints=[1599])

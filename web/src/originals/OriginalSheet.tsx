@@ -32,7 +32,7 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
   const handle = useLook(siteId, original);
   const { look, state } = handle;
   const tools = useMapTools();
-  const [suggestion, suggest, dismiss] = useSuggestion(original.id);
+  const suggestion = useSuggestion(original.id);
   useHotkeys([
     ["mod+Z", handle.undo],
     ["mod+shift+Z", handle.redo],
@@ -42,7 +42,7 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
     <div className={classes.sheet}>
       <div className={classes.sheetBar}>
         <MapTools {...tools} />
-        <Button variant="default" onClick={suggest}>
+        <Button variant="default" onClick={suggestion.ask}>
           Suggest…
         </Button>
         <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
@@ -64,13 +64,18 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
             </Button>
           </span>
         )}
-        {suggestion && (
+        {suggestion.failed && (
+          <span role="alert" className={classes.missing}>
+            {suggestion.failed}
+          </span>
+        )}
+        {suggestion.found && (
           <SuggestionBar
-            suggestion={suggestion}
+            suggestion={suggestion.found}
             look={look}
             setFocal={(focal) => handle.change({ focal })}
             setAreas={(areas) => handle.change({ areas })}
-            dismiss={dismiss}
+            dismiss={suggestion.dismiss}
           />
         )}
       </div>
@@ -84,7 +89,7 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
           setAreas={(areas, group) => handle.change({ areas }, group)}
           settle={handle.settle}
           {...tools.map}
-          suggestion={suggestion}
+          suggestion={suggestion.found}
         />
       </div>
       <div className={classes.sheetFacts}>

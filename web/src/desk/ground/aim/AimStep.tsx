@@ -61,7 +61,7 @@ export function AimStep({ state }: { state: DeskState }) {
   const [large, { open: openLarge, close: closeLarge }] = useDisclosure();
   const [cropping, setCropping] = useState<Cropping>({ on: false, lock: "ratio", maySoft: false });
   const [stopped, setStopped] = useState(false);
-  const [suggestion, suggest, dismiss] = useSuggestion(original?.id);
+  const suggestion = useSuggestion(original?.id);
   const shows = span.effective.show ?? "picture";
   const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
   const sharpest = facts?.needs.filter((n) => n.density <= 2).at(-1);
@@ -88,7 +88,7 @@ export function AimStep({ state }: { state: DeskState }) {
           }
         : undefined,
       overall: overall && overall.spans.length > 1 ? overall.safe : undefined,
-      suggestion,
+      suggestion: suggestion.found,
       matter: span.keeps,
     };
   return (
@@ -135,6 +135,14 @@ export function AimStep({ state }: { state: DeskState }) {
             </div>
           )}
         </Dropzone>
+        {suggestion.failed && (
+          <div className={classes.upload} data-state="refused" role="alert">
+            {suggestion.failed}
+            <button type="button" className="plain" onClick={suggestion.dismiss}>
+              dismiss
+            </button>
+          </div>
+        )}
         {going.map((u) => (
           <div key={u.id} className={classes.upload} data-state={u.state} role="status">
             {u.state === "going" ? `${u.name} ${percent(u.progress)}` : u.error}
@@ -145,16 +153,16 @@ export function AimStep({ state }: { state: DeskState }) {
             )}
           </div>
         ))}
-        {original && look && suggestion && (
+        {original && look && suggestion.found && (
           <SuggestionBar
-            suggestion={suggestion}
+            suggestion={suggestion.found}
             look={look}
             setFocal={(focal) => handle.look(original.id, { ...look, focal })}
             setAreas={setAreas}
-            dismiss={dismiss}
+            dismiss={suggestion.dismiss}
           />
         )}
-        {original && look && shows === "picture" && !suggestion && (
+        {original && look && shows === "picture" && !suggestion.found && (
           <div className={classes.caption}>
             <b>{size(original.width_px, original.height_px)}</b>
             <Popover position="top-start" trapFocus shadow="md" width={560}>
@@ -164,7 +172,7 @@ export function AimStep({ state }: { state: DeskState }) {
                 </button>
               </Popover.Target>
               <Popover.Dropdown>
-                <AreaList areas={look.areas ?? []} set={setAreas} suggest={suggest} />
+                <AreaList areas={look.areas ?? []} set={setAreas} suggest={suggestion.ask} />
               </Popover.Dropdown>
             </Popover>
             <button

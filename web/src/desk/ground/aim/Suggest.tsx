@@ -1,6 +1,6 @@
 /** What may stand out in a picture: offered, never taken unasked. */
 import { Button } from "@mantine/core";
-import { useState } from "react";
+import { useMutation } from "@tanstack/react-query";
 import { client, dataAs } from "../../../api/client";
 import type { Look } from "../../../api/queries";
 import { plural } from "../../../ui/format";
@@ -20,17 +20,22 @@ interface Props {
   dismiss: () => void;
 }
 
-/** What may stand out, once asked for. */
-export function useSuggestion(original: number | undefined): [Suggestion | undefined, () => void, () => void] {
-  const [found, setFound] = useState<{ of: number } & Suggestion>();
-  const ask = async () => {
-    if (original === undefined) return;
-    const out = await dataAs<Suggestion>(
-      client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: original } } }),
-    );
-    setFound({ of: original, ...out });
+/** What may stand out, once asked for; `failed` says why it cannot be told. */
+export function useSuggestion(original: number | undefined) {
+  const asking = useMutation({
+    mutationFn: async (of: number) => ({
+      of,
+      found: await dataAs<Suggestion>(
+        client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: of } } }),
+      ),
+    }),
+  });
+  return {
+    found: asking.data?.of === original ? asking.data?.found : undefined,
+    failed: asking.variables === original ? asking.error?.message : undefined,
+    ask: () => original !== undefined && asking.mutate(original),
+    dismiss: asking.reset,
   };
-  return [found?.of === original ? found : undefined, () => void ask(), () => setFound(undefined)];
 }
 
 export function SuggestionBar({ suggestion, look, setFocal, setAreas, dismiss }: Props) {
