@@ -1,28 +1,35 @@
 """The gentlest treatment that leaves every keep area whole (and large enough) at every width of a span (02-rules §5).
 
 Walked down in this order (common practice): aim, the whole picture, another ratio, another original, a colour. Areas that are
-only shown too small are helped by a tighter crop, then by a taller frame. Each step is computed; why a gentler one fails is
-said in numbers. For hand-overs that can only take percentages: the pair that serves a span, and the fewest breakpoints that part
+too small where they are seen are helped by a tighter crop, then by a taller frame. Each step is computed; why a gentler one fails
+is said in numbers. No step breaks a least or greatest height that was set: it says that it would have to. For hand-overs that can only take percentages: the pair that serves a span, and the fewest breakpoints that part
 the widths it serves from those that no percentage does.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Literal
 
 import numpy as np
+from pydantic import ValidationError
 
-from skypane.errors import InvalidPlan
+from skypane.errors import InvalidPlan, sentence_of
 from skypane.fit import WHOLE, Interval, Picture, Region, Windows, picture_of, windows
-from skypane.frames import Floats, number
-from skypane.keeps import all_whole, edges, failing, fates, hull, stretches
+from skypane.frames import Floats, number, share_text
+from skypane.keeps import all_whole, edges, failing, fates, hull, stretches, too_small
 from skypane.markup.picture import span_css
 from skypane.model import (
+    FLATTEST,
+    LEAST_SHARE,
+    MOST_PX,
+    NARROWEST,
+    NOISE,
     Aim,
     Area,
     FixedAim,
+    FixedHeight,
     FixedWidth,
     Following,
     NaturalHeight,
@@ -33,13 +40,11 @@ from skypane.model import (
     Rect,
     Site,
     Treatment,
+    ViewportHeight,
 )
-from skypane.needs import FIELDS, OF_ORIGINAL, SpanPlan, drawn_cut_width, plan_span, whole_px
+from skypane.needs import FIELDS, OF_ORIGINAL, UNCROPPED, SpanPlan, cropped_ratio, drawn_cut_width, plan_span, whole_px
 
 StepKind = Literal["aim", "uncrop", "whole", "ratio", "crop", "taller", "original", "colour"]
-
-#: The crop that is no crop.
-UNCROPPED = Rect(x=0, y=0, w=1, h=1)
 
 #: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the size of a touch target twice).
 STAND_IN_PX = 96
@@ -83,21 +88,29 @@ def advise(site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower:
     wrong = failing(p)
     if not wrong or p.original is None:
         return None
-    steps = [_aim(site, p)]
+    steps = [_had("aim", _aim, site, p)]
     if p.crop is not WHOLE:
-        steps.append(_uncrop(site, p))
-    small = [a for a in wrong if a.least_px is not None]
-    if all((fates(p, a)[0] != "small").any() and not np.isin(fates(p, a)[0], ("cut", "lost")).any() for a in wrong):
-        steps += [_tighter(site, p), _taller(site, p)]
-    else:
-        steps += [_whole(site, p), _ratio(site, p)]
-        if small:
-            steps += [_tighter(site, p), _taller(site, p)]
+        steps.append(_had("uncrop", _uncrop, site, p))
+    verdicts = [fates(p, a)[0] for a in wrong]
+    if any(np.isin(v, ("cut", "lost")).any() for v in verdicts):
+        steps += [_had("whole", _whole, site, p), _had("ratio", _ratio, site, p)]
+    if any((v == "small").any() for v in verdicts):
+        steps += [_had("crop", _tighter, site, p), _had("taller", _taller, site, p)]
     steps += [*_others(site, p, originals), *_colour(site, p)]
     if narrower is not None:
         steps = [s.model_copy(update={"also": pinned(narrower, s.treatment)}) if s.treatment else s for s in steps]
     best = next((i for i, s in enumerate(steps) if s.works), None)
     return Advice(span=p.span.letter, failing=tuple(a.name for a in wrong), steps=tuple(steps), best=best)
+
+
+def _had(kind: StepKind, step: Callable[[Site, SpanPlan], AdviceStep], site: Site, p: SpanPlan) -> AdviceStep:
+    """The step; or, where it comes to a frame or crop that cannot be, that it cannot be had and why."""
+    try:
+        return step(site, p)
+    except InvalidPlan as problem:
+        return AdviceStep(kind=kind, works=False, why=f"It cannot be had here: {problem}")
+    except ValidationError as problem:
+        return AdviceStep(kind=kind, works=False, why=f"It cannot be had here: {sentence_of(problem)}")
 
 
 def advise_all(
@@ -143,6 +156,57 @@ def tried(site: Site, p: SpanPlan, treatment: Treatment, original: Original | No
     return plan_span(site, p.span, p.effective.under(treatment, p.span.letter), original or p.original, p.grid)
 
 
+def _up(ratio: float) -> float:
+    """Rounded up to four significant digits, so that the slimmest ratio does not become 0."""
+    by = 10.0 ** (3 - math.floor(math.log10(ratio)))
+    return math.ceil(ratio * by - 1e-9) / by
+
+
+def _down(ratio: float) -> float:
+    by = 10.0 ** (3 - math.floor(math.log10(ratio)))
+    return math.floor(ratio * by + 1e-9) / by
+
+
+def _said(ratio: float) -> str:
+    """A ratio as a sentence says it: 1.78:1, or 1:20 where the frame is higher than wide."""
+    return f"{number(float(f'{ratio:.3g}'))}:1" if ratio >= 0.1 else f"1:{number(float(f'{1 / ratio:.3g}'))}"
+
+
+def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
+    """The height rule of a ratio. Raises InvalidPlan where no frame can have it."""
+    if not NARROWEST <= ratio <= FLATTEST:
+        raise InvalidPlan(f"{_said(ratio)} is no ratio that a frame can have.")
+    w, h = (ratio, 1.0) if ratio >= 0.1 else (1.0, round(1 / ratio, 4))
+    return RatioHeight.model_validate({"w": w, "h": h, **bounds})
+
+
+def _breaks(p: SpanPlan, q: SpanPlan) -> str:
+    """Which least or greatest height of the span a frame would break, in words; "" where it breaks none."""
+    bounds = p.effective.height
+    low, high = _extremes(q)
+    if bounds.least_px is not None and float(q.H.min()) < bounds.least_px - 0.01:
+        return f"it is {low}, flatter than the least height of {bounds.least_px:g} px"
+    if bounds.greatest_px is not None and float(q.H.max()) > bounds.greatest_px + 0.01:
+        return f"it is {high}, higher than the greatest height of {bounds.greatest_px:g} px"
+    return ""
+
+
+def _extremes(p: SpanPlan) -> tuple[str, str]:
+    """The shortest and the tallest frame of a span, in words."""
+    low, high = (np.unravel_index(int(i), p.H.shape) for i in (p.H.argmin(), p.H.argmax()))
+    return _frame_at(p, low), _frame_at(p, high)
+
+
+def _frame_at(p: SpanPlan, at: tuple[np.intp, ...]) -> str:
+    return f"{p.W[at]:.0f} × {p.H[at]:.0f} at {int(p.viewport_w[at[1]])} px"
+
+
+def _sizes(p: SpanPlan) -> str:
+    """The same as one phrase."""
+    low, high = _extremes(p)
+    return low if low == high else f"from {low} to {high}"
+
+
 def _needed(p: SpanPlan, **values: object) -> Treatment:
     """A treatment that sets only what does not hold already."""
     return Treatment(**{f: v for f, v in values.items() if getattr(p.effective, f) != v})
@@ -154,13 +218,14 @@ def _serves(q: SpanPlan) -> bool:
     return all_whole(q.shown, q.keeps, Picture(q.original.width_px, q.original.height_px))
 
 
-def _percent(share: float) -> str:
-    return f"{share * 100:.0f} %"
-
-
 def _names(areas: tuple[Area, ...]) -> str:
     names = [a.name for a in areas]
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _need(areas: tuple[Area, ...]) -> str:
+    """The verb that goes with the names of one area or several."""
+    return "needs" if len(areas) == 1 else "need"
 
 
 def _aim(site: Site, p: SpanPlan) -> AdviceStep:
@@ -173,7 +238,7 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
             kind="aim",
             works=True,
             why="Some position keeps every area whole at every width; following with keep areas first finds it.",
-            label="Follow the keep areas",
+            label="Follow the keep areas" if p.effective.fit == "cover" else "Fill the frame, following the keep areas",
             treatment=following,
         )
     keeps = p.keeps
@@ -185,11 +250,13 @@ def _aim(site: Site, p: SpanPlan) -> AdviceStep:
         least = float(seen.min())
         if need > least + 1e-9:
             at = int(q.viewport_w[int(seen.min(axis=0).round(6).argmin())])
-            parts.append(f"{_percent(least)} of the {side} shows at {at} px, {_names(keeps)} need {_percent(need)}")
+            parts.append(
+                f"{share_text(least)} of the {side} shows at {at} px, {_names(keeps)} {_need(keeps)} {share_text(need)}"
+            )
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
     if beyond := tuple(a for a in keeps if not _within(edges(a), p.crop)):
         parts.insert(0, f"the crop leaves out part of {_names(beyond)}")
-    small = [a for a in keeps if a.least_px is not None and (a.rect.w * q.shown.drawn_w).min() < a.least_px - 0.5]
+    small = [a for a in keeps if a.least_px is not None and too_small(a, q.shown).any()]
     parts += [
         f"{a.name} is shown {float((a.rect.w * q.shown.drawn_w).min()):.0f} px wide, {number(a.least_px or 0)} px are asked for"
         for a in small
@@ -216,30 +283,55 @@ def _uncrop(site: Site, p: SpanPlan) -> AdviceStep:
 
 
 def _whole(site: Site, p: SpanPlan) -> AdviceStep:
-    assert p.original is not None
-    least = p.effective.height.least_px
+    """At the natural ratio within the least and greatest height, else whole in the present frame."""
     freed, without = _freed(p)
-    natural = _needed(p, height=NaturalHeight(), fit="cover", **freed)
-    q = tried(site, p, natural)
-    w, h = float(q.W.min()), float(q.H.min())
-    figures = {"frame_width": round(w, 1), "frame_height": round(h, 1)}
-    if least is not None and h < least:
+    bounds = {"least_px": p.effective.height.least_px, "greatest_px": p.effective.height.greatest_px}
+    natural = _needed(p, height=NaturalHeight.model_validate(bounds), fit="cover", **freed)
+    q = tried(site, p, _needed(p, height=NaturalHeight(), fit="cover", **freed))
+    figures = {"frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
+    broken = _breaks(p, q) or _breaks_vh(p, q)
+    if not broken:
+        if _serves(q):
+            return AdviceStep(
+                kind="whole",
+                works=True,
+                why=f"Nothing lies on the picture, so it can be shown whole{without}: {_sizes(q)}.",
+                label=f"Show it whole{without}",
+                treatment=natural,
+                figures=figures,
+            )
+        return AdviceStep(kind="whole", works=False, why="Shown whole, an area is still too small.", figures=figures)
+    contained = _needed(p, fit="contain", **freed)
+    q = tried(site, p, contained)
+    refused = f"At its natural ratio {broken}"
+    if not _serves(q):
         return AdviceStep(
             kind="whole",
             works=False,
-            why=f"Shown whole it would be {w:.0f} × {h:.0f} at {p.span.first} px, flatter than the least height of {least:g} px.",
+            why=f"{refused}; whole in the present frame an area is too small.",
             figures=figures,
         )
-    if not _serves(q):
-        return AdviceStep(kind="whole", works=False, why="Shown whole, an area is still too small.", figures=figures)
     return AdviceStep(
         kind="whole",
         works=True,
-        why=f"Nothing lies on the picture, so it can be shown whole{without}: {w:.0f} × {h:.0f} at {p.span.first} px.",
-        label="Show it whole",
-        treatment=natural,
+        why=f"{refused}; but it can be shown whole in the present frame{without}, {_sizes(q)}, with its colour beside it.",
+        label=f"Show it whole in this frame{without}",
+        treatment=contained,
         figures=figures,
     )
+
+
+def _breaks_vh(p: SpanPlan, q: SpanPlan) -> str:
+    """The same for bounds that are shares of the viewport's height."""
+    bounds = p.effective.height
+    if not isinstance(bounds, RatioHeight):
+        return ""
+    heights = p.grid.heights
+    if bounds.greatest_vh is not None and (q.H > heights * bounds.greatest_vh / 100 + 0.01).any():
+        return f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest height"
+    if bounds.least_vh is not None and (q.H < heights * bounds.least_vh / 100 - 0.01).any():
+        return f"it is lower somewhere than {bounds.least_vh:g} % of the viewport, the least height"
+    return ""
 
 
 def _freed(p: SpanPlan) -> tuple[dict[str, Rect], str]:
@@ -257,41 +349,64 @@ def solved_ratio(p: SpanPlan, crop: Region | None = None) -> float | None:
     low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop or p.crop)
     present = p.W / p.H
     if present.min() < low:
-        return math.ceil(low * 1000) / 1000
+        return min(_up(low), high)
     if present.max() > high:
-        return math.floor(high * 1000) / 1000
+        return max(_down(high), low)
     return None
 
 
 def _ratio(site: Site, p: SpanPlan) -> AdviceStep:
     freed, without = _freed(p)
-    ratio = solved_ratio(p, WHOLE if freed else None)
+    crop = WHOLE if freed else p.crop
+    assert p.original is not None
+    ratio = solved_ratio(p, crop)
     if ratio is None:
         return AdviceStep(kind="ratio", works=False, why="The frame's ratio is not what is in the way.")
-    bounds = p.effective.height
-    treatment = _needed(p, height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover", **freed)
+    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop)
+    if low > high + NOISE:
+        return AdviceStep(kind="ratio", works=False, why="No ratio holds them all: they reach beyond what the frame can show.")
+    present = p.W / p.H
+    bounds, kept = _bounded_by_present(p, float(present.min()) < low, float(present.max()) > high)
+    treatment = _needed(p, height=_ratio_height(ratio, **bounds), aim=Following(), fit="cover", **freed)
     q = tried(site, p, treatment)
-    w, h = float(q.W.min()), float(q.H.min())
-    figures = {"ratio": ratio, "frame_width": round(w, 1), "frame_height": round(h, 1)}
-    if bounds.least_px is not None and h < bounds.least_px:
-        return AdviceStep(
-            kind="ratio",
-            works=False,
-            why=f"{number(ratio)}:1 would hold all, but is {h:.0f} px high at {p.span.first} px; least is {bounds.least_px:g}.",
-            figures=figures,
+    figures = {"ratio": ratio, "frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
+    broken = _breaks(p, q)
+    if broken or not _serves(q):
+        free = tried(site, p, _needed(p, height=_ratio_height(ratio), aim=Following(), fit="cover", **freed))
+        broken = broken or (_breaks(p, free) if _serves(free) else "")
+        why = (
+            f"{_said(ratio)} would hold all, but {broken}."
+            if broken
+            else "At the ratio that holds all, one is still too small."
         )
-    if not _serves(q):
-        return AdviceStep(
-            kind="ratio", works=False, why="At the ratio that holds all, one is still too small.", figures=figures
-        )
+        return AdviceStep(kind="ratio", works=False, why=why, figures=figures)
     return AdviceStep(
         kind="ratio",
         works=True,
-        why=f"The nearest ratio that holds all areas{without} is {number(ratio)}:1, {w:.0f} × {h:.0f} at {p.span.first} px.",
-        label=f"Ratio {number(round(ratio, 2))}:1",
+        why=f"The nearest ratio that holds all areas{without} is {_said(ratio)}{kept}: {_sizes(q)}.",
+        label=f"Ratio {_said(ratio)}{kept}{without}",
         treatment=treatment,
         figures=figures,
     )
+
+
+def _bounded_by_present(p: SpanPlan, too_narrow: bool, too_flat: bool) -> tuple[dict[str, float | None], str]:
+    """Bounds for a ratio that takes the place of the span's height rule, and the same in words.
+
+    A least and a greatest height that are set stay. A height in px or in shares of the viewport's becomes the greatest where
+    frames were too high, the least where they were too flat, so that widths that are well stay as they are.
+    """
+    rule = p.effective.height
+    bounds: dict[str, float | None] = {"least_px": rule.least_px, "greatest_px": rule.greatest_px}
+    if isinstance(rule, RatioHeight):
+        return {**bounds, "least_vh": rule.least_vh, "greatest_vh": rule.greatest_vh}, ""
+    if not isinstance(rule, FixedHeight | ViewportHeight) or too_narrow == too_flat:
+        return bounds, ""
+    side, word = ("greatest", "at most") if too_narrow else ("least", "at least")
+    if isinstance(rule, FixedHeight):
+        height = min(max(rule.height_px, rule.least_px or 0), rule.greatest_px or MOST_PX)
+        return {**bounds, f"{side}_px": height}, f", {word} {height:g} px high"
+    return {**bounds, f"{side}_vh": rule.percent}, f", {word} {rule.percent:g} % of the viewport high"
 
 
 def _asked_width(p: SpanPlan) -> float:
@@ -300,22 +415,23 @@ def _asked_width(p: SpanPlan) -> float:
 
 
 def _tighter(site: Site, p: SpanPlan) -> AdviceStep:
-    """A crop just tight enough for the least shown widths, as far as it stays whole and sharp."""
+    """A crop smaller than the present one, just tight enough for the least shown widths, as far as it stays whole and sharp."""
     assert p.original is not None
     assert p.inside is not None
     asked = _asked_width(p)
     ratios = p.W / p.H
     whole = Picture(p.original.width_px, p.original.height_px, p.original.focal)
-    ratio = float(ratios.flat[0]) if np.ptp(ratios) < 1e-3 else whole.ratio
+    ratio = float(ratios.flat[0]) if np.ptp(ratios) < 1e-3 else cropped_ratio(p.original, p.crop)
     drawn = np.maximum(p.W, p.H * ratio)
     share = math.floor(float(drawn.min()) / asked * 1e5) / 1e5
-    most = min(1.0, ratio / whole.ratio)
-    needed, has = whole_px(float(drawn.max())), int(min(share, most) * whole.w)
-    figures = {"crop_share": round(min(share, most), 4), "crop_px": has, "needed_px": needed}
     try:
-        found = largest_crop(whole, ratio, p.keeps, widest=share)
+        found = largest_crop(whole, ratio, p.keeps, widest=share, within=p.crop)
     except InvalidPlan as problem:
-        return AdviceStep(kind="crop", works=False, why=f"Cropped tight enough, {problem}", figures=figures)
+        return AdviceStep(kind="crop", works=False, why=f"Cropped tight enough, {problem}", figures={"crop_share": share})
+    needed, has = whole_px(float(drawn.max())), int(found.w * whole.w)
+    figures = {"crop_share": round(found.w, 4), "crop_px": has, "needed_px": needed}
+    if found.w * found.h >= (p.crop.x1 - p.crop.x0) * (p.crop.y1 - p.crop.y0) - NOISE:
+        return AdviceStep(kind="crop", works=False, why="No smaller crop shows them larger in this frame.", figures=figures)
     if has < needed:
         return AdviceStep(
             kind="crop",
@@ -323,14 +439,14 @@ def _tighter(site: Site, p: SpanPlan) -> AdviceStep:
             why=f"Cropped tight enough it would be soft: {has} px wide where {needed} are needed at 1x.",
             figures=figures,
         )
-    treatment = _needed(p, crop=Rect(**found.model_dump()), aim=Following(), fit="cover")
+    treatment = _needed(p, crop=found, aim=Following(), fit="cover")
     if not _serves(tried(site, p, treatment)):
         return AdviceStep(kind="crop", works=False, why="Cropped tight enough, an area is cut at some width.", figures=figures)
     sharp = "sharp at 2x" if has >= 2 * needed else f"{has / needed / 2:.2f}× sharp at 2x"
     return AdviceStep(
         kind="crop",
         works=True,
-        why=f"A tighter crop, {_percent(found.w)} of the width ({has} px), shows them large enough and is {sharp}.",
+        why=f"A tighter crop, {share_text(found.w)} of the width ({has} px), shows them large enough and is {sharp}.",
         label="Crop tighter",
         treatment=treatment,
         figures=figures,
@@ -338,29 +454,41 @@ def _tighter(site: Site, p: SpanPlan) -> AdviceStep:
 
 
 def _taller(site: Site, p: SpanPlan) -> AdviceStep:
-    """A taller frame draws the picture larger, as long as what has to be kept still fits across."""
+    """The least height raised until the picture is drawn large enough, as long as what has to be kept still fits across.
+
+    A picture that covers a frame of height H is drawn at least H·w/h wide, so H has to reach asked·h/w.
+    """
     assert p.original is not None
-    crop_ratio = p.original.width_px * (p.crop.x1 - p.crop.x0) / (p.original.height_px * (p.crop.y1 - p.crop.y0))
-    low, _ = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, p.crop)
-    ratio = math.floor(float(p.W.min()) * crop_ratio / (_asked_width(p) * (p.crop.x1 - p.crop.x0)) * 1000) / 1000
-    figures = {"ratio": ratio, "least_ratio": round(low, 4)}
-    if ratio < low or ratio <= 0:
+    rule = p.effective.height
+    # of the whole original's drawn width, the crop has its share; both have the same scale
+    height = _asked_width(p) * (p.crop.x1 - p.crop.x0) / cropped_ratio(p.original, p.crop)
+    least = math.ceil(round(height, 4))
+    times = least / float(p.H.min())
+    figures = {"least_height": float(least), "times": round(times, 3)}
+    if rule.greatest_px is not None and least > rule.greatest_px:
         return AdviceStep(
             kind="taller",
             works=False,
-            why=f"Tall enough would be {number(ratio)}:1; narrower than {number(round(low, 2))}:1 the areas do not fit across.",
+            why=f"The frame would have to be {least} px high; the greatest height that is set is {rule.greatest_px:g} px.",
             figures=figures,
         )
-    treatment = _needed(p, height=RatioHeight(w=ratio, h=1), aim=Following(), fit="cover")
+    if least > MOST_PX:
+        raise InvalidPlan(f"the frame would have to be {least} px high.")
+    treatment = _needed(p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover")
     q = tried(site, p, treatment)
     if not _serves(q):
-        return AdviceStep(kind="taller", works=False, why="In a taller frame an area is cut.", figures=figures)
-    w, h = float(q.W.min()), float(q.H.min())
+        return AdviceStep(
+            kind="taller",
+            works=False,
+            why=f"In a frame at least {least} px high, {times:.2f} times as high, an area is cut.",
+            figures=figures,
+        )
     return AdviceStep(
         kind="taller",
         works=True,
-        why=f"A frame of {number(ratio)}:1, {w:.0f} × {h:.0f} at {p.span.first} px, draws the picture large enough.",
-        label=f"Taller, {number(round(ratio, 2))}:1",
+        why=f"At least {least} px high, {times:.2f} times as high at its lowest, the frame draws the picture large enough: "
+        f"{_sizes(q)}.",
+        label=f"Taller, at least {least} px",
         treatment=treatment,
         figures=figures,
     )
@@ -425,13 +553,10 @@ def _colour(site: Site, p: SpanPlan) -> list[AdviceStep]:
     x0, x1, y0, y1 = edges(area)
     side = min(max((x1 - x0) * whole.w, (y1 - y0) * whole.h) * 1.1, whole.w, whole.h)
     w, h = side / whole.w, side / whole.h
-    crop = Rect(
-        x=min(max((x0 + x1 - w) / 2, 0), 1 - w),
-        y=min(max((y0 + y1 - h) / 2, 0), 1 - h),
-        w=w,
-        h=h,
-    )
     shown_px = max(STAND_IN_PX, math.ceil((area.least_px or 0) / (x1 - x0) * w))
+    if min(w, h) < LEAST_SHARE or shown_px > float(p.W.min()) or side < shown_px:
+        return steps  # too small a part of the picture, larger than the frame itself, or soft
+    crop = Rect(x=min(max((x0 + x1 - w) / 2, 0), 1 - w), y=min(max((y0 + y1 - h) / 2, 0), 1 - h), w=w, h=h)
     treatment = _needed(
         p,
         width=FixedWidth(width_px=shown_px),
@@ -441,7 +566,7 @@ def _colour(site: Site, p: SpanPlan) -> list[AdviceStep]:
         aim=Following(),
         fit="cover",
     )
-    if shown_px <= float(p.W.min()) and side >= shown_px and _serves(tried(site, p, treatment)):
+    if _serves(tried(site, p, treatment)):
         steps.append(
             AdviceStep(
                 kind="colour",
@@ -551,7 +676,7 @@ def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
     fixed = present if isinstance(present, FixedAim) else _middle_aim(p)
     out = []
     for aim in (Following(), Following(areas=False), fixed):
-        q = p if aim == present else tried(site, p, Treatment(aim=aim, fit="cover"))
+        q = tried(site, p, Treatment(aim=aim, fit="cover"))
         assert q.shown is not None
         ok = np.ones(len(q.viewport_w), dtype=bool)
         worst: tuple[float, str | None, int] = (1.0, None, q.span.first)
@@ -569,7 +694,7 @@ def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
                 worst_area=worst[1],
                 worst_share=round(worst[0], 4),
                 worst_at=worst[2],
-                css=span_css(site, q, q.cut_inside).img["object-position"],
+                css=span_css(site, q, q.cut_inside).position,
             )
         )
     return tuple(out)
@@ -598,31 +723,29 @@ def shares(shown: Windows) -> tuple[Floats, Floats]:
 # -- crops ---------------------------------------------------------------------------------------------------------------
 
 
-class CropFound(Noun):
-    """A crop in fractions of the picture."""
-
-    x: float
-    y: float
-    w: float
-    h: float
-
-
-def largest_crop(picture: Picture, ratio: float, areas: tuple[Area, ...], widest: float = 1.0) -> CropFound:
+def largest_crop(picture: Picture, ratio: float, areas: tuple[Area, ...], widest: float = 1.0, within: Region = WHOLE) -> Rect:
     """The largest rectangle of px ratio `ratio` inside the picture that contains all areas, nearest to the focal point.
 
-    `widest` is the greatest share of the picture's width that it may have. Raises InvalidPlan, with numbers, where the areas do
-    not fit.
+    `widest` is the greatest share of the picture's width that it may have, `within` the part of the picture that it has to stay
+    in. Raises InvalidPlan, with numbers, where the areas do not fit or no rectangle is left.
     """
-    w = min(widest, 1.0, ratio / picture.ratio)
+    w = min(widest, within.x1 - within.x0, (within.y1 - within.y0) * ratio / picture.ratio)
     h = w * picture.ratio / ratio
+    if min(w, h) < LEAST_SHARE:
+        raise InvalidPlan(f"a crop of {_said(ratio)} would be a hairline of this picture.")
     x0, x1, y0, y1 = hull(areas) if areas else (*(picture.focal[0],) * 2, *(picture.focal[1],) * 2)
     for need, has, side in ((x1 - x0, w, "width"), (y1 - y0, h, "height")):
-        if need > has + 1e-9:
+        if need > has + NOISE:
             raise InvalidPlan(
-                f"A crop of {number(round(ratio, 3))}:1 has {_percent(has)} of the {side}; the keep areas need {_percent(need)}."
+                f"a crop of {_said(ratio)} has {share_text(has)} of the {side}; {_names(areas)} {_need(areas)} {share_text(need)}."
             )
+    if areas and not _within((x0 + NOISE, x1 - NOISE, y0 + NOISE, y1 - NOISE), within):
+        raise InvalidPlan(f"the present crop leaves out part of {_names(areas)}.")
 
-    def place(size: float, first: float, last: float, focal: float) -> float:
-        return min(max(focal - size / 2, last - size, 0.0), first, 1 - size)
+    def place(size: float, first: float, last: float, focal: float, room: tuple[float, float]) -> float:
+        # in this order the bounds of the picture win over what rounding makes of the areas
+        return max(room[0], min(min(max(focal - size / 2, last - size), first), room[1] - size))
 
-    return CropFound(x=place(w, x0, x1, picture.focal[0]), y=place(h, y0, y1, picture.focal[1]), w=w, h=h)
+    x = place(w, x0, x1, picture.focal[0], (within.x0, within.x1))
+    y = place(h, y0, y1, picture.focal[1], (within.y0, within.y1))
+    return Rect(x=x, y=y, w=w, h=h)

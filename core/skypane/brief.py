@@ -27,11 +27,11 @@ class Brief(Noun):
 
 
 def brief(plans: tuple[SpanPlan, ...], density: float = 2, ratio: float | None = None) -> Brief | None:
-    """The picture that these spans ask for; None where none of them shows one.
+    """The picture that these spans ask for: those that wait for one, or all that show one where none waits. None where none does.
 
     Without a wish for the ratio, that of the frames which needs the fewest px is taken.
     """
-    shown = [p for p in plans if p.effective.show == "picture"]
+    shown = [p for p in plans if p.waits] or [p for p in plans if p.effective.show == "picture"]
     if not shown:
         return None
     W = np.concatenate([p.W.ravel() for p in shown])

@@ -11,6 +11,7 @@ from skypane.needs import FIELDS, resolve
 WORDS = {
     "width": "width",
     "height": "height",
+    "stands": "where it stands",
     "show": "what shows",
     "original": "original",
     "crop": "crop",

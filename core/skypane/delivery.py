@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
 from skypane import needs
@@ -25,7 +25,7 @@ def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original
     """Plan a run. Raises InvalidPlan where the placement cannot be computed."""
     plans = needs.plan(site, placement, originals)
     grouped = needs.renditions(site, placement, plans)
-    files = tuple(r for _, mine in grouped for r in mine)
+    files = _each_once(r for _, mine in grouped for r in mine)
     snippet = text_of(picture_lines(site, placement, plans, grouped, FOLDER))
     texts = {
         "page.html": page_html(placement, snippet),
@@ -56,6 +56,18 @@ def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original
         ],
     }
     return Blueprint(files, texts, manifest)
+
+
+def _each_once(renditions: Iterable[Rendition]) -> tuple[Rendition, ...]:
+    """Every file once, with all the spans that it serves and the most px that any of them needs."""
+    found: dict[str, Rendition] = {}
+    for r in renditions:
+        same = found.get(r.name)
+        if same is not None:
+            spans = tuple(sorted({*same.spans, *r.spans}))
+            r = same.model_copy(update={"spans": spans, "needed_px": max(same.needed_px, r.needed_px)})
+        found[r.name] = r
+    return tuple(found.values())
 
 
 def manifest_text(manifest: Mapping[str, object], facts: Mapping[str, tuple[int, str]]) -> str:

@@ -220,15 +220,33 @@ def outside(inside: Windows, crop: Region) -> Windows:
     )
 
 
-def windows_between(picture: Picture, aim: Aim, shown: Windows, steps: int = 65) -> Windows:
-    """Windows at shares between the least and the greatest that the frames show.
+def critical_shares(seen: Floats, focal: float, keeps: tuple[Interval, ...]) -> Floats:
+    """Visible shares of one axis between which every following position is a straight line in the share.
 
-    Along one axis what shows depends on the visible share alone, so this covers viewport heights between those computed.
+    In units of the drawn extent the offset is made by min and max of s/2 − f, −k0, s − k1, 0 and s − 1, so it can only bend
+    where two of these lines meet: what holds at those shares and at both ends of what is seen holds at all shares between.
+    """
+    low, high = float(seen.min()), float(seen.max())
+    if high - low < 1e-12:
+        return np.array([low])
+    slopes = np.array([0.5, 0.0, 1.0, *(v for k in keeps for v in (0.0, 1.0))])
+    offsets = np.array([-focal, 0.0, -1.0, *(v for k in keeps for v in (-k.first, -k.last))])
+    rise = slopes[:, None] - slopes[None, :]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        meets = (offsets[None, :] - offsets[:, None]) / rise
+    inside = meets[(rise > 0) & (meets > low) & (meets < high)]
+    return np.unique(np.concatenate([[low, high], inside]))
+
+
+def windows_between(picture: Picture, aim: Aim, shown: Windows) -> Windows:
+    """Windows at every share, between the least and the greatest that the frames show, at which the window's edges can turn.
+
+    Along one axis what shows depends on the visible share alone, so this covers viewport heights between those computed. The two
+    axes are told apart: their arrays may differ in length.
     """
 
     def axis(extent: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...], fixed: float) -> tuple[Floats, Floats]:
-        seen = extent / drawn
-        share = np.linspace(float(seen.min()), float(seen.max()), steps)
+        share = critical_shares(extent / drawn, focal, keeps)
         one = np.ones_like(share)
         offset = fixed * (share - one) if isinstance(aim, FixedAim) else following_offset(share, one, focal, keeps)
         return -offset, share
@@ -236,8 +254,7 @@ def windows_between(picture: Picture, aim: Aim, shown: Windows, steps: int = 65)
     fx, fy = (aim.x, aim.y) if isinstance(aim, FixedAim) else (0.0, 0.0)
     x0, across = axis(shown.W, shown.drawn_w, picture.focal[0], picture.keeps_x, fx)
     y0, down = axis(shown.H, shown.drawn_h, picture.focal[1], picture.keeps_y, fy)
-    one = np.ones_like(x0)
-    return Windows(across, down, one, one, x0, x0 + across, y0, y0 + down)
+    return Windows(across, down, np.ones_like(x0), np.ones_like(y0), x0, x0 + across, y0, y0 + down)
 
 
 def joined(a: Region, b: Region) -> Region:
@@ -312,27 +329,31 @@ def percent(fraction: float) -> str:
     return f"{number(round(fraction * 100, 3))}%"
 
 
-def binding(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
-    """The keep areas without which the offset would differ somewhere by more than a hundredth of a px."""
-    if (room >= drawn - 1e-9).all():
+def binding(seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
+    """The keep areas without which the offset would differ by more than a hundredth of a px at some share between the least and
+    the greatest of `seen`, the visible shares of one axis. `drawn` is the greatest drawn extent in CSS px.
+    """
+    if not keeps or (seen >= 1 - 1e-9).all():
         return ()
-    if in_view_at(following_offset(room, drawn, focal, ()), room, drawn, keeps):
+    room = critical_shares(seen, focal, keeps)
+    whole = np.ones_like(room)
+    least = 0.01 / drawn
+    plain = following_offset(room, whole, focal, ())
+    if in_view_at(plain, room, whole, keeps):
         return ()
-    offset = room / 2 - focal * drawn
+    offset = room / 2 - focal
     kept: list[Interval] = []
     for area in reversed(keeps):  # one whose projection moves nothing can be left out without asking further
-        moved = project(offset, room, drawn, area)
-        if np.abs(moved - offset).max() >= 0.01:
+        moved = project(offset, room, whole, area)
+        if np.abs(moved - offset).max() >= least:
             kept.insert(0, area)
         offset = moved
-    if not kept:
-        return ()
-    result = np.minimum(0.0, np.maximum(room - drawn, offset))
-    if np.abs(following_offset(room, drawn, focal, ()) - result).max() < 0.01:
+    result = np.minimum(0.0, np.maximum(room - whole, offset))
+    if not kept or np.abs(plain - result).max() < least:
         return ()
     for area in kept[::-1]:
         without = tuple(k for k in kept if k is not area)
-        if np.abs(following_offset(room, drawn, focal, without) - result).max() < 0.01:
+        if np.abs(following_offset(room, whole, focal, without) - result).max() < least:
             kept.remove(area)
     return tuple(kept)
 

@@ -21,6 +21,7 @@ from skypane.model import (
     RatioHeight,
     ShareWidth,
     Site,
+    Stands,
     ViewportHeight,
     WidthRule,
 )
@@ -36,6 +37,14 @@ def number(value: float) -> str:
 
 def px(value: float) -> str:
     return f"{number(value)}px"
+
+
+def share_text(share: float) -> str:
+    """A share in per cent as a sentence says it; what is not quite nothing or all is not rounded to it."""
+    percent = share * 100
+    if 0 < percent < 1 or 99 < percent < 100:
+        return "less than 0.1 %" if percent < 0.1 else f"{min(percent, 99.9):.1f} %"
+    return f"{percent:.0f} %"
 
 
 def _clamped(values: Floats, least: float | None, greatest: float | None) -> Floats:
@@ -92,6 +101,13 @@ def frame_heights(rule: HeightRule, widths: Floats, viewport_heights: Floats, na
             heights = np.full_like(widths, rule.height_px)
         case ViewportHeight():
             heights = np.broadcast_to(viewport_heights * rule.percent / 100, widths.shape).astype(np.float64)
+    if isinstance(rule, RatioHeight):
+        if rule.greatest_vh is not None:
+            heights = np.minimum(heights, viewport_heights * rule.greatest_vh / 100)
+        heights = _clamped(heights, None, rule.greatest_px)
+        if rule.least_vh is not None:
+            heights = np.maximum(heights, viewport_heights * rule.least_vh / 100)
+        return _clamped(heights, rule.least_px, None)
     return _clamped(heights, rule.least_px, rule.greatest_px)
 
 
@@ -176,10 +192,31 @@ def height_css(rule: HeightRule, crop_ratio: tuple[int, int]) -> dict[str, str]:
             out["height"] = px(rule.height_px)
         case ViewportHeight():
             out["height"] = f"{number(rule.percent)}vh"
-    out["min-height"] = px(rule.least_px) if rule.least_px is not None else "0"
-    out["max-height"] = px(rule.greatest_px) if rule.greatest_px is not None else "none"
+    least_vh, greatest_vh = (rule.least_vh, rule.greatest_vh) if isinstance(rule, RatioHeight) else (None, None)
+    out["min-height"] = _bound("max", rule.least_px, least_vh) or "0"
+    out["max-height"] = _bound("min", rule.greatest_px, greatest_vh) or "none"
     return out
 
 
+def _bound(function: str, in_px: float | None, in_vh: float | None) -> str:
+    """A bound in px, in vh, or the stricter of both; "" for none."""
+    said = [px(in_px)] if in_px is not None else []
+    said += [f"{number(in_vh)}vh"] if in_vh is not None else []
+    return f"{function}({', '.join(said)})" if len(said) == 2 else "".join(said)
+
+
 def depends_on_viewport_height(rule: HeightRule) -> bool:
+    if isinstance(rule, RatioHeight):
+        return rule.least_vh is not None or rule.greatest_vh is not None
     return isinstance(rule, ViewportHeight)
+
+
+def standing_css(stands: Stands, rule: WidthRule, container: Container) -> str:
+    """`margin-inline` of a frame that is narrower than its holder (CSS Box 4): where it stands in the page, or in a container
+    that is itself in the middle of the page."""
+    if stands == "centre":
+        return "auto"
+    side = "0px"
+    if getattr(rule, "of", "page") == "container":
+        side = f"max({px(container.margin_px)}, (100% - {px(container.max_width_px)}) / 2)"
+    return f"{side} auto" if stands == "start" else f"auto {side}"

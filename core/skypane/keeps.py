@@ -73,10 +73,17 @@ def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[
             worst = np.where(whole[i], 1.0, share_in_view(shown, edges(area)).min(axis=0))
             found = np.where(whole[i], "whole", np.where(worst < 0.5, "lost", "cut"))
         if area.least_px is not None:
-            small = (area.rect.w * shown.drawn_w).min(axis=0) < area.least_px - 0.5
-            found = np.where(whole[i] & small, "small", found)
+            found = np.where(whole[i] & too_small(area, shown).any(axis=0), "small", found)
         out.append((found, worst))
     return out
+
+
+def too_small(area: Area, shown: Windows) -> np.ndarray:
+    """Per frame whether the area is drawn narrower than its least width. No leeway but for the error of arithmetic itself."""
+    if area.least_px is None:
+        return np.zeros(shown.drawn_w.shape, dtype=bool)
+    narrow: np.ndarray = area.rect.w * shown.drawn_w < area.least_px * (1 - 1e-9)
+    return narrow
 
 
 def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
@@ -120,5 +127,4 @@ def all_whole(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> bool
     """Whether every area is whole, and as large as it has to be, in every frame."""
     if not areas:
         return True
-    large = all((a.rect.w * shown.drawn_w).min() >= a.least_px - 0.5 for a in areas if a.least_px is not None)
-    return large and bool(is_whole(shown, hull(areas), picture).all())
+    return not any(too_small(a, shown).any() for a in areas) and bool(is_whole(shown, hull(areas), picture).all())

@@ -10,17 +10,33 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, field_validator, model_validator
 
+from skypane.identifiers import identifier
+
 Format = Literal["avif", "webp", "jpeg", "png"]
 MediaStyle = Literal["max-width", "min-width", "range"]
 Fit = Literal["cover", "contain"]
 Shows = Literal["picture", "colour", "nothing"]
+Stands = Literal["start", "centre", "end"]
 Fraction = Annotated[float, Field(ge=0, le=1)]
-Px = Annotated[float, Field(gt=0, le=20000)]
-Percent = Annotated[float, Field(gt=0, le=1000)]
+#: Sizes and shares that a page can have; beyond them numbers are slips of the finger, and arithmetic overflows.
+MOST_PX = 20000
+Px = Annotated[float, Field(ge=0.01, le=MOST_PX)]
+Percent = Annotated[float, Field(ge=0.01, le=1000)]
+#: A database's key, from 0 (nothing stored yet) to what 64 bits hold.
+Id = Annotated[int, Field(ge=0, le=2**63 - 1)]
+#: The sides of a ratio, and the flattest and narrowest ratio itself, as width over height.
+Side = Annotated[float, Field(ge=0.001, le=10000)]
+FLATTEST, NARROWEST = 1000.0, 0.001
+#: The smallest part of a picture that can be marked or cut, as a share of a side.
+LEAST_SHARE = 1e-4
+#: What is this close to a bound is on it: sums of fractions are not exact.
+NOISE = 1e-9
 
 #: Bounds of what a viewport can be. Below and above, no screen is known (common practice).
 LEAST_VIEWPORT, GREATEST_VIEWPORT = 120, 7680
 MOST_BREAKPOINTS = 12
+MOST_DENSITIES = 8
+MOST_HEIGHTS = 24
 
 
 class Noun(BaseModel):
@@ -91,11 +107,22 @@ WidthRule = Annotated[FixedWidth | ShareWidth | FullWidth | ColumnsWidth, Field(
 
 
 class RatioHeight(_Bounded):
-    """`w`:`h` of the frame's width."""
+    """`w`:`h` of the frame's width. Besides px it can be bounded by shares of the viewport's height, as CSS can with `vh`."""
 
     kind: Literal["ratio"] = "ratio"
-    w: Annotated[float, Field(gt=0, le=10000)]
-    h: Annotated[float, Field(gt=0, le=10000)]
+    w: Side
+    h: Side
+    least_vh: Percent | None = None
+    greatest_vh: Percent | None = None
+
+    @model_validator(mode="after")
+    def _can_be_drawn(self) -> RatioHeight:
+        if not NARROWEST <= self.w / self.h <= FLATTEST:
+            raise ValueError(f"A ratio of {self.w:g}:{self.h:g} is no frame. Stay between 1:1000 and 1000:1.")
+        low, high = self.least_vh, self.greatest_vh
+        if low is not None and high is not None and low > high:
+            raise ValueError(f"The least height ({low:g} % of the viewport) is above the greatest ({high:g} %). Swap them.")
+        return self
 
 
 class FixedHeight(_Bounded):
@@ -147,8 +174,19 @@ class Rect(Noun):
 
     x: Fraction
     y: Fraction
-    w: Annotated[float, Field(gt=0, le=1)]
-    h: Annotated[float, Field(gt=0, le=1)]
+    w: Annotated[float, Field(ge=LEAST_SHARE, le=1)]
+    h: Annotated[float, Field(ge=LEAST_SHARE, le=1)]
+
+    @model_validator(mode="before")
+    @classmethod
+    def _without_noise(cls, values: object) -> object:
+        """What is beyond a bound by no more than arithmetic's own error is on the bound: 1.0000000000000002 is 1."""
+        if not isinstance(values, dict):
+            return values
+        return {
+            name: min(1.0, max(0.0, value)) if isinstance(value, float) and -NOISE <= value <= 1 + NOISE else value
+            for name, value in values.items()
+        }
 
     @model_validator(mode="after")
     def _inside(self) -> Rect:
@@ -158,6 +196,10 @@ class Rect(Noun):
 
 
 AreaName = Annotated[str, Field(min_length=1, max_length=80)]
+MOST_AREAS = 40
+MOST_WORDS = 1000
+#: A side of a picture in image px. No camera, and no format that browsers show, goes further.
+ImagePx = Annotated[int, Field(ge=1, le=100_000)]
 
 
 class Area(Noun):
@@ -173,16 +215,17 @@ class Area(Noun):
 class Original(Noun):
     """A picture as it was brought in. Pixel sizes are after its orientation has been applied."""
 
-    id: int
+    id: Id
     name: Annotated[str, Field(min_length=1, max_length=200)]
-    width_px: Annotated[int, Field(gt=0)]
-    height_px: Annotated[int, Field(gt=0)]
-    size_bytes: Annotated[int, Field(ge=0)] = 0
-    sha256: str = ""
+    width_px: ImagePx
+    height_px: ImagePx
+    size_bytes: Annotated[int, Field(ge=0, le=2**53)] = 0
+    sha256: Annotated[str, Field(max_length=64)] = ""
     alpha: bool = False
-    alt: str | None = None  # None: nobody has said yet; "": decorative on purpose
+    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None  # None: nobody has said yet; "": decorative on purpose
     focal: tuple[Fraction, Fraction] = (0.5, 0.5)
-    areas: tuple[Area, ...] = ()
+    areas: Annotated[tuple[Area, ...], Field(max_length=MOST_AREAS)] = ()
+    tags: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=20)] = ()
 
     @property
     def keeps(self) -> tuple[Area, ...]:
@@ -201,22 +244,35 @@ class Treatment(Noun):
     width: WidthRule | None = None
     height: HeightRule | None = None
     show: Shows | None = None  # the picture, only the colour of the frame, or no frame at all
-    original: int | None = None
+    original: Id | None = None
     crop: Rect | None = None  # cut from the original before anything else; all of it says: no crop
-    keeps: Annotated[tuple[AreaName, ...], Field(max_length=40)] | None = None  # which keep areas matter, the first most
+    keeps: Annotated[tuple[AreaName, ...], Field(max_length=MOST_AREAS)] | None = (
+        None  # which keep areas matter, the first most
+    )
+    stands: Stands | None = None  # where a frame narrower than its holder is
     fit: Fit | None = None
     aim: Aim | None = None
     whole: bool | None = None  # deliver the whole picture instead of cutting it to what shows
     background: Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")] | None = None
 
 
+#: The letter of a span: A is the narrowest.
+Letter = Annotated[str, Field(pattern=r"^[A-Z]$")]
+
+
 class Placement(Noun):
     """One spot on a page. `treatments` holds, per letter of a span, what that span sets itself."""
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
-    alt: Annotated[str, Field(max_length=1000)] | None = None  # overrides the original's alt text
+    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None  # overrides the original's alt text
     lead: bool = True  # whether the first screen shows it: loads at once, not lazily
-    treatments: dict[str, Treatment] = Field(default_factory=dict)
+    treatments: dict[Letter, Treatment] = Field(default_factory=dict)
+    stem: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,79}$")] | None = None  # see `skypane.names.stems`
+
+    @property
+    def called(self) -> str:
+        """What class and files are called: `stem` where other placements of the site had to be looked at, else by the name."""
+        return self.stem or identifier(self.name)
 
     @property
     def original_ids(self) -> set[int]:
@@ -278,16 +334,16 @@ class Site(Noun):
 
     narrowest: Annotated[int, Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)] = 320
     widest: Annotated[int, Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)] = 2560
-    breakpoints: tuple[int, ...] = (599, 1023, 1599)
-    titles: dict[str, Annotated[str, Field(max_length=40)]] = Field(default_factory=dict)
+    breakpoints: Annotated[tuple[int, ...], Field(max_length=MOST_BREAKPOINTS)] = (599, 1023, 1599)
+    titles: dict[Letter, Annotated[str, Field(max_length=40)]] = Field(default_factory=dict)
     media_style: MediaStyle = "max-width"
-    formats: tuple[Format, ...] = ("avif", "webp", "jpeg")
-    densities: tuple[Annotated[float, Field(ge=1, le=4)], ...] = (1, 2)
-    heights: tuple[HeightRange, ...] = USUAL_HEIGHTS
+    formats: Annotated[tuple[Format, ...], Field(max_length=8)] = ("avif", "webp", "jpeg")
+    densities: Annotated[tuple[Annotated[float, Field(ge=1, le=4)], ...], Field(max_length=MOST_DENSITIES)] = (1, 2)
+    heights: Annotated[tuple[HeightRange, ...], Field(min_length=1, max_length=MOST_HEIGHTS)] = USUAL_HEIGHTS
     container: Container = Container()
     naming: Naming = Naming()
     quality: Quality = Quality()
-    budget_bytes: Annotated[int, Field(ge=1000)] = 150_000
+    budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
 
     @field_validator("formats")
     @classmethod
@@ -306,10 +362,8 @@ class Site(Noun):
 
     @model_validator(mode="after")
     def _breakpoints_in_range(self) -> Site:
-        if self.narrowest >= self.widest:
-            raise ValueError(f"The narrowest width ({self.narrowest}) must be below the widest ({self.widest}).")
-        if len(self.breakpoints) > MOST_BREAKPOINTS:
-            raise ValueError(f"{len(self.breakpoints)} breakpoints are too many. Keep at most {MOST_BREAKPOINTS}.")
+        if self.narrowest > self.widest:
+            raise ValueError(f"The narrowest width ({self.narrowest}) must not be above the widest ({self.widest}).")
         for before, after in zip(self.breakpoints, self.breakpoints[1:], strict=False):
             if before == after:
                 raise ValueError(f"The breakpoint {after} is there twice. Remove one.")

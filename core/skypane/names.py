@@ -5,46 +5,31 @@ Lower-case ASCII, safe on every file system; the widest span and 1x say nothing.
 
 from __future__ import annotations
 
-import re
-import unicodedata
+from collections.abc import Iterable
 
+from skypane.identifiers import identifier, next_free, plain, unique
 from skypane.model import Format, Naming
 
 EXTENSIONS: dict[Format, str] = {"avif": "avif", "webp": "webp", "jpeg": "jpg", "png": "png"}
-_RESERVED = {"con", "prn", "aux", "nul", *(f"{d}{i}" for d in ("com", "lpt") for i in range(1, 10))}
+
+__all__ = ["EXTENSIONS", "density_text", "file_stem", "identifier", "next_free", "stems", "unique"]
 
 
-def slug(text: str, fallback: str = "picture") -> str:
-    """Lower-case ASCII letters, digits and single hyphens, at most 60 characters, never a device name of an old system."""
-    plain = unicodedata.normalize("NFKD", text.casefold()).encode("ascii", "ignore").decode()
-    plain = re.sub(r"[^a-z0-9]+", "-", plain).strip("-")[:60].strip("-")
-    if not plain or plain in _RESERVED:
-        return fallback if not plain else f"{plain}-{fallback}"
-    return plain
+def stems(names: Iterable[str]) -> list[str]:
+    """What the placements of a site are called in code and files, the eldest first: of two that would be called alike the elder
+    keeps the plain identifier and the younger gets a number."""
+    return unique(identifier(name) for name in names)
 
 
 def density_text(density: float) -> str:
     return f"{density:g}x"
 
 
-def file_stem(name: str, span: str | None, density: float, naming: Naming) -> str:
-    """A file name without its extension. `span` is None for the widest span."""
-    stem = slug(name)
+def file_stem(called: str, span: str | None, density: float, naming: Naming) -> str:
+    """A file name without its extension. `called` is the placement's identifier, `span` is None for the widest span."""
+    stem = called
     if span is not None:
-        stem += naming.span_lead + slug(span, "span")
+        stem += naming.span_lead + (plain(span) or "span")
     if density != 1:
         stem += naming.density_lead + density_text(density).replace(".", "-")
     return stem
-
-
-def unique(stems: list[str]) -> list[str]:
-    """The stems in order, later doubles told apart by a number."""
-    taken: set[str] = set()
-    out = []
-    for stem in stems:
-        candidate, n = stem, 2
-        while candidate in taken:
-            candidate, n = f"{stem}-{n}", n + 1
-        taken.add(candidate)
-        out.append(candidate)
-    return out

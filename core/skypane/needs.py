@@ -49,22 +49,33 @@ from skypane.model import (
     Rendition,
     Shows,
     Site,
+    Stands,
     Treatment,
     WidthRule,
 )
-from skypane.names import EXTENSIONS, file_stem, unique
+from skypane.names import EXTENSIONS, file_stem, next_free
 from skypane.spans import Span, spans_of
 
 #: Fields of a treatment in the order in which they are shown.
-FIELDS = ("width", "height", "show", "original", "crop", "keeps", "fit", "aim", "whole", "background")
+FIELDS = ("width", "height", "stands", "show", "original", "crop", "keeps", "fit", "aim", "whole", "background")
 
 #: Fields that speak of one original and are not handed down past another one.
 OF_ORIGINAL = ("crop", "keeps")
 
 #: What a placement does when nobody has said anything yet.
 DEFAULTS = Treatment(
-    width=FullWidth(), height=NaturalHeight(), show="picture", fit="cover", aim=Following(), whole=False, background="#d5d9da"
+    width=FullWidth(),
+    height=NaturalHeight(),
+    stands="centre",
+    show="picture",
+    fit="cover",
+    aim=Following(),
+    whole=False,
+    background="#d5d9da",
 )
+
+#: The crop that is no crop.
+UNCROPPED = Rect(x=0, y=0, w=1, h=1)
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 1
@@ -76,6 +87,7 @@ class Effective:
 
     width: WidthRule
     height: HeightRule
+    stands: Stands
     show: Shows
     original: int | None
     crop: Rect | None
@@ -97,10 +109,11 @@ class Effective:
         return replace(self, **values, origin=origin)
 
 
-def respan(before: Site, after: Site, placement: Placement) -> Placement:
+def respan(before: Site, after: Site, placement: Placement, areas: Mapping[int, tuple[str, ...]] | None = None) -> Placement:
     """The placement after the site's breakpoints have changed: every width keeps what it did, as far as spans allow.
 
-    A new span takes what held at its last width; what equals the next wider span is handed down rather than own.
+    A new span takes what held at its last width; what equals the next wider span is handed down rather than own. `areas` are the
+    names of each original's keep areas: what a span says that shows all of them beside a wider one that names some.
     """
     if len(before.breakpoints) == len(after.breakpoints):
         return placement
@@ -108,11 +121,19 @@ def respan(before: Site, after: Site, placement: Placement) -> Placement:
     treatments: dict[str, Treatment] = {}
     wider: dict[str, object] = {}
     for span in reversed(spans_of(after)):
-        at = next((s for s in old if s.last >= span.last), old[-1])
-        values = {f: getattr(held[at.letter], f) for f in FIELDS if held[at.letter].origin[f]}
-        own = {f: v for f, v in values.items() if f not in wider or wider[f] != v}
+        e = held[next((s for s in old if s.last >= span.last), old[-1]).letter]
+        values = {f: getattr(e, f) for f in FIELDS if e.origin[f]}
+        if wider.get("original") == e.original:  # else crop and areas are not handed down to it
+            if e.crop is None and wider.get("crop") is not None:
+                values["crop"] = UNCROPPED
+            if e.keeps is None and wider.get("keeps") is not None and e.original is not None:
+                values["keeps"] = (areas or {}).get(e.original, ())
+        else:
+            for field in OF_ORIGINAL:
+                wider.pop(field, None)
+        own = {f: v for f, v in values.items() if v is not None and (f not in wider or wider[f] != v)}
         if own:
-            treatments[span.letter] = Treatment(**own)
+            treatments[span.letter] = Treatment.model_validate(own)
         wider.update(own)
     return placement.model_copy(update={"treatments": treatments})
 
@@ -149,6 +170,11 @@ class SpanPlan:
         """Viewport widths, (widths,)."""
         return self.grid.v
 
+    @property
+    def waits(self) -> bool:
+        """Whether the span shows a picture but has none yet."""
+        return self.original is None and self.effective.show == "picture"
+
     @cached_property
     def cut(self) -> Region:
         """What the files carry, a part of the crop, in fractions of the original."""
@@ -179,8 +205,8 @@ class SpanPlan:
             return {"x": (), "y": ()}
         s, p = self.inside, self.picture
         return {
-            "x": binding(s.W, s.drawn_w, p.focal[0], p.keeps_x),
-            "y": binding(s.H, s.drawn_h, p.focal[1], p.keeps_y),
+            "x": binding(s.W / s.drawn_w, float(s.drawn_w.max()), p.focal[0], p.keeps_x),
+            "y": binding(s.H / s.drawn_h, float(s.drawn_h.max()), p.focal[1], p.keeps_y),
         }
 
 
@@ -292,7 +318,7 @@ def whole_px(value: float) -> int:
 
 @dataclass(frozen=True)
 class Group:
-    """Neighbouring spans that one set of files serves."""
+    """Spans that one set of files serves, from the narrowest; other spans may lie between them."""
 
     spans: tuple[SpanPlan, ...]
     original: Original
@@ -305,19 +331,19 @@ class Group:
 
 
 def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
-    """Spans that need files, neighbours joined where their files would be equal or both keep the whole picture."""
+    """Spans that need files, joined where their files would be equal or where both keep the whole picture."""
     out: list[Group] = []
     for p in plans:
         if p.original is None or p.shown is None:
             continue
         crop, needed = crop_of(p.original, p.cut), whole_px(float(drawn_cut_width(p).max()))
-        last = out[-1] if out else None
-        if last and last.original.id == p.original.id and last.crop == crop and last.spans[-1].span.last + 1 == p.span.first:
-            both_whole = p.effective.whole and last.spans[-1].effective.whole
-            if both_whole or last.needed == needed:
-                out[-1] = Group((*last.spans, p), p.original, crop, max(needed, last.needed))
-                continue
-        out.append(Group((p,), p.original, crop, needed))
+        for i, group in enumerate(out):
+            both_whole = p.effective.whole and group.spans[-1].effective.whole
+            if group.original.id == p.original.id and group.crop == crop and (both_whole or group.needed == needed):
+                out[i] = Group((*group.spans, p), p.original, crop, max(needed, group.needed))
+                break
+        else:
+            out.append(Group((p,), p.original, crop, needed))
     return tuple(out)
 
 
@@ -356,21 +382,13 @@ def renditions(
     widest = plans[-1].span.letter
     found = groups(plans)
     sized = [(g, pixel_sizes(g.crop, g.needed, site.densities)) for g in found]
-    stems = iter(
-        unique(
-            [
-                file_stem(
-                    placement.name,
-                    None if widest in g.letters else span_word(site, g.letters[-1]),
-                    density,
-                    site.naming,
-                )
-                for g, sizes in reversed(sized)
-                for density in sizes
-            ]
-        )
-    )
-    named = {(id(g), density): next(stems) for g, sizes in reversed(sized) for density in sizes}
+    stems: dict[tuple[object, ...], str] = {}  # files that would be equal at one density are one file with one name
+    for g, sizes in reversed(sized):
+        for density, size in sizes.items():
+            word = None if widest in g.letters else span_word(site, g.letters[-1])
+            same = _same_file(g, density, size)
+            if same not in stems:
+                stems[same] = next_free(file_stem(placement.called, word, density, site.naming), stems.values())
     out = []
     for g, sizes in sized:
         files = []
@@ -387,13 +405,17 @@ def renditions(
                         density=density,
                         quality=quality,
                         spans=g.letters,
-                        name=f"{named[id(g), density]}.{EXTENSIONS[f]}",
+                        name=f"{stems[_same_file(g, density, size)]}.{EXTENSIONS[f]}",
                         needed_px=math.ceil(g.needed * density),
                         key=rendition_key(g.original.sha256, g.crop, size, f, quality),
                     )
                 )
         out.append((g, tuple(files)))
     return tuple(out)
+
+
+def _same_file(group: Group, density: float, size: tuple[int, int]) -> tuple[object, ...]:
+    return group.original.id, group.crop, density, size
 
 
 def scaled(size: tuple[int, int], *, width: float | None = None, height: float | None = None) -> tuple[int, int]:

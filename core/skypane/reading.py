@@ -7,6 +7,7 @@ its sentence for any width without asking again.
 from __future__ import annotations
 
 import hashlib
+import math
 from collections.abc import Callable, Mapping
 from typing import Literal
 
@@ -16,11 +17,11 @@ from skypane.advice import Advice, AimCost, ByPercents, advise_all, aim_costs, b
 from skypane.brief import Brief, brief
 from skypane.errors import InvalidPlan
 from skypane.fit import Region, following_offset, overlap, picture_of, safe_area, union
-from skypane.frames import Floats, depends_on_viewport_height, number, sizes_css, viewport_heights
+from skypane.frames import Floats, depends_on_viewport_height, number, share_text, sizes_css, viewport_heights
 from skypane.keeps import AreaFates, constant, edges, failing, fates, stretches, summary
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
 from skypane.model import Following, Format, Noun, Original, Placement, Rect, Rendition, Site, Treatment
-from skypane.needs import FIELDS, Group, SpanPlan, crop_of, drawn_cut_width, plan, renditions, whole_px
+from skypane.needs import FIELDS, Group, SpanPlan, crop_of, drawn_cut_width, groups, plan, renditions, whole_px
 from skypane.spans import conditions
 
 Step = Literal["frame", "aim", "words", "files", "code", "proof"]
@@ -297,7 +298,7 @@ def read(
         spans=tuple(_span_reading(site, placement, p) for p in plans),
         bands=(*_area_bands(plans), *_sharp_bands(site, plans, files), *_weight_bands(site, plans, files, made)),
         files=rows,
-        findings=tuple(_findings(placement, plans, rows)),
+        findings=tuple(_findings(placement, plans, rows, site.densities)),
         advice=advise_all(site, plans, {**originals, **others()}, chosen) if fails else (),
         code=_code(site, placement, plans, files),
         pane=Pane(
@@ -309,14 +310,9 @@ def read(
         ),
         budget_bytes=site.budget_bytes,
         safe=_overall_safe(plans),
-        brief=brief(plans, site.densities[-1]) if any(_waits(p) for p in plans) else None,
+        brief=brief(plans, site.densities[-1]) if any(p.waits for p in plans) else None,
         detail=next((_detail(site, p, costs) for p in plans if p.span.letter == chosen), None),
     )
-
-
-def _waits(p: SpanPlan) -> bool:
-    """Whether a span shows a picture but has none yet."""
-    return p.original is None and p.effective.show == "picture"
 
 
 def _overall_safe(plans: tuple[SpanPlan, ...]) -> tuple[OverallSafe, ...]:
@@ -364,9 +360,10 @@ def _largest_crops(p: SpanPlan) -> tuple[RatioCrop, ...]:
     for name, ratio in {**asked, **USUAL_RATIOS}.items():
         try:
             found = largest_crop(picture, ratio, p.keeps)
-            out.append(RatioCrop(name=name, rect=Rect(**found.model_dump())))
+            out.append(RatioCrop(name=name, rect=found))
         except InvalidPlan as problem:
-            out.append(RatioCrop(name=name, rect=None, why_not=str(problem)))
+            said = str(problem)
+            out.append(RatioCrop(name=name, rect=None, why_not=f"{said[:1].upper()}{said[1:]}"))
     return tuple(out)
 
 
@@ -421,7 +418,7 @@ def _span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
             "y1": simplified(v, p.shown.y1[t], 1e-3),
             "outline": Edges(**region._asdict()),
             "safe": Edges(**safe._asdict()) if safe else None,
-            "position": css.img["object-position"],
+            "position": css.position,
             "held_by": css.held_by,
             "holds": _holds(p),
         }
@@ -603,12 +600,42 @@ def _code(
 
 def findings_of(site: Site, placement: Placement, plans: tuple[SpanPlan, ...]) -> list[Finding]:
     """What is wrong or wasteful in a placement that has been computed."""
-    return _findings(placement, plans, _file_rows(renditions(site, placement, plans), {}))
+    return _findings(placement, plans, _file_rows(renditions(site, placement, plans), {}), site.densities)
 
 
-def _findings(placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...]) -> list[Finding]:
+def _soft(plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tuple[float, ...]) -> list[Finding]:
+    """Where an original has too few px for a density that is offered; also where that density has no file of its own, because it
+    would be the same as a lower one's."""
+    found = []
+    for group in groups(plans):
+        mine = [r for r in rows if r.spans == group.letters]
+        for density in densities:
+            needed = math.ceil(group.needed * density)
+            has = min(group.crop.w, needed)
+            if has / needed >= 0.995 or not mine:
+                continue
+            stem = next((r.stem for r in mine if r.density == density), None)
+            said = f"{stem} is soft" if stem else f"{mine[0].stem} is soft at {density:g}x, which has no file of its own"
+            found.append(
+                Finding(
+                    step="files",
+                    spans=group.letters,
+                    code="soft",
+                    sentence=(
+                        f"{said}, {has / needed:.2f}×: {needed} px needed, the original has {has} px there. "
+                        f"Sharp up to {mine[0].sharp_to_density:g}x."
+                    ),
+                    remedy="Bring a larger original, or make the frame smaller.",
+                )
+            )
+    return found
+
+
+def _findings(
+    placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tuple[float, ...]
+) -> list[Finding]:
     found: list[Finding] = []
-    empty = tuple(p.span.letter for p in plans if _waits(p))
+    empty = tuple(p.span.letter for p in plans if p.waits)
     if empty:
         found.append(
             Finding(
@@ -633,21 +660,8 @@ def _findings(placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[Fil
             )
     for p in plans:
         found += [_area_finding(p, summary(p, area)) for area in failing(p)]
-    for row in rows:
-        if row.share < 0.995:
-            found.append(
-                Finding(
-                    step="files",
-                    spans=row.spans,
-                    code="soft",
-                    sentence=(
-                        f"{row.stem} is soft, {row.share:.2f}×: {row.needed_px} px needed, the original has "
-                        f"{row.width_px} px there. Sharp up to {row.sharp_to_density:g}x."
-                    ),
-                    remedy="Bring a larger original, or make the frame smaller.",
-                )
-            )
-    if not empty and alt_text(placement, plans) is None:
+    found += _soft(plans, rows, densities)
+    if not empty and any(p.shown is not None for p in plans) and alt_text(placement, plans) is None:
         found.append(
             Finding(
                 step="code",
@@ -678,8 +692,8 @@ def _area_finding(p: SpanPlan, fate: AreaFates) -> Finding:
         said = f"{fate.name} is shown too small from {fate.first_failing} px."
     else:
         word = "lost" if fate.worst_share < 0.5 else "cut"
-        out = (1 - fate.worst_share) * 100
-        said = f"{fate.name} is {word} from {fate.first_failing} px: {out:.0f} % of it is out of view {at}."
+        out = share_text(1 - fate.worst_share)
+        said = f"{fate.name} is {word} from {fate.first_failing} px: {out} of it is out of view {at}."
     return Finding(step="aim", spans=(p.span.letter,), code="area", sentence=said, remedy="See the advice for this span.")
 
 

@@ -42,6 +42,25 @@ def spans_of(site: Site) -> tuple[Span, ...]:
     )
 
 
+def retitled(before: Site, after: Site) -> Site:
+    """The site after its breakpoints have changed in number, each title still on the widths that it was given to.
+
+    A title goes with the last width of its span, its post; where that post is gone, to the span that has taken in its last width,
+    unless that one has a title of its own.
+    """
+    if len(before.breakpoints) == len(after.breakpoints):
+        return after
+    new = spans_of(after)
+    by_last = {s.last: s.letter for s in new}
+    titled = [s for s in spans_of(before) if s.title]
+    titles = {by_last[s.last]: s.title for s in titled if s.last in by_last}
+    for s in titled:
+        if s.last not in by_last:
+            holder = next((n.letter for n in new if n.last >= s.last), new[-1].letter)
+            titles.setdefault(holder, s.title)
+    return after.model_copy(update={"titles": dict(sorted(titles.items()))})
+
+
 def upper_condition(last: int, style: MediaStyle) -> str:
     """True up to the width `last`: `(max-width: 599px)` or, leaving no hole for fractional widths, `(width < 600px)`."""
     return f"(width < {last + 1}px)" if style == "range" else f"(max-width: {last}px)"

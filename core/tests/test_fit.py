@@ -175,7 +175,7 @@ def test_without_areas_the_focal_point_is_in_the_middle_as_far_as_the_picture_re
 
 def test_only_areas_that_move_the_picture_count_as_binding():
     near, far = Interval("near", 0.45, 0.55), Interval("far", 0.8, 0.9)
-    held = binding(one(200), one(400), 0.5, (far, near))
+    held = binding(one(0.5), 400, 0.5, (far, near))
     assert [k.name for k in held] == ["far"]
 
 

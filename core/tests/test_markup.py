@@ -18,6 +18,7 @@ from skypane.model import (
     Placement,
     RatioHeight,
     Rect,
+    ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
@@ -188,3 +189,36 @@ def test_the_manifest_lists_every_file_with_its_crop_and_hash():
     first = manifest["files"][0]
     assert first["name"] == "images/lighthouse--a.avif" and first["bytes"] == 1234 and first["sha256"] == "ab" * 32
     assert first["crop"]["w"] / first["crop"]["h"] == pytest.approx(0.8, abs=0.001)
+
+
+def test_percentages_serve_browsers_without_container_units():
+    """A declaration with var() is valid while it is read, so an earlier one would be no fallback (CSS Variables 1, §3.1): the
+    lengths stand in @supports, the percentage outside of it, and at every change both are said again."""
+    p = Placement(
+        name="p",
+        treatments={
+            "D": Treatment(original=1, height=FixedHeight(height_px=700)),
+            "B": Treatment(height=RatioHeight(w=1, h=1)),
+            "A": Treatment(height=FixedHeight(height_px=600)),
+        },
+    )
+    text = css(p)
+    sheet = tinycss2.parse_stylesheet(text, skip_whitespace=True, skip_comments=True)
+    rules = [r for r in sheet if r.type == "qualified-rule"]
+    assert not any("var(" in tinycss2.serialize(r.content) or "cqw" in tinycss2.serialize(r.content) for r in rules)
+    supports = [r for r in sheet if r.type == "at-rule" and r.at_keyword == "supports"]
+    assert len(supports) == 1 and "(width: 1cqw)" in tinycss2.serialize(supports[0].prelude)
+    b = text[text.index("(max-width: 1023px)") : text.index("(max-width: 599px)")]
+    assert "object-position: " in b and "@supports" not in b  # a plain percentage takes the length's place
+    a = text[text.index("(max-width: 599px)") :]
+    assert a.index("object-position") < a.index("@supports") < a.rindex("object-position")
+
+
+def test_a_frame_narrower_than_the_page_stands_in_the_middle():
+    t = Treatment(original=1, width=ShareWidth(percent=50))
+    assert "margin-inline: auto;" in css(Placement(name="p", treatments={"D": t}))
+    end = t.model_copy(update={"stands": "end"})
+    assert "margin-inline: auto 0px;" in css(Placement(name="p", treatments={"D": end}))
+    inside = Treatment(original=1, width=ShareWidth(percent=50, of="container"), stands="start")
+    assert "margin-inline: max(20px, (100% - 1080px) / 2) auto;" in css(Placement(name="p", treatments={"D": inside}))
+    assert "margin-inline" not in css(FOUR)  # full width has nowhere else to stand

@@ -25,7 +25,7 @@ from skypane.model import (
     Treatment,
     ViewportHeight,
 )
-from skypane.names import slug
+from skypane.names import identifier, stems
 
 WIDE = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.5))
 TALL = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
@@ -222,8 +222,8 @@ any_placement = st.fixed_dictionaries(
 def test_names_are_unique_and_safe_and_crops_inside(treatments, name):
     treatments.setdefault("D", Treatment(original=1))
     made = files(Site(), Placement(name=name, treatments=treatments))
-    names = [r.name for r in made]
-    assert len(set(names)) == len(names)
+    by_name = {r.name: r.key for r in made}
+    assert {(r.name, r.key) for r in made} == set(by_name.items())  # one name, one file
     for r in made:
         assert re.fullmatch(r"[a-z0-9][a-z0-9@.-]*\.(avif|webp|jpg|png)", r.name)
         o = ORIGINALS[r.original]
@@ -244,13 +244,31 @@ def test_titles_take_the_letter_s_place_and_doubles_are_told_apart():
         ("Four boats", "four-boats"),
         ("Größe Ürümqi", "grosse-urumqi"),
         ("../../etc", "etc"),
-        ("灯台", "picture"),
+        ("灯台", "deng-tai"),
+        ("船", "chuan"),
+        ("Лодки", "lodki"),
+        ("3 boats", "picture-3-boats"),
+        ("404", "picture-404"),
+        ("-", "picture"),
+        ("🚣", "picture"),
         ("CON", "con-picture"),
         ("a" * 99, "a" * 60),
     ],
 )
-def test_slugs(text, expected):
-    assert slug(text) == expected
+def test_identifiers(text, expected):
+    assert identifier(text) == expected
+
+
+@given(st.text(max_size=90))
+def test_every_name_gives_a_class_that_css_reads_as_it_stands(text):
+    import tinycss2
+
+    (token,) = tinycss2.parse_component_value_list(identifier(text))
+    assert token.type == "ident" and token.value == identifier(text) and len(token.value) <= 80
+
+
+def test_no_two_placements_of_a_site_are_called_alike():
+    assert stems(["Boats", "Boats!", "boats-2", "船", "Chuan"]) == ["boats", "boats-2", "boats-2-2", "chuan", "chuan-2"]
 
 
 # -- refusals --

@@ -12,9 +12,8 @@ from collections.abc import Callable, Mapping
 from typing import NamedTuple
 
 from skypane.fit import WHOLE, AxisPosition, Region, axis_position, percent
-from skypane.frames import height_css, width_css
+from skypane.frames import height_css, standing_css, width_css
 from skypane.model import FixedAim, Noun, Original, Placement, Rect, Rendition, Site
-from skypane.names import slug
 from skypane.needs import Group, SpanPlan, crop_of
 from skypane.spans import Span, conditions, in_testing_order, lower_condition, upper_condition
 
@@ -63,24 +62,15 @@ class _Served(NamedTuple):
 
 def _served(plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]) -> dict[str, _Served]:
     """What each run of spans takes, by its last letter, from the narrowest. Spans still waiting for a picture are left out."""
-    found = [
-        _Served(
-            Span(g.letters[-1], "", g.spans[0].span.first, g.spans[-1].span.last),
-            g.letters,
-            renditions,
-        )
-        for g, renditions in files
-    ]
-    for p in plans:
-        if p.effective.show != "picture":
-            found.append(_Served(p.span, (p.span.letter,), ()))
+    found = [_Served(p.span, (p.span.letter,), renditions) for g, renditions in files for p in g.spans]
+    found += [_Served(p.span, (p.span.letter,), ()) for p in plans if p.effective.show != "picture"]
     found.sort(key=lambda s: s.span.first)
     out: list[_Served] = []
     for one in found:
         last = out[-1] if out else None
-        if last and not one.files and not last.files and last.span.last + 1 == one.span.first:
+        if last and one.files == last.files and last.span.last + 1 == one.span.first:
             span = Span(one.span.letter, "", last.span.first, one.span.last)
-            out[-1] = _Served(span, (*last.letters, *one.letters), ())
+            out[-1] = _Served(span, (*last.letters, *one.letters), one.files)
         else:
             out.append(one)
     return {s.span.letter: s for s in out}
@@ -97,7 +87,7 @@ def picture_lines(
     served = _served(plans, files)
     if not served:
         return ()
-    lines = [Line(text=f'<picture class="{slug(placement.name)}">')]
+    lines = [Line(text=f'<picture class="{placement.called}">')]
     for letter, media in conditions(tuple(s.span for s in served.values()), site.media_style):
         one = served[letter]
         formats = list(dict.fromkeys(r.format for r in one.files))
@@ -149,8 +139,13 @@ class SpanCss(Noun):
 
     frame: dict[str, str]
     img: dict[str, str]
-    fallback_position: str | None = None  # percentages for browsers without container units
+    exact: dict[str, str] = {}  # of the img too, for browsers with container units; `img` has percentages for all others
     held_by: tuple[str, ...] = ()
+
+    @property
+    def position(self) -> str:
+        """`object-position` as current browsers take it."""
+        return self.exact.get("object-position", self.img["object-position"])
 
 
 def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
@@ -173,6 +168,7 @@ def _span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
     frame = {
         "display": "none" if e.show == "nothing" else "block",
         "width": width_css(e.width, site.container),
+        "margin-inline": _standing(site, plan),
         **height_css(e.height, natural),
         "background": e.background,
     }
@@ -185,61 +181,64 @@ def _span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
         return SpanCss(frame=frame, img=img)
     x: AxisPosition = axis_position("x", plan.picture, plan.inside, e.aim, cut, plan.held["x"])
     y: AxisPosition = axis_position("y", plan.picture, plan.inside, e.aim, cut, plan.held["y"])
-    for axis in (x, y):
-        if axis.drawn:
-            name, _, value = axis.drawn.partition(": ")
-            img[name] = value
-    img["object-position"] = f"{x.css} {y.css}"
-    plain = f"{x.percent} {y.percent}"
-    return SpanCss(
-        frame=frame,
-        img=img,
-        fallback_position=plain if plain != img["object-position"] else None,
-        held_by=tuple(dict.fromkeys((*x.held_by, *y.held_by))),
-    )
+    img["object-position"] = f"{x.percent} {y.percent}"
+    exact = dict(axis.drawn.split(": ", 1) for axis in (x, y) if axis.drawn)
+    position = f"{x.css} {y.css}"
+    if position != img["object-position"]:
+        exact["object-position"] = position
+    return SpanCss(frame=frame, img=img, exact=exact, held_by=tuple(dict.fromkeys((*x.held_by, *y.held_by))))
+
+
+def _standing(site: Site, plan: SpanPlan) -> str:
+    """Where the frame stands, needed only where it is narrower than the page."""
+    if (plan.W >= plan.viewport_w - 0.01).all():
+        return "0"
+    return standing_css(plan.effective.stands, plan.effective.width, site.container)
 
 
 _FIXED_FRAME = {"position": "relative", "overflow": "hidden"}
 _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
-_NEUTRAL = {"min-height": "0", "max-height": "none", "aspect-ratio": "auto", "height": "auto"}
+_NEUTRAL = {"margin-inline": "0", "min-height": "0", "max-height": "none", "aspect-ratio": "auto", "height": "auto"}
 
 
 def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False) -> tuple[Line, ...]:
     """The CSS of a placement. `whole`: for whole crops instead of the cut files; both show the same.
 
-    The block without a condition is the span that is tested last; the others follow so that later ones win.
+    The block without a condition is the span that is tested last; the others follow so that later ones win. Lengths that need
+    container units stand in `@supports` with a percentage before it: a value with `var()` is valid while it is read, so that a
+    browser without those units would not fall back to an earlier declaration (CSS Variables 1, §3.1) but to 50 % 50 %.
     """
-    name = slug(placement.name)
+    name = placement.called
     blocks = {p.span.letter: span_css(site, p, WHOLE if whole else p.cut_inside) for p in plans}
     ordered = list(reversed(in_testing_order(tuple(p.span for p in plans), site.media_style)))
-    sized = any(css.fallback_position for css in blocks.values())
+    sized = any(css.exact for css in blocks.values())
     idle = {k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in blocks.values())}
     lines: list[Line] = []
     before_frame: dict[str, str] = {}
     before_img: dict[str, str] = {}
+    before_exact: dict[str, str] = {}
     for i, span in enumerate(ordered):
         css = blocks[span.letter]
         frame = {k: v for k, v in css.frame.items() if k not in idle}
         img = dict(css.img)
-        position_changes = img["object-position"] != before_img.get("object-position")
         if i == 0:
             frame = {**_FIXED_FRAME, **({"container-type": "size"} if sized else {}), **frame}
             img = {**_FIXED_IMG, **img}
         changed_frame = {k: v for k, v in frame.items() if before_frame.get(k) != v}
         changed_img = {k: v for k, v in img.items() if before_img.get(k) != v}
-        before_frame, before_img = {**before_frame, **frame}, {**before_img, **img}
+        if before_exact and not css.exact:  # the percentage has to win over the length before it
+            changed_img["object-position"] = img["object-position"]
+        changed_exact = css.exact if css.exact != before_exact or "object-position" in changed_img else {}
+        before_frame, before_img, before_exact = {**before_frame, **frame}, {**before_img, **img}, css.exact
         rules: list[str] = []
         if changed_frame:
             rules += _rule(f".{name}", [f"{k}: {v};" for k, v in changed_frame.items()])
         if changed_img:
-            declarations = []
-            if css.held_by and any("var(--drawn" in v for v in changed_img.values()):
-                declarations.append(f"/* held by {_commented(', '.join(css.held_by))} */")
-            for k, v in sorted(changed_img.items(), key=lambda kv: not kv[0].startswith("--")):
-                if k == "object-position" and css.fallback_position and position_changes:
-                    declarations.append(f"object-position: {css.fallback_position};")
-                declarations.append(f"{k}: {v};")
-            rules += _rule(f".{name} img", declarations)
+            rules += _rule(f".{name} img", [f"{k}: {v};" for k, v in changed_img.items()])
+        if changed_exact:
+            declarations = [f"/* held by {_commented(', '.join(css.held_by))} */"] if css.held_by else []
+            declarations += [f"{k}: {v};" for k, v in changed_exact.items()]
+            rules += [f"@supports ({_NEEDED}) {{", *(f"  {r}" for r in _rule(f".{name} img", declarations)), "}"]
         if not rules:
             continue
         letters = (span.letter,)
@@ -253,6 +252,10 @@ def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, 
             lines += [Line(text=f"  {r}", spans=letters) for r in rules]
             lines.append(Line(text="}", spans=letters))
     return tuple(lines)
+
+
+#: What a browser has to know for lengths that are exact at every width.
+_NEEDED = "width: 1cqw"
 
 
 def _commented(text: str) -> str:
@@ -294,7 +297,7 @@ def pane_lines(
     shown = {p.span.letter: p for p in plans if p.shown is not None or p.effective.show != "picture"}
     if not shown:
         return ()
-    lines = [Line(text=f'<picture class="{slug(placement.name)}">')]
+    lines = [Line(text=f'<picture class="{placement.called}">')]
     for letter, media in conditions(tuple(p.span for p in shown.values()), site.media_style):
         p = shown[letter]
         if p.original is None or p.shown is None:
