@@ -2,8 +2,9 @@
 
 Walked down in this order (common practice): aim, the whole picture, another ratio, another original, a colour. Areas that are
 too small where they are seen are helped by a tighter crop, then by a taller frame. Each step is computed; why a gentler one fails
-is said in numbers. No step breaks a least or greatest height that was set: it says that it would have to. For hand-overs that can only take percentages: the pair that serves a span, and the fewest breakpoints that part
-the widths it serves from those that no percentage does.
+is said in numbers. No step breaks a least or greatest height that was set: it says that it would have to. For hand-overs that can
+only take percentages: the pair that serves a span, and the fewest breakpoints that part the widths it serves from those that no
+percentage does.
 """
 
 from __future__ import annotations

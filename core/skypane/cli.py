@@ -8,14 +8,15 @@ from __future__ import annotations
 
 import json
 import sys
-from collections.abc import Callable, Iterable
-from typing import Annotated, Any, Literal, TypeVar
+from collections.abc import Callable, Iterator
+from functools import partial
+from typing import Annotated, Any, BinaryIO, Literal, TypeVar
 
 import typer
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from skypane.advice import advise
-from skypane.errors import InvalidPlan, SkyPaneError
+from skypane.errors import InvalidPlan, SkyPaneError, say
 from skypane.fit import AnyFit, safe_area, shows
 from skypane.keeps import fates, summary
 from skypane.model import (
@@ -30,7 +31,7 @@ from skypane.model import (
 )
 from skypane.needs import SpanPlan, plan
 from skypane.picks import Environment, pick
-from skypane.picks.media import Policy
+from skypane.picks.engines import Policy
 from skypane.reading import runs_of
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Rules of pictures at every viewport width.")
@@ -40,6 +41,13 @@ Batch = Annotated[bool, typer.Option("--batch", help="Read JSON lines, write one
 
 Q = TypeVar("Q", bound=BaseModel)
 
+#: A line longer than this is answered with an error: nobody writes one, and it is read whole.
+MOST_LINE_BYTES = 4_000_000
+
+ScreenHeight = Annotated[int, Field(ge=200, le=6000)]
+Number = Annotated[float, Field(ge=-1e6, le=1e6, allow_inf_nan=False)]
+Length = Annotated[float, Field(ge=0, le=1e6, allow_inf_nan=False)]
+
 
 class _Question(BaseModel):
     model_config = ConfigDict(extra="forbid")
@@ -47,20 +55,20 @@ class _Question(BaseModel):
 
 class PicksQuestion(_Question):
     markup: str
-    width: float = Field(ge=0)
-    height: float = Field(ge=0)
+    width: Length
+    height: Length
     density: float = Field(gt=0, le=1000)
     color_scheme: Literal["light", "dark"] = "light"
     reduced_motion: Literal["no-preference", "reduce"] = "no-preference"
-    policy: Policy = "least-sufficient"
-    layout_width: float | None = None
+    policy: Policy | None = None  # that of the command line, else the standard's
+    layout_width: Length | None = None
 
 
 class ShowsQuestion(_Question):
-    image: tuple[float, float]
-    frame: tuple[float, float]
+    image: tuple[Number, Number]
+    frame: tuple[Number, Number]
     fit: AnyFit = "cover"
-    position: tuple[float, float] = (0.5, 0.5)
+    position: tuple[Number, Number] = (0.5, 0.5)
 
 
 class SpanRange(_Question):
@@ -68,7 +76,7 @@ class SpanRange(_Question):
 
     first: int = Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)
     last: int = Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)
-    heights: tuple[int, int, int] = (560, 800, 1200)
+    heights: tuple[ScreenHeight, ScreenHeight, ScreenHeight] = (560, 800, 1200)
 
 
 class KeepsQuestion(_Question):
@@ -78,11 +86,11 @@ class KeepsQuestion(_Question):
     span: SpanRange
     treatment: Treatment = Treatment()
     container: Container = Container()
-    others: list[Original] = []  # for `advise`: originals that may be proposed
+    others: Annotated[list[Original], Field(max_length=500)] = []  # for `advise`: originals that may be proposed
 
     def site(self) -> Site:
-        if self.span.last <= self.span.first:
-            raise InvalidPlan("A span's last width must be above its first.", field="span")
+        if self.span.last < self.span.first:
+            raise InvalidPlan("A span's last width must not be below its first.", field="span")
         least, typical, greatest = self.span.heights
         row = HeightRange(to_px=GREATEST_VIEWPORT, least_px=least, typical_px=typical, greatest_px=greatest)
         return Site(narrowest=self.span.first, widest=self.span.last, breakpoints=(), heights=(row,), container=self.container)
@@ -95,7 +103,8 @@ class KeepsQuestion(_Question):
 
 def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
     p = question.plan()
-    assert p.shown is not None
+    if p.shown is None:  # only a colour, or nothing: no area is in view, and none is cut
+        return {"areas": [], "safe": None}
     safe = safe_area(p.shown)
     areas = []
     for area in p.keeps:
@@ -117,8 +126,8 @@ def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
     return {"advice": found.model_dump(mode="json", exclude_none=True) if found else None}
 
 
-def answer_picks(question: PicksQuestion) -> dict[str, Any]:
-    env = Environment(**question.model_dump(exclude={"markup"}))
+def answer_picks(question: PicksQuestion, policy: Policy = "least-sufficient") -> dict[str, Any]:
+    env = Environment(**question.model_dump(exclude={"markup", "policy"}), policy=question.policy or policy)
     found = pick(question.markup, env)
     out: dict[str, Any] = {"url": found.url, "density": found.density, "trace": [s.model_dump() for s in found.trace]}
     if found.warnings:
@@ -131,42 +140,83 @@ def answer_shows(question: ShowsQuestion) -> dict[str, Any]:
     return {"visible": list(found.visible), "drawn": list(found.drawn)}
 
 
-def _sentence(error: Exception) -> str:
-    if isinstance(error, ValidationError):
-        return "; ".join(f"{'.'.join(str(p) for p in e['loc']) or 'line'}: {e['msg']}" for e in error.errors())
-    if isinstance(error, json.JSONDecodeError):
-        return f"This is not JSON: {error}"
-    return str(error)
-
-
 def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dict[str, Any]:
-    """One question as JSON text to one answer; every mistake in it becomes `{"error": …}`."""
+    """One question as JSON text to one answer; every mistake in it becomes `{"error": …}`, so that a batch always goes on."""
+    if not text.strip():
+        return {"error": "The line is empty."}
     try:
-        return work(kind.model_validate(json.loads(text)))
-    except (ValidationError, SkyPaneError, ValueError, RecursionError) as error:
-        return {"error": _sentence(error)}
+        asked = json.loads(text, parse_int=_whole)
+    except json.JSONDecodeError as error:
+        return {"error": f"This is not JSON: {error.msg}, at character {error.pos + 1}."}
+    except RecursionError:
+        return {"error": "This is nested too deeply to be a question."}
+    try:
+        out = work(kind.model_validate(asked))
+        json.dumps(out, ensure_ascii=False, allow_nan=False)
+        return out
+    except ValidationError as error:
+        return {"error": "; ".join(f"{'.'.join(str(p) for p in e['loc']) or 'line'}: {say(e)}" for e in error.errors())}
+    except SkyPaneError as error:
+        return {"error": str(error)}
+    except (ArithmeticError, ValueError, RecursionError):
+        return {"error": "These numbers or texts are beyond what can be worked with. Give values that a page could have."}
 
 
-def run(kind: type[Q], work: Callable[[Q], dict[str, Any]], batch: bool, lines: Iterable[bytes]) -> None:
+def _whole(digits: str) -> int | float:
+    """Numbers of hundreds of digits are read as what they are, infinitely large, and then refused by their field."""
+    return int(digits) if len(digits) < 20 else float(digits)
+
+
+def run(kind: type[Q], work: Callable[[Q], dict[str, Any]], batch: bool, source: BinaryIO) -> None:
     if not batch:
-        out = answer(kind, work, b"".join(lines).decode("utf-8", "replace"))
-        typer.echo(json.dumps(out, ensure_ascii=False, indent=2))
+        out = answer(kind, work, source.read(MOST_LINE_BYTES + 1).decode("utf-8", "replace"))
+        typer.echo(json.dumps(out, ensure_ascii=True, indent=2))
         raise typer.Exit(1 if "error" in out else 0)
-    for line in lines:
-        text = line.decode("utf-8", "replace")
-        out = answer(kind, work, text) if text.strip() else {"error": "The line is empty."}
-        sys.stdout.write(json.dumps(out, ensure_ascii=False) + "\n")
+    for line in _lines(source):
+        if line is None:
+            out = {"error": f"The line is longer than {MOST_LINE_BYTES // 1_000_000} MB."}
+        else:
+            out = answer(kind, work, line.decode("utf-8", "replace"))
+        sys.stdout.write(_text(out) + "\n")
         sys.stdout.flush()
 
 
+def _text(out: dict[str, Any]) -> str:
+    """As JSON on one line; what UTF-8 cannot hold, half of a surrogate pair, stays escaped."""
+    text = json.dumps(out, ensure_ascii=False)
+    return text if text.isascii() or _encodable(text) else json.dumps(out, ensure_ascii=True)
+
+
+def _encodable(text: str) -> bool:
+    try:
+        text.encode("utf-8")
+    except UnicodeEncodeError:
+        return False
+    return True
+
+
+def _lines(source: BinaryIO) -> Iterator[bytes | None]:
+    """The lines, None for one that is too long; never more than one line is held."""
+    while line := source.readline(MOST_LINE_BYTES + 1):
+        if len(line) <= MOST_LINE_BYTES or line.endswith(b"\n"):
+            yield line
+            continue
+        while (rest := source.readline(MOST_LINE_BYTES)) and not rest.endswith(b"\n"):
+            pass
+        yield None
+
+
 @app.command()
-def picks(batch: Batch = False) -> None:
+def picks(
+    batch: Batch = False,
+    policy: Annotated[Policy, typer.Option(help="Which engine picks, where the question does not say.")] = "least-sufficient",
+) -> None:
     """Which file a browser takes from markup, and why.
 
     In: {"markup", "width", "height", "density", "color_scheme", "reduced_motion", "policy", "layout_width"};
-    out: {"url", "density", "trace"}.
+    out: {"url", "density", "trace", "warnings" where engines part}.
     """
-    run(PicksQuestion, answer_picks, batch, sys.stdin.buffer)
+    run(PicksQuestion, partial(answer_picks, policy=policy), batch, sys.stdin.buffer)
 
 
 @app.command(name="shows")

@@ -48,8 +48,10 @@ def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, p
         if not (a > 0 and b > 0 and math.isfinite(a) and math.isfinite(b)):
             field = "image" if what == "picture" else what
             raise InvalidPlan(f"A {what} of {a:g} × {b:g} px has no size. Give both sides above zero.", field=field)
-    if not all(math.isfinite(p) for p in position):
-        raise InvalidPlan("The position must be two numbers: 0.5 is 50 %.", field="position")
+        if not (1e-3 <= a <= 1e6 and 1e-3 <= b <= 1e6):
+            raise InvalidPlan(f"A {what} of {a:g} × {b:g} px is no size. Give sides from 0.001 to 1,000,000 px.", field=field)
+    if not all(math.isfinite(p) and abs(p) <= 1e6 for p in position):
+        raise InvalidPlan("The position must be two numbers that a page could have: 0.5 is 50 %.", field="position")
     contain = min(W / w, H / h)
     match fit:
         case "cover":

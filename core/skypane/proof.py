@@ -8,7 +8,7 @@ from typing import Literal
 from skypane.model import Noun, Site
 from skypane.picks import Environment, pick
 from skypane.picks.choose import Step, read_markup
-from skypane.picks.media import SUPPORTED_TYPES
+from skypane.picks.engines import TYPES
 from skypane.reading import typical_height
 from skypane.spans import spans_of
 
@@ -70,7 +70,7 @@ def predict(site: Site, markup: str, files: Mapping[str, FileFact], asked: Itera
             height=case.height,
             density=case.density,
             color_scheme=case.color_scheme,
-            types=SUPPORTED_TYPES - _UNSUPPORTED[case.formats],
+            types=TYPES - _UNSUPPORTED[case.formats],
         )
         found = pick(read, env)
         letter = next(

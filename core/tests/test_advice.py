@@ -221,7 +221,7 @@ def test_the_largest_crop_against_a_search_of_all(ratio, areas, focal):
     x0, x1 = (min(a[0] for a in areas), max(a[1] for a in areas)) if areas else (0.5, 0.5)
     y0, y1 = (min(a[2] for a in areas), max(a[3] for a in areas)) if areas else (0.5, 0.5)
     if x1 - x0 > w + 1e-9 or y1 - y0 > h + 1e-9:
-        with pytest.raises(InvalidPlan, match="needs? "):
+        with pytest.raises(InvalidPlan, match=r"needs? "):
             largest_crop(picture, ratio, o.keeps)
         return
     crop = largest_crop(picture, ratio, o.keeps)

@@ -33,7 +33,7 @@ def test_picks_in_batch_keeps_order_and_goes_on_after_bad_lines():
     assert (answers[0]["url"], answers[0]["density"]) == ("b", 2.0)
     assert "not JSON" in answers[1]["error"] and "empty" in answers[2]["error"]
     assert answers[3]["url"] == "a"
-    assert "policy" in answers[4]["error"] and "width" in answers[5]["error"] and "error" in answers[6]
+    assert "policy" in answers[4]["error"] and "width: It is missing." in answers[5]["error"] and "error" in answers[6]
     assert answers[0]["trace"][-1]["taken"] is True
 
 
@@ -122,3 +122,74 @@ def test_the_schema_in_the_documentation_is_true():
 
     committed = Path(__file__).parents[2] / "docs/keeps.schema.json"
     assert json.loads(committed.read_text()) == KeepsQuestion.model_json_schema()
+
+
+def test_every_line_of_hostile_input_is_answered_in_json():
+    keeps = {"original": BOATS, "span": {"first": 320, "last": 599}}
+    pick = {"markup": "<img src=a>", "width": 400, "height": 800, "density": 1}
+    shows = {"image": [9, 9], "frame": [9, 9]}
+    big = "9" * 400
+    hostile = {
+        "keeps": [
+            json.dumps({**keeps, "treatment": {"show": "colour"}}),
+            json.dumps({**keeps, "treatment": {"show": "nothing"}}),
+            json.dumps({**keeps, "treatment": {"crop": {"x": 0, "y": 0, "w": 1e-320, "h": 1}}}),
+            json.dumps({**keeps, "span": {"first": 500, "last": 500}}),
+            json.dumps({**keeps, "treatment": {"height": {"kind": "ratio", "w": 1e-300, "h": 1}}}),
+            json.dumps({**keeps, "original": {**BOATS, "width_px": 0}}).replace('"width_px": 0', f'"width_px": {big}'),
+            '{"original": ' + "[" * 100_000,
+        ],
+        "shows": [
+            f'{{"image": [{big}, 9], "frame": [9, 9]}}',
+            json.dumps({**shows, "position": [1e308, -1e308]}),
+            json.dumps({**shows, "image": [1e-320, 1e300]}),
+            '{"image": [NaN, 1], "frame": [1, 1]}',
+            json.dumps({**shows, "fit": "\ud800"}),
+        ],
+        "picks": [
+            json.dumps({**pick, "markup": '<img sizes="calc(exp(1e9)*1px)" srcset="a 1w, b 2w">'}),
+            json.dumps({**pick, "markup": '<img sizes="calc(pow(-8,.333)*1px)" srcset="a 1w, b 2w">'}),
+            json.dumps({**pick, "markup": "<div>" * 40_000 + "<img src=a>"}),
+            json.dumps({**pick, "markup": '<img sizes="' + "(" * 20_000 + '" srcset="a 1w">'}),
+            json.dumps({**pick, "markup": '<img srcset="\ud800 1x">'}),
+            json.dumps({**pick, "density": 1e-320}),
+            json.dumps({**pick, "layout_width": 1e999}),
+            '{"markup": "' + "x" * 10_000_000 + '"}',
+        ],
+        "advise": [
+            json.dumps({**keeps, "treatment": {"show": "colour"}}),
+            json.dumps(
+                {
+                    **keeps,
+                    "original": {**BOATS, "width_px": 10, "height_px": 20000},
+                    "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}},
+                }
+            ),
+        ],
+    }
+    for command, lines in hostile.items():
+        answers = run(command, *lines, json.dumps({"keeps": keeps, "shows": shows, "picks": pick, "advise": keeps}[command]))
+        assert len(answers) == len(lines) + 1 and "error" not in answers[-1]
+        for line, found in zip(lines, answers, strict=False):
+            assert "Traceback" not in str(found) and "pydantic" not in str(found)
+            if "error" in found:
+                assert found["error"].endswith("."), (line[:80], found)
+    assert run("keeps", hostile["keeps"][0]) == [{"areas": [], "safe": None}]
+    assert "4 MB" in run("picks", hostile["picks"][-1])[0]["error"]
+
+
+def test_a_span_of_one_width_is_a_span():
+    ask = {"original": BOATS, "span": {"first": 599, "last": 599}, "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    for command in ("keeps", "advise"):
+        assert "error" not in run(command, json.dumps(ask))[0]
+
+
+def test_the_policy_of_the_command_line_holds_where_a_question_says_none():
+    ask = {"markup": '<img srcset="a 1.75x, b 3x">', "width": 400, "height": 800, "density": 1.75}
+    out = subprocess.run(
+        [*SKYPANE, "picks", "--batch", "--policy", "firefox"],
+        input="\n".join([json.dumps(ask), json.dumps({**ask, "policy": "webkit"})]).encode(),
+        capture_output=True,
+        check=True,
+    )
+    assert [json.loads(line)["url"] for line in out.stdout.splitlines()] == ["b", "a"]

@@ -1,6 +1,7 @@
 """Parsing of srcset, case by case (HTML Standard "parsing a srcset attribute"; docs/chromium.md §2 for what was seen)."""
 
 import pytest
+from skypane.picks.engines import CHROMIUM
 from skypane.picks.srcset import Candidate, parse_srcset
 
 C = Candidate
@@ -66,9 +67,9 @@ def test_widths_that_drop_the_candidate(bad):
     assert parse(f"a {bad}, b 5w") == [C("b", None, 5)]
 
 
-def test_only_chromium_drops_numbers_beyond_32_bits():
-    assert parse("a 2147483648w") and not parse("a 2147483648w", chromium=True)
-    assert parse("a 1e39x") and not parse("a 1e39x", chromium=True)
+def test_widths_end_at_32_bits_and_only_chromium_s_densities_do():
+    assert not parse("a 2147483648w") and parse("a 2147483647w")  # no engine takes more (docs/engines.md)
+    assert parse("a 1e39x") and not parse("a 1e39x", engine=CHROMIUM)
 
 
 def test_why_a_candidate_was_dropped_is_said():

@@ -1,13 +1,14 @@
 """The pick: which file a browser takes from an `img` or `picture`, with the reason of every step.
 
 HTML Standard, "updating the source set" and "selecting an image source". Which candidate of a source set is taken is left to
-the browser there; docs/chromium.md tells what was seen. Densities are compared as 32-bit floats, as browsers do.
+the browser there; docs/chromium.md and docs/engines.md tell what was seen. Densities are compared as 32-bit floats, but in Firefox.
 """
 
 from __future__ import annotations
 
 import math
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
@@ -16,7 +17,9 @@ from selectolax.lexbor import LexborHTMLParser
 
 from skypane.errors import InvalidPlan
 from skypane.model import Noun
+from skypane.picks.engines import CURRENT, ENGINES, JXL, Policy, device_density
 from skypane.picks.media import Environment, media_matches
+from skypane.picks.parting import Texts, parting
 from skypane.picks.sizes import Size, evaluate_sizes, is_auto
 from skypane.picks.srcset import Candidate, SourceSet, parse_srcset
 from skypane.picks.values import float32
@@ -60,7 +63,13 @@ class Markup:
     lazy: bool
     hidden: bool
     width_attribute: float | None
+    advice: tuple[str, ...] = ()  # where engines part on this markup whatever the window
+    may_part: bool = False  # whether engines can take different files of it
 
+
+#: Limits of what is read: a page's whole source is far below the first, and no page nests as deep as the second.
+MOST_MARKUP = 2_000_000
+MOST_AROUND = 500
 
 _HIDING = re.compile(r"(^|;)\s*display\s*:\s*none\s*(!important\s*)?(;|$)", re.I)
 _DIGITS = re.compile(r"\s*\+?(\d+(?:\.\d+)?)")
@@ -68,7 +77,10 @@ _DIGITS = re.compile(r"\s*\+?(\d+(?:\.\d+)?)")
 
 @lru_cache(maxsize=512)
 def read_markup(markup: str) -> Markup:
-    """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan where there is none."""
+    """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan where there is none, or where
+    the markup is longer or more deeply nested than any page."""
+    if len(markup) > MOST_MARKUP:
+        raise InvalidPlan(f"This is more than {MOST_MARKUP:,} characters. Give only the picture or img itself.", field="markup")
     # inside a body, where a noscript at the very start is not taken for one in the head
     tree = LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
     img = next((n for n in tree.css("img") if not _inert(n)), None)
@@ -86,7 +98,12 @@ def read_markup(markup: str) -> Markup:
                 label = f"source {len(sources) + 1}"
                 sources.append(_Source(label, a.get("srcset"), a.get("media"), a.get("type"), a.get("sizes"), "sizes" in a))
     width = _DIGITS.match(attributes.get("width", ""))
+    texts: list[Texts] = [(attributes.get("srcset"), attributes.get("sizes"), None, None)]
+    texts += [(s.srcset, s.sizes, s.media, s.type) for s in sources]
+    advice, may_part = parting(texts, lazy=attributes.get("loading", "").lower() == "lazy")
     return Markup(
+        advice=tuple(advice),
+        may_part=may_part,
         sources=tuple(sources),
         srcset=attributes.get("srcset"),
         src=attributes.get("src", "").strip("\t\n\f\r "),
@@ -102,20 +119,26 @@ def _attributes(node: Any) -> dict[str, str]:
 
 
 def _inert(node: Any) -> bool:
-    parent = node.parent
-    while parent is not None:
-        if parent.tag in ("noscript", "template"):
-            return True
-        parent = parent.parent
-    return False
+    return any(a.tag in ("noscript", "template") for a in _ancestors(node.parent))
 
 
-def _hidden(node: Any) -> bool:
-    while node is not None and node.tag not in ("-undef", "html", "body"):
+def _ancestors(node: Any) -> Iterator[Any]:
+    """The node and those around it. Raises InvalidPlan where there are more than any page has."""
+    for _ in range(MOST_AROUND):
+        if node is None:
+            return
+        yield node
+        node = node.parent
+    raise InvalidPlan(f"This is nested more than {MOST_AROUND} deep. Give only the picture or img itself.", field="markup")
+
+
+def _hidden(img: Any) -> bool:
+    for node in _ancestors(img):
+        if node.tag in ("-undef", "html", "body"):
+            break
         a = _attributes(node)
         if "hidden" in a or _HIDING.search(a.get("style", "")):
             return True
-        node = node.parent
     return False
 
 
@@ -127,6 +150,32 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
     if not (env.width >= 0 and env.height >= 0 and env.density > 0) or not math.isfinite(env.density):
         raise InvalidPlan("A viewport needs a width, a height and a density above zero.", field="density")
     read = read_markup(markup) if isinstance(markup, str) else markup
+    found = _picked(read, env)
+    warnings = [*found.warnings, *read.advice]
+    if env.policy == "least-sufficient" and (read.may_part or _rounds_density(env)):
+        for policy in CURRENT:
+            other = _picked(read, replace(env, policy=policy, types=_types_in(policy, env)))
+            if other.url != found.url:
+                why = other.trace[-1].why if other.trace else "nothing is left"
+                warnings.append(f"{ENGINES[policy].name} takes {_shortened(other.url)} here: {why}.")
+    return found.model_copy(update={"warnings": tuple(dict.fromkeys(warnings))}) if warnings else found
+
+
+def _rounds_density(env: Environment) -> bool:
+    return any(device_density(ENGINES[p], env.density) != env.density for p in CURRENT)
+
+
+def _types_in(policy: Policy, env: Environment) -> frozenset[str] | None:
+    """The types of an engine, less those that the environment leaves out."""
+    return None if env.types is None else ENGINES[policy].types & (env.types | JXL)
+
+
+def _shortened(url: str | None) -> str:
+    return "nothing" if url is None else url if len(url) <= 60 else f"{url[:59]}…"
+
+
+def _picked(read: Markup, env: Environment) -> Pick:
+    """The pick of one engine."""
     trace: list[Step] = []
     warnings: list[str] = []
     if read.lazy and read.hidden:
@@ -134,10 +183,10 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
             url=None, density=None, trace=(Step(element="img", taken=False, why="hidden and lazy: it is never loaded"),)
         )
     for source in read.sources:
-        found = _from_source(source, read, env, trace, warnings)
+        found = _from_source(source, read, env, trace)
         if found is not None:
             return _choose(source.label, *found, env, trace, warnings)
-    parsed = parse_srcset(read.srcset or "", chromium=env.chromium)
+    parsed = parse_srcset(read.srcset or "", env.engine)
     _note_dropped("img", parsed, trace)
     candidates = list(parsed.candidates)
     if read.src and not any(c.width is not None for c in candidates) and not any(_density_of(c) == 1 for c in candidates):
@@ -145,18 +194,14 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
     if not candidates:
         trace.append(Step(element="img", taken=False, why="no candidate and no src"))
         return Pick(url=None, density=None, trace=tuple(trace), warnings=tuple(warnings))
-    return _choose(
-        "img", candidates, _size_for(read.sizes, read.sizes is not None, read, env, True, warnings), env, trace, warnings
-    )
+    return _choose("img", candidates, _size_for(read.sizes, read.sizes is not None, read, env, True), env, trace, warnings)
 
 
 def _density_of(candidate: Candidate) -> float | None:
     return None if candidate.width is not None else 1.0 if candidate.density is None else candidate.density
 
 
-def _from_source(
-    source: _Source, read: Markup, env: Environment, trace: list[Step], warnings: list[str]
-) -> tuple[list[Candidate], Size] | None:
+def _from_source(source: _Source, read: Markup, env: Environment, trace: list[Step]) -> tuple[list[Candidate], Size] | None:
     """The candidates of a source that is taken, or None with the reason in the trace."""
 
     def passed(why: str) -> None:
@@ -165,7 +210,7 @@ def _from_source(
     if source.srcset is None:
         passed("it has no srcset")
         return None
-    parsed = parse_srcset(source.srcset, chromium=env.chromium)
+    parsed = parse_srcset(source.srcset, env.engine)
     _note_dropped(source.label, parsed, trace)
     if not parsed.candidates:
         passed("its srcset has no valid candidate")
@@ -175,7 +220,7 @@ def _from_source(
         return None
     if source.type is not None:
         essence = source.type.partition(";")[0].strip("\t\n\f\r ").lower()
-        if essence and essence not in env.types:
+        if essence and essence not in env.taken_types:
             passed(f"{essence} is not supported")
             return None
     why = " and ".join(
@@ -183,7 +228,7 @@ def _from_source(
         + ([f"{source.type} is supported"] if source.type and source.type.strip() else [])
     )
     trace.append(Step(element=source.label, taken=True, why=why))
-    return parsed.candidates, _size_for(source.sizes, source.has_sizes, read, env, False, warnings)
+    return parsed.candidates, _size_for(source.sizes, source.has_sizes, read, env, False)
 
 
 def _note_dropped(label: str, parsed: SourceSet, trace: list[Step]) -> None:
@@ -191,64 +236,62 @@ def _note_dropped(label: str, parsed: SourceSet, trace: list[Step]) -> None:
         trace.append(Step(element=label, taken=False, why=f"{d.url or 'a candidate'} is dropped: {d.why}"))
 
 
-def _size_for(text: str | None, present: bool, read: Markup, env: Environment, is_img: bool, warnings: list[str]) -> Size:
+def _size_for(text: str | None, present: bool, read: Markup, env: Environment, is_img: bool) -> Size:
     """The width that stands for `w`. `auto` is the layout width of a lazy image (HTML Standard, "sizes attributes")."""
-    auto = is_auto(text) or (not is_img and not present and is_auto(read.sizes))
+    engine = env.engine
+    by_img = is_auto(read.sizes)
+    if engine.auto == "unknown":
+        auto = False
+    elif engine.auto_by_img:
+        auto = by_img
+    else:
+        auto = is_auto(text) or (not is_img and not present and by_img)
     if auto and read.lazy:
         if env.layout_width is not None:
             width = env.layout_width
         else:
             width = read.width_attribute if read.width_attribute is not None else 300.0
-        return Size(float(math.floor(width + 0.5)), "auto, the layout width")
-    if auto and is_auto(text):
-        if env.chromium:
-            return Size(env.width, "100vw: auto counts for lazy images only")
-        rest = (text or "").partition(",")[2]
-        standard = evaluate_sizes(rest, env)
-        if standard.width != env.width:
-            warnings.append(
-                "sizes begins with auto but the image is not lazy: "
-                f"the standard goes on to {standard.why}, Chromium takes 100vw."
-            )
-        return standard
-    size = evaluate_sizes(text, env)
-    if not env.chromium and text is not None:
-        seen = evaluate_sizes(text, _as_chromium(env))
-        if seen.width != size.width:
-            warnings.append(f"Chromium reads this sizes as {seen.width:g} px, the standard as {size.width:g} px.")
-    return size
-
-
-def _as_chromium(env: Environment) -> Environment:
-    return replace(env, policy="chromium")
+        return Size(width if engine.auto == "layout" else float(math.floor(width + 0.5)), "auto, the layout width")
+    if not is_auto(text):
+        return evaluate_sizes(text, env)
+    if engine.auto_eager_is_100vw:
+        return Size(env.width, "100vw: auto counts for lazy images only")
+    return evaluate_sizes((text or "").partition(",")[2], env)
 
 
 def _choose(
     label: str, candidates: list[Candidate], size: Size, env: Environment, trace: list[Step], warnings: list[str]
 ) -> Pick:
     """Densities in ascending order, the first of equal ones; then the policy."""
+    engine = env.engine
+    number = float32 if engine.single else float
+    width = size.width
+    if engine.size_grid_px is not None:
+        width = math.floor(width / engine.size_grid_px + 0.5) * engine.size_grid_px
+    width = number(width)
     measured: list[tuple[float, Candidate]] = []
     for c in candidates:
         density = _density_of(c)
         if density is None:
             assert c.width is not None
-            density = float32(float32(c.width) / float32(size.width)) if size.width > 0 else math.inf
-        measured.append((float32(density), c))
+            density = number(number(c.width) / width) if width > 0 else math.inf
+        measured.append((number(density), c))
     if any(c.width is not None for c in candidates):
         trace.append(Step(element=label, taken=True, why=f"its widths are measured against {size.width:g} px ({size.why})"))
     ranked: list[tuple[float, Candidate]] = []
     for density, c in sorted(measured, key=lambda m: m[0]):
         if not ranked or ranked[-1][0] != density:
             ranked.append((density, c))
-    dpr = float32(env.density)
-    index, why = _geometric(ranked, dpr) if env.policy == "geometric" else _least_sufficient(ranked, dpr)
+    dpr = number(device_density(engine, env.density))
+    index, why = _geometric(ranked, dpr) if engine.geometric else _least_sufficient(ranked, dpr)
     denser_data = [i for i in range(index + 1, len(ranked)) if ranked[i][1].url[:5].lower() == "data:"]
-    if denser_data:
+    if denser_data and engine.prefers_data:
         index, why = denser_data[-1], "a denser data: URL is at hand without loading, Chromium takes it"
         warnings.append("A data: URL is taken although a less dense file would do; only Chromium was seen to do so.")
     density, chosen = ranked[index]
     listed = ", ".join(f"{d:.4g}x" for d, _ in ranked)
-    trace.append(Step(element=label, taken=True, why=f"{env.density:g}x asked of {listed}: {why}"))
+    asked = f"{env.density:g}x" if dpr == number(env.density) else f"{env.density:g}x, which is {dpr:.4f}x here,"
+    trace.append(Step(element=label, taken=True, why=f"{asked} asked of {listed}: {why}"))
     return Pick(
         url=chosen.url,
         density=density if math.isfinite(density) else None,

@@ -6,25 +6,16 @@ not parse is `not all`; the other queries of its list survive.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
 import tinycss2
 
-from skypane.picks.values import Node, NotAValue, Quantity, Reference, float32, quantity, significant
-
-Policy = Literal["least-sufficient", "geometric", "chromium"]
-
-#: Image types that Chromium 156 was seen to accept in `type` (docs/chromium.md).
-SUPPORTED_TYPES = frozenset(
-    f"image/{kind}"
-    for kind in (
-        *("avif", "webp", "jpeg", "jpg", "pjpeg", "png", "x-png", "apng", "gif", "svg+xml", "bmp"),
-        *("x-icon", "vnd.microsoft.icon", "x-xbitmap", "jxl"),
-    )
-)
+from skypane.picks.engines import ENGINES, Engine, Policy
+from skypane.picks.values import MOST_NESTED, Node, NotAValue, Quantity, Reference, float32, quantity, significant
 
 
 @dataclass(frozen=True)
@@ -32,8 +23,9 @@ class Environment:
     """A browser's window as markup sees it. Widths and heights in CSS px, density in device px per CSS px.
 
     `layout_width` is the content-box width of a lazily loaded image, which `sizes=auto` stands for; None: not known.
-    Policies: `least-sufficient` (the standard, with the choice that current engines make), `geometric` (older Chromium) and
-    `chromium` (current Chromium with its departures from the standard).
+    Policies: `least-sufficient` (the standard, with the choice that current engines make), `chromium`, `firefox` and `webkit` (each
+    with its departures from the standard) and `geometric` (older Chromium). `types`: the image types that are taken; None: those
+    of the engine.
     """
 
     width: float
@@ -43,15 +35,19 @@ class Environment:
     reduced_motion: Literal["no-preference", "reduce"] = "no-preference"
     policy: Policy = "least-sufficient"
     layout_width: float | None = None
-    types: frozenset[str] = field(default=SUPPORTED_TYPES)
+    types: frozenset[str] | None = None
 
     @property
-    def chromium(self) -> bool:
-        return self.policy != "least-sufficient"
+    def engine(self) -> Engine:
+        return ENGINES[self.policy]
 
     @property
     def reference(self) -> Reference:
-        return Reference(self.width, self.height, self.chromium)
+        return Reference(self.width, self.height, self.engine)
+
+    @property
+    def taken_types(self) -> frozenset[str]:
+        return self.engine.types if self.types is None else self.types
 
 
 Truth = bool | None
@@ -65,7 +61,7 @@ def media_matches(text: str, env: Environment) -> bool:
 
 def condition_of(nodes: list[Node]) -> Evaluate:
     """A media *condition* (no media types), as `sizes` has them. Raises NotAValue where it does not parse."""
-    return _condition(significant(nodes), allow_or=True)
+    return _condition(significant(nodes), allow_or=True, depth=0)
 
 
 @lru_cache(maxsize=4096)
@@ -102,7 +98,7 @@ def _query(nodes: list[Node]) -> Evaluate:
     elif first is not None and first != "not":
         negate, rest = False, nodes
     else:
-        return _condition(nodes, allow_or=True)
+        return _condition(nodes, allow_or=True, depth=0)
     kind = _ident(rest[0])
     if kind in (None, "not", "only", "and", "or", "layer"):
         raise NotAValue("not a media type")
@@ -111,7 +107,7 @@ def _query(nodes: list[Node]) -> Evaluate:
     if len(rest) > 1:
         if _ident(rest[1]) != "and" or len(rest) < 3:
             raise NotAValue("a media type is followed by something else than and")
-        condition = _condition(rest[2:], allow_or=False)
+        condition = _condition(rest[2:], allow_or=False, depth=0)
 
     def evaluate(env: Environment) -> Truth:
         value = _and(holds, condition(env))
@@ -136,24 +132,26 @@ def _or(a: Truth, b: Truth) -> Truth:
     return None if a is None or b is None else False
 
 
-def _condition(nodes: list[Node], *, allow_or: bool) -> Evaluate:
+def _condition(nodes: list[Node], *, allow_or: bool, depth: int) -> Evaluate:
+    if depth > MOST_NESTED:
+        raise NotAValue("too deeply nested")
     if not nodes:
         raise NotAValue("empty condition")
     if _ident(nodes[0]) == "not":
         if len(nodes) != 2:
             raise NotAValue("not takes one bracket")
-        inner = _in_parens(nodes[1])
+        inner = _in_parens(nodes[1], depth)
         return lambda env: _not(inner(env))
-    terms = [_in_parens(nodes[0])]
+    terms = [_in_parens(nodes[0], depth)]
     joiner: str | None = None
-    rest = nodes[1:]
-    while rest:
-        word = _ident(rest[0])
-        if word not in ("and", "or") or (word == "or" and not allow_or) or joiner not in (None, word) or len(rest) < 2:
+    if len(nodes) % 2 == 0:
+        raise NotAValue("and, or need a bracket on both sides")
+    for joining, term in zip(nodes[1::2], nodes[2::2], strict=True):
+        word = _ident(joining)
+        if word not in ("and", "or") or (word == "or" and not allow_or) or joiner not in (None, word):
             raise NotAValue("and, or cannot be mixed without brackets")
         joiner = word
-        terms.append(_in_parens(rest[1]))
-        rest = rest[2:]
+        terms.append(_in_parens(term, depth))
     join = _or if joiner == "or" else _and
 
     def evaluate(env: Environment) -> Truth:
@@ -169,7 +167,7 @@ def _unknown(env: Environment) -> Truth:
     return None
 
 
-def _in_parens(node: Node) -> Evaluate:
+def _in_parens(node: Node, depth: int) -> Evaluate:
     if node.type == "function":
         return _unknown
     if node.type != "() block":
@@ -180,7 +178,7 @@ def _in_parens(node: Node) -> Evaluate:
         raise NotAValue("stray bracket")
     if content and (content[0].type in ("() block", "function") or _ident(content[0]) == "not"):
         try:
-            return _condition(content, allow_or=True)
+            return _condition(content, allow_or=True, depth=depth + 1)
         except NotAValue:
             pass
     try:
@@ -239,8 +237,6 @@ _DISCRETE: dict[str, tuple[tuple[str, ...], Callable[[Environment], tuple[str, .
     ),
 }
 _FALSE_WORDS = ("none", "no-preference")
-#: Chromium compares lengths with this tolerance for min-, max-, =, <= and >= (seen).
-_CHROMIUM_TOLERANCE_PX = 1 / 64
 
 
 def _feature(raw: list[Node]) -> Evaluate:
@@ -386,9 +382,12 @@ def _compare(name: str, operator: str, wanted: Value) -> Evaluate:
             a, b = actual(env), wanted(env)
         except NotAValue:
             return None
-        slack = _CHROMIUM_TOLERANCE_PX if is_length and env.chromium else 0.0
+        engine = env.engine
+        slack = engine.length_slack_px if is_length else 0.0
         if not is_length:
             a, b = float32(a), float32(b)
+        elif engine.length_grid_px is not None and math.isfinite(b):
+            b = math.floor(b / engine.length_grid_px) * engine.length_grid_px
         match operator:
             case "<":
                 return a < b

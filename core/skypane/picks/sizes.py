@@ -11,6 +11,7 @@ from typing import NamedTuple
 
 import tinycss2
 
+from skypane.picks.engines import Engine
 from skypane.picks.media import Environment, Evaluate, condition_of
 from skypane.picks.values import Node, NotAValue, Reference, length, significant
 
@@ -39,7 +40,7 @@ def is_auto(text: str | None) -> bool:
 def evaluate_sizes(text: str | None, env: Environment) -> Size:
     """The width that `w` candidates are measured against. Never negative, never an error."""
     if text is not None:
-        for entry in _entries(text, env.chromium):
+        for entry in _entries(text, env.engine):
             if entry.condition is not None and entry.condition(env) is not True:
                 continue
             try:
@@ -50,7 +51,7 @@ def evaluate_sizes(text: str | None, env: Environment) -> Size:
 
 
 @lru_cache(maxsize=4096)
-def _entries(text: str, chromium: bool) -> tuple[_Entry, ...]:
+def _entries(text: str, engine: Engine) -> tuple[_Entry, ...]:
     entries: list[_Entry] = []
     part: list[Node] = []
     nodes = tinycss2.parse_component_value_list(text)
@@ -58,21 +59,21 @@ def _entries(text: str, chromium: bool) -> tuple[_Entry, ...]:
         if node is not None and not (node.type == "literal" and node.value == ","):
             part.append(node)
             continue
-        entry = _entry(part, chromium)
+        entry = _entry(part, engine)
         part = []
         if entry is not None:
             entries.append(entry)
     return tuple(entries)
 
 
-def _entry(nodes: list[Node], chromium: bool) -> _Entry | None:
+def _entry(nodes: list[Node], engine: Engine) -> _Entry | None:
     """One entry of the list, or None where it is bad and skipped."""
     parts = significant(nodes)
     if not parts:
         return None
     size, rest = parts[-1], parts[:-1]
     try:
-        value = length(size, Reference(100, 100, chromium))
+        value = length(size, Reference(100, 100, engine))
         if value < 0 and size.type != "function":
             return None
         condition = condition_of(rest) if rest else None

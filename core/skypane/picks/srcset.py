@@ -9,6 +9,8 @@ from __future__ import annotations
 import re
 from typing import NamedTuple
 
+from skypane.picks.engines import STANDARD, Engine
+
 WHITESPACE = "\t\n\f\r "
 _FLOAT = re.compile(r"-?(?:[0-9]+(?:\.[0-9]+)?|\.[0-9]+)(?:[eE][+-]?[0-9]+)?")
 _GREATEST_FLOAT32 = 3.4028234663852886e38
@@ -35,8 +37,8 @@ class SourceSet(NamedTuple):
     dropped: list[Dropped]
 
 
-def parse_srcset(text: str, *, chromium: bool = False) -> SourceSet:
-    """Candidates in document order. `chromium`: numbers beyond 32-bit ranges make a candidate invalid, as seen there."""
+def parse_srcset(text: str, engine: Engine = STANDARD) -> SourceSet:
+    """Candidates in document order. Widths beyond 32-bit integers make a candidate invalid, in all engines (seen)."""
     out = SourceSet([], [])
     i, n = 0, len(text)
     while True:
@@ -53,7 +55,7 @@ def parse_srcset(text: str, *, chromium: bool = False) -> SourceSet:
             url = url.rstrip(",")
         else:
             descriptors, i = _descriptors(text, i)
-        candidate = _candidate(url, descriptors, chromium)
+        candidate = _candidate(url, descriptors, engine)
         if isinstance(candidate, Candidate):
             out.candidates.append(candidate)
         else:
@@ -85,18 +87,21 @@ def _descriptors(text: str, i: int) -> tuple[list[str], int]:
     return found, i
 
 
-def _candidate(url: str, descriptors: list[str], chromium: bool) -> Candidate | str:
+def _candidate(url: str, descriptors: list[str], engine: Engine) -> Candidate | str:
     width: int | None = None
     density: float | None = None
     height: int | None = None
     for d in descriptors:
         number, unit = d[:-1], d[-1]
         if unit in "wh" and number.isascii() and number.isdigit():
-            value = int(number)
-            if value == 0:
+            if number[0] == "0" and not engine.leading_zeros and len(number) > 1:
+                return f"{d} begins with a zero"
+            digits = number.lstrip("0")
+            if not digits:
                 return f"{d} is zero"
-            if chromium and value > _GREATEST_INT32:
-                return f"{d} is too large"
+            if len(digits) > 10 or int(digits) > _GREATEST_INT32:
+                return f"{d[:20]} is too large"
+            value = int(digits)
             if unit == "w":
                 if width is not None or density is not None:
                     return f"{d} comes after another size"
@@ -111,7 +116,7 @@ def _candidate(url: str, descriptors: list[str], chromium: bool) -> Candidate | 
             density = float(number)
             if density < 0:
                 return f"{d} is negative"
-            if chromium and density > _GREATEST_FLOAT32:
+            if engine.single_x and density > _GREATEST_FLOAT32:
                 return f"{d} is too large"
         else:
             return f"“{d}” is no width (600w) or density (2x)"

@@ -11,6 +11,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from skypane.picks.engines import STANDARD, Engine
+
 Node = Any  # a component value of tinycss2, which carries no types
 
 Dimension = Literal["number", "length", "angle", "resolution"]
@@ -39,8 +41,8 @@ _ABSOLUTE = {
 }
 _ANGLES = {"deg": math.pi / 180, "grad": math.pi / 200, "rad": 1.0, "turn": 2 * math.pi}
 _RESOLUTIONS = {"dppx": 1.0, "x": 1.0, "dpi": 1 / 96, "dpcm": 2.54 / 96}
-_CHROMIUM_MATH = {"calc", "min", "max", "clamp"}
-_GREATEST_LENGTH = 2.0**25 - 1  # Chromium's, seen
+#: Brackets deeper than this are no value anybody wrote; CSS leaves such limits to the browser (CSS Syntax 3, §2.2).
+MOST_NESTED = 32
 
 
 @dataclass(frozen=True)
@@ -55,7 +57,7 @@ class Reference:
 
     width: float
     height: float
-    chromium: bool = False
+    engine: Engine = STANDARD
 
 
 class NotAValue(ValueError):
@@ -71,7 +73,7 @@ def unit_quantity(value: float, unit: str, ref: Reference) -> Quantity:
     if u in _RESOLUTIONS:
         # Chromium rounds dpcm to a hundredth of a dppx (seen)
         scaled = value * _RESOLUTIONS[u]
-        return Quantity(round(scaled, 2) if u == "dpcm" and ref.chromium else scaled, "resolution")
+        return Quantity(round(scaled, 2) if u == "dpcm" and ref.engine.rounds_dpcm else scaled, "resolution")
     base = u[1:] if u[:1] in "sld" and u[1:] in ("vw", "vh", "vi", "vb", "vmin", "vmax") else u
     base = "v" + base[2:] if base in ("cqw", "cqh", "cqi", "cqb", "cqmin", "cqmax") else base
     relative = {
@@ -103,43 +105,45 @@ def length(node: Node, ref: Reference) -> float:
     """A length in CSS px from one component value. Raises NotAValue. A math function's result may be negative."""
     q = quantity(node, ref)
     if q.dimension == "length":
-        return min(q.value, _GREATEST_LENGTH) if ref.chromium else q.value
+        return 0.0 if math.isnan(q.value) else min(q.value, ref.engine.greatest_px)  # CSS Values 4, §10.9.1
     if q.dimension == "number" and node.type == "number" and q.value == 0:
         return 0.0
     raise NotAValue("not a length")
 
 
-def quantity(node: Node, ref: Reference) -> Quantity:
+def quantity(node: Node, ref: Reference, depth: int = 0) -> Quantity:
     if node.type == "number":
         return Quantity(float(node.value), "number")
     if node.type == "dimension":
         return unit_quantity(float(node.value), node.unit, ref)
     if node.type == "function":
-        return _function(node, ref)
+        return _function(node, ref, depth + 1)
     raise NotAValue(f"{node.type} is no value")
 
 
 # -- math functions ----------------------------------------------------------------------------------------------------
 
 
-def _function(node: Node, ref: Reference) -> Quantity:
+def _function(node: Node, ref: Reference, depth: int) -> Quantity:
     name = node.lower_name
-    if ref.chromium and name not in _CHROMIUM_MATH:
-        raise NotAValue(f"{name}() is not taken here by Chromium")
+    if ref.engine.math is not None and name not in ref.engine.math:
+        raise NotAValue(f"{name}() is not taken here by {ref.engine.name}")
+    if depth > MOST_NESTED:
+        raise NotAValue("too deeply nested")
     args = _split(node.arguments, ",")
     if name == "round" and args and _strategy(args[0]):
         strategy, args = _strategy(args[0]), args[1:]
     else:
         strategy = "nearest"
-    if name == "clamp" and len(args) == 3 and not ref.chromium:
-        low, mid, high = (None if _is_none(a) else _sum(a, ref) for a in args)
+    if name == "clamp" and len(args) == 3 and ref.engine.constants:
+        low, mid, high = (None if _is_none(a) else _sum(a, ref, depth) for a in args)
         if mid is None:
             raise NotAValue("clamp() needs a middle")
         present = [q for q in (low, mid, high) if q is not None]
         dim = _same(present)
         value = mid.value if high is None else min(mid.value, high.value)
         return Quantity(value if low is None else max(low.value, value), dim)
-    values = [_sum(a, ref) for a in args]
+    values = [_sum(a, ref, depth) for a in args]
     match name, len(values):
         case "calc", 1:
             return values[0]
@@ -154,7 +158,7 @@ def _function(node: Node, ref: Reference) -> Quantity:
         case "sign", 1:
             return Quantity(math.copysign(1, values[0].value) if values[0].value else 0.0, "number")
         case "hypot", n if n >= 1:
-            return Quantity(math.hypot(*(q.value for q in values)), _same(values))
+            return Quantity(_ieee(math.hypot, *(q.value for q in values)), _same(values))
         case "round", (1 | 2):
             step = values[1] if len(values) == 2 else Quantity(1, "number")
             return Quantity(_round(strategy or "nearest", values[0].value, step.value), _same([values[0], step]))
@@ -162,23 +166,37 @@ def _function(node: Node, ref: Reference) -> Quantity:
             a, b = values[0].value, values[1].value
             if b == 0:
                 raise NotAValue("division by zero")
-            return Quantity(a - b * math.floor(a / b) if name == "mod" else math.fmod(a, b), _same(values))
+            return Quantity(_ieee(_modulus if name == "mod" else math.fmod, a, b), _same(values))
         case (("sqrt" | "exp"), 1):
-            return Quantity(getattr(math, name)(_number(values[0])), "number")
+            return Quantity(_ieee(getattr(math, name), _number(values[0])), "number")
         case "pow", 2:
-            return Quantity(float(_number(values[0]) ** _number(values[1])), "number")
+            return Quantity(_ieee(math.pow, _number(values[0]), _number(values[1])), "number")
         case "log", (1 | 2):
-            return Quantity(math.log(*(_number(q) for q in values)), "number")
+            return Quantity(_ieee(math.log, *(_number(q) for q in values)), "number")
         case (("sin" | "cos" | "tan"), 1):
             if values[0].dimension not in ("number", "angle"):
                 raise NotAValue("not an angle")
-            return Quantity(getattr(math, name)(values[0].value), "number")
+            return Quantity(_ieee(getattr(math, name), values[0].value), "number")
         case (("asin" | "acos" | "atan"), 1):
-            return Quantity(getattr(math, name)(_number(values[0])), "angle")
+            return Quantity(_ieee(getattr(math, name), _number(values[0])), "angle")
         case "atan2", 2:
             _same(values)
             return Quantity(math.atan2(values[0].value, values[1].value), "angle")
     raise NotAValue(f"{name}() with {len(values)} values")
+
+
+def _ieee(function: Callable[..., float], *values: float) -> float:
+    """A function with the results of IEEE 754 where Python raises: what overflows is infinite, what has no value is NaN."""
+    try:
+        return float(function(*values))
+    except OverflowError:
+        return math.inf
+    except (ValueError, ZeroDivisionError):
+        return -math.inf if function is math.log and values[0] == 0 else math.nan
+
+
+def _modulus(a: float, b: float) -> float:
+    return a - b * math.floor(a / b)
 
 
 def _strategy(nodes: list[Node]) -> str | None:
@@ -198,7 +216,7 @@ def _round(strategy: str, value: float, step: float) -> float:
         "down": math.floor,
         "to-zero": math.trunc,
     }
-    return how[strategy](ratio) * step
+    return float(how[strategy](ratio)) * step if math.isfinite(ratio) else ratio * step
 
 
 def _is_none(nodes: list[Node]) -> bool:
@@ -238,7 +256,7 @@ def _trim(nodes: list[Node]) -> list[Node]:
     return out
 
 
-def _sum(nodes: list[Node], ref: Reference) -> Quantity:
+def _sum(nodes: list[Node], ref: Reference, depth: int) -> Quantity:
     """product [ ws (+|-) ws product ]* — the white space on both sides is required."""
     nodes = _trim(nodes)
     operands: list[list[Node]] = [[]]
@@ -255,24 +273,24 @@ def _sum(nodes: list[Node], ref: Reference) -> Quantity:
             operands.append([])
         else:
             operands[-1].append(node)
-    terms = [_product(o, ref) for o in operands]
+    terms = [_product(o, ref, depth) for o in operands]
     return Quantity(sum(s * t.value for s, t in zip(signs, terms, strict=True)), _same(terms))
 
 
-def _product(nodes: list[Node], ref: Reference) -> Quantity:
+def _product(nodes: list[Node], ref: Reference, depth: int) -> Quantity:
     parts = significant(nodes)
     if len(parts) % 2 == 0:
         raise NotAValue("an operand is missing")
-    result = _operand(parts[0], ref)
+    result = _operand(parts[0], ref, depth)
     for op, node in zip(parts[1::2], parts[2::2], strict=True):
-        right = _operand(node, ref)
+        right = _operand(node, ref, depth)
         if op.type == "literal" and op.value == "*":
             if "number" not in (result.dimension, right.dimension):
                 raise NotAValue("a length times a length")
             dim = right.dimension if result.dimension == "number" else result.dimension
             result = Quantity(result.value * right.value, dim)
         elif op.type == "literal" and op.value == "/":
-            if right.dimension != "number" or (right.value == 0 and ref.chromium):
+            if right.dimension != "number" or (right.value == 0 and ref.engine.finite_math):
                 raise NotAValue("division by a length or by zero")
             quotient = result.value / right.value if right.value else math.copysign(math.inf, result.value)
             result = Quantity(quotient, result.dimension)
@@ -284,9 +302,11 @@ def _product(nodes: list[Node], ref: Reference) -> Quantity:
 _CONSTANTS = {"pi": math.pi, "e": math.e, "infinity": math.inf, "-infinity": -math.inf, "nan": math.nan}
 
 
-def _operand(node: Node, ref: Reference) -> Quantity:
+def _operand(node: Node, ref: Reference, depth: int) -> Quantity:
     if node.type == "() block":
-        return _sum(node.content, ref)
-    if node.type == "ident" and node.lower_value in _CONSTANTS and not ref.chromium:
+        if depth >= MOST_NESTED:
+            raise NotAValue("too deeply nested")
+        return _sum(node.content, ref, depth + 1)
+    if node.type == "ident" and node.lower_value in _CONSTANTS and ref.engine.constants:
         return Quantity(_CONSTANTS[node.lower_value], "number")
-    return quantity(node, ref)
+    return quantity(node, ref, depth)
