@@ -5,6 +5,7 @@ The server turns these into RFC 9457 problem documents; the command line into `{
 
 from __future__ import annotations
 
+import errno
 from typing import Any
 
 from pydantic import ValidationError
@@ -28,6 +29,20 @@ class UnreadablePicture(SkyPaneError):
 
 class NoRoom(SkyPaneError):
     """The disk is full: nothing was kept."""
+
+    SENTENCE = "There is no room left on the disk for this. Nothing was kept; free some room, then try again."
+
+    def __init__(self, sentence: str = SENTENCE, *, field: str | None = None) -> None:
+        super().__init__(sentence, field=field)
+
+    @staticmethod
+    def means(error: OSError) -> bool:
+        """Whether an error of the operating system says so: no space, or a quota that is used up."""
+        return error.errno in (errno.ENOSPC, errno.EDQUOT)
+
+
+class Busy(SkyPaneError):
+    """Everybody is at work; the same request may be taken in a moment."""
 
 
 class TooDemanding(UnreadablePicture):

@@ -90,7 +90,7 @@ def test_grey_and_16_bit_become_8_bit_srgb(tmp_path):
         ("notes.jpg", b"just some words\nin a file", "is text, not a picture"),
         ("a.gif", b"GIF89a\x01\x00\x01\x00\x00\x00\x00;", "damaged"),
         ("a.tif", b"II*\x00\x08\x00\x00\x00", "damaged and cannot be opened"),
-        ("a.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>", "bad dimensions"),
+        ("a.svg", b"<svg xmlns='http://www.w3.org/2000/svg'/>", "damaged and cannot be opened"),
         ("a.bmp", b"BM" + b"\0" * 60, "is a BMP"),
         ("a.mp4", b"\0\0\0\x18ftypisom\0\0\0\0isommp42", "is a video"),
         ("a.jpg", b"\xff\xd8\xff\xe0garbage", "damaged"),

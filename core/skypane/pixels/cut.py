@@ -11,7 +11,7 @@ import pyvips
 
 from skypane.errors import UnreadablePicture
 from skypane.model import Crop
-from skypane.pixels.load import CannotOpen, open_any
+from skypane.pixels.load import CannotOpen, lacked_memory, open_any
 
 
 def open_upright(path: str | Path) -> pyvips.Image:
@@ -22,7 +22,9 @@ def open_upright(path: str | Path) -> pyvips.Image:
     try:
         return to_srgb(open_any(path)).copy_memory().autorot()
     except (pyvips.Error, CannotOpen) as error:
-        raise UnreadablePicture(f"{Path(path).name} can no longer be opened. Bring the original again.") from error
+        if isinstance(error, pyvips.Error) and lacked_memory(error):
+            raise MemoryError from error
+        raise UnreadablePicture("The original can no longer be opened. Bring it again.") from error
 
 
 def to_srgb(image: pyvips.Image) -> pyvips.Image:

@@ -15,7 +15,7 @@ import pyvips
 from skypane.errors import UnreadablePicture
 from skypane.model import Format, Rect, Rendition
 from skypane.pixels.cut import cut, open_upright, to_srgb
-from skypane.pixels.load import CannotOpen, kind_of, open_any
+from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
 
 _PER_MM = 72 / 25.4
 #: The JFIF segment (ITU-T T.871 §10.1) with 72 × 72 dots per inch, which libvips leaves out together with other metadata.
@@ -81,7 +81,9 @@ def previews(source: str | Path, paths: Mapping[int, Path], crop: Rect | None = 
             image = image.thumbnail_image(width_px, **_DOWN)
             image.webpsave(str(path), Q=80, effort=2, keep="none")
     except (pyvips.Error, CannotOpen) as error:
-        raise UnreadablePicture(f"{Path(source).name} can no longer be opened. Bring the original again.") from error
+        if isinstance(error, pyvips.Error) and lacked_memory(error):
+            raise MemoryError from error
+        raise UnreadablePicture("The original can no longer be opened. Bring it again.") from error
 
 
 #: Only ever smaller, and never bound by the height.
@@ -90,7 +92,7 @@ _DOWN: dict[str, Any] = {"height": 10_000_000, "size": "down"}
 
 def _thumbnail(source: str | Path, width_px: int) -> pyvips.Image:
     with Path(source).open("rb") as f:
-        kind = kind_of(f.read(4096))
+        kind = kind_of(f.read(HEAD_BYTES))
     image = open_any(source, kind)
     if kind in ("heic", "svg"):
         return to_srgb(image).copy_memory().thumbnail_image(width_px, **_DOWN)

@@ -5,14 +5,13 @@ Refused with a sentence: nothing in it, text, kinds that are not taken, more px 
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 from pathlib import Path
 
 import pyvips
 
 from skypane.errors import UnreadablePicture
-from skypane.pixels.load import CannotOpen, kind_of, open_any
+from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
 
 #: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera back.
 MOST_SIDE_PX = 32_000
@@ -68,14 +67,14 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
     if size == 0:
         raise UnreadablePicture(f"{called} is empty: it has no bytes. Export it again, then bring it here.")
     with path.open("rb") as f:
-        head = f.read(4096)
+        head = f.read(HEAD_BYTES)
     kind = kind_of(head)
     if kind is None:
         raise UnreadablePicture(f"{called} {_what_it_is(head)}. Bring a {TAKEN}.")
     try:
         image = open_any(path, kind)
     except CannotOpen as error:
-        raise UnreadablePicture(f"{called} is damaged and cannot be opened ({_reason(error)}). Export it again.") from error
+        raise UnreadablePicture(f"{called} {error.sentence}") from error
     if max(image.width, image.height) > MOST_SIDE_PX or image.width * image.height > MOST_AREA_PX:
         raise UnreadablePicture(
             f"{called} is {image.width} × {image.height} px, more than can be worked with. "
@@ -93,6 +92,8 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
     try:
         image.avg()  # decodes every px
     except pyvips.Error as error:
+        if lacked_memory(error):
+            raise MemoryError from error
         raise UnreadablePicture(
             f"{called} ends early or is damaged inside: only part of the picture is there. Export or copy it again."
         ) from error
@@ -126,15 +127,10 @@ def _what_it_is(head: bytes) -> str:
     if head[4:8] == b"ftyp":
         return "is a video, which is not taken here"
     try:
-        text = head.decode("utf-8")
+        text = head[:4096].decode("utf-8")
     except UnicodeDecodeError:
         return "is no picture that can be recognised"
     return "is text, not a picture" if text.isprintable() or "\n" in text else "is no picture that can be recognised"
-
-
-def _reason(error: Exception) -> str:
-    lines = [line for line in str(error).splitlines() if line.strip()]
-    return re.sub(r'"[^"]*/[^"]*"', "it", lines[-1]).strip() if lines else "no reason given"
 
 
 def _profile(image: pyvips.Image) -> str:

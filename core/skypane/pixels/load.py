@@ -10,12 +10,27 @@ from pathlib import Path
 
 import pyvips
 
+from skypane.pixels.svg import decoded, drawable, is_svg
+
 #: An SVG has no px of its own: it is drawn so that its longer side has this many.
 DRAWN_PX = 4096
 
 
+#: How much of a file is looked at to tell its kind: a document type can stand before an SVG's root.
+HEAD_BYTES = 65536
+
+
 class CannotOpen(Exception):
-    """The bytes cannot be decoded; the reason in the reader's own words."""
+    """The bytes cannot be decoded. What a library says about it is for the log; `sentence` is the rest of a sentence for users."""
+
+    def __init__(self, reason: str, sentence: str = "is damaged and cannot be opened. Export it again.") -> None:
+        super().__init__(reason)
+        self.sentence = sentence
+
+
+def lacked_memory(error: pyvips.Error) -> bool:
+    """Whether a library gave up because it was not given memory: all of them use this word."""
+    return "memory" in str(error).lower()
 
 
 def kind_of(head: bytes) -> str | None:
@@ -37,16 +52,7 @@ def kind_of(head: bytes) -> str | None:
         if brands & {b"heic", b"heix", b"heim", b"heis", b"hevc", b"mif1", b"msf1"}:
             return "heic"
         return None
-    return "svg" if _is_svg(head) else None
-
-
-def _is_svg(head: bytes) -> bool:
-    """Whether the root element is `svg`, after a declaration, comments and a document type."""
-    text = head.decode("utf-8-sig", "replace").lstrip()
-    while text.startswith(("<?", "<!")):
-        end = "-->" if text.startswith("<!--") else "?>" if text.startswith("<?") else ">"
-        text = text.partition(end)[2].lstrip()
-    return text.startswith(("<svg", "<svg:svg"))
+    return "svg" if is_svg(decoded(head)) else None
 
 
 def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
@@ -54,18 +60,25 @@ def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
     path = Path(path)
     if kind is None:
         with path.open("rb") as f:
-            kind = kind_of(f.read(4096))
+            kind = kind_of(f.read(HEAD_BYTES))
     try:
         if kind == "heic":
             return _open_heic(path)
         if kind == "svg":
             return _open_svg(path.read_bytes())
-        return pyvips.Image.new_from_file(str(path), access="sequential", fail_on="truncated")
+        # libtiff fills in what is missing and calls it an error; other readers tell a file that ends early from lesser faults
+        fail_on = "error" if kind == "tiff" else "truncated"
+        return pyvips.Image.new_from_file(str(path), access="sequential", fail_on=fail_on)
     except pyvips.Error as error:
+        if lacked_memory(error):
+            raise MemoryError from error
         raise CannotOpen(str(error)) from error
 
 
-def _open_svg(data: bytes) -> pyvips.Image:
+def _open_svg(raw: bytes) -> pyvips.Image:
+    data = drawable(raw)
+    if data is None:
+        raise CannotOpen("entities", "uses entities of its own (&name;), which are not read. Save it as plain SVG.")
     first = pyvips.Image.svgload_buffer(data)
     longer = max(first.width, first.height)
     return pyvips.Image.svgload_buffer(data, scale=DRAWN_PX / longer) if longer < DRAWN_PX else first
@@ -81,6 +94,8 @@ def _open_heic(path: Path) -> pyvips.Image:
         bands = {"L": 1, "RGB": 3, "RGBA": 4}[found.mode]
         row, plain = found.stride, width * bands
         data = memoryview(found.data).tobytes()
+    except MemoryError:
+        raise
     except Exception as error:  # its errors are of many kinds
         raise CannotOpen(str(error)) from error
     if row != plain:

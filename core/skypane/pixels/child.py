@@ -1,0 +1,132 @@
+"""The process in which pictures are opened (see `guarded`): JSON lines in, JSON lines out, one picture at a time."""
+
+from __future__ import annotations
+
+import dataclasses
+import json
+import os
+import resource
+import sys
+import threading
+import time
+from collections.abc import Callable, Iterator
+from pathlib import Path
+from typing import Any
+
+import pyvips
+
+from skypane.errors import NoRoom, SkyPaneError
+from skypane.model import Crop, Rect, Rendition
+from skypane.pixels import encode, inspect, saliency, trim
+from skypane.pixels.load import lacked_memory
+
+
+def _inspect(path: str, name: str) -> Iterator[Any]:
+    yield dataclasses.asdict(inspect.inspect(path, name))
+
+
+def _previews(source: str, paths: list[tuple[int, str]], crop: dict[str, float] | None) -> Iterator[Any]:
+    encode.previews(source, {width: Path(path) for width, path in paths}, Rect(**crop) if crop else None)
+    yield None
+
+
+def _suggest(path: str) -> Iterator[Any]:
+    found = saliency.suggest(path)
+    yield {"focal": found.focal, "areas": [a.model_dump() for a in found.areas]}
+
+
+def _visible_box(path: str) -> Iterator[Any]:
+    yield trim.visible_box(path).model_dump()
+
+
+def _write_trimmed(path: str, box: dict[str, int], target: str) -> Iterator[Any]:
+    trim.write_trimmed(path, Crop(**box), Path(target))
+    yield None
+
+
+def _make(source: str, wanted: list[dict[str, Any]], folder: str) -> Iterator[Any]:
+    for rendition, path, size in encode.make(source, [Rendition.model_validate(r) for r in wanted], Path(folder)):
+        yield {"key": rendition.key, "path": str(path), "bytes": size}
+
+
+WORK: dict[str, Callable[..., Iterator[Any]]] = {
+    "inspect": _inspect,
+    "previews": _previews,
+    "suggest": _suggest,
+    "visible_box": _visible_box,
+    "write_trimmed": _write_trimmed,
+    "make": _make,
+}
+
+
+#: How the process ends when it holds more memory than it may.
+OVER_MEMORY = 77
+
+
+def _allow(seconds: float) -> None:
+    """So much more computing time from now on, over all cores."""
+    used = resource.getrusage(resource.RUSAGE_SELF)
+    resource.setrlimit(resource.RLIMIT_CPU, (int(used.ru_utime + used.ru_stime + seconds) + 1, resource.RLIM_INFINITY))
+
+
+class _Watch(threading.Thread):
+    """Ends the process when its parent has ended, or when it holds more memory than it may.
+
+    Memory is watched rather than only limited: what libraries say when they are refused some cannot be told from damage.
+    """
+
+    def __init__(self) -> None:
+        super().__init__(daemon=True)
+        self.most_bytes = 0  # 0: nothing is being opened
+        self.parent = os.getppid()
+
+    def run(self) -> None:
+        page = os.sysconf("SC_PAGE_SIZE")
+        with open("/proc/self/statm", "rb", buffering=0) as statm:
+            while os.getppid() == self.parent:
+                time.sleep(0.02 if self.most_bytes else 0.5)
+                statm.seek(0)
+                if 0 < self.most_bytes < int(statm.read(200).split()[1]) * page:
+                    os._exit(OVER_MEMORY)
+        os._exit(0)
+
+
+def main() -> None:
+    answers = os.fdopen(os.dup(1), "wb", buffering=0)
+    os.dup2(2, 1)  # what libraries print goes to the log
+    watch = _Watch()
+    watch.start()
+    pyvips.cache_set_max(0)
+
+    def say(answer: dict[str, Any]) -> None:
+        answers.write(json.dumps(answer).encode() + b"\n")
+
+    for line in sys.stdin.buffer:
+        asked = json.loads(line)
+        watch.most_bytes = asked["memory_mb"] * 1_000_000
+        resource.setrlimit(resource.RLIMIT_DATA, (2 * watch.most_bytes, resource.RLIM_INFINITY))
+        _allow(asked["seconds"])
+        try:
+            for value in WORK[asked["work"]](**asked["arguments"]):
+                say({"value": value})
+                _allow(asked["seconds"])
+            say({"done": True})
+        except SkyPaneError as error:
+            say({"error": type(error).__name__, "sentence": str(error)})
+        except MemoryError:
+            say({"memory": True})
+        except OSError as error:
+            kind, sentence = (
+                ("NoRoom", NoRoom.SENTENCE) if NoRoom.means(error) else ("SkyPaneError", "The file could not be read.")
+            )
+            say({"error": kind, "sentence": sentence})
+        except pyvips.Error as error:
+            if lacked_memory(error):
+                say({"memory": True})
+                continue
+            say({"error": "UnreadablePicture", "sentence": "The picture is damaged inside. Export or copy it again."})
+        watch.most_bytes = 0
+
+
+if __name__ == "__main__":
+    main()

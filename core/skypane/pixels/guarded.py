@@ -1,0 +1,223 @@
+"""Pictures opened where they can do no harm: in a child process with limits of computing time, memory and number at once.
+
+A file of a few hundred bytes can ask for minutes of work or gigabytes of memory (filters and nested `use` in SVG, large flat AVIF
+and JPEG). A child that goes beyond a limit is ended, the caller gets TooDemanding with a sentence that names the limit, and nothing
+else is touched. Children are kept and used again: starting one takes longer than most pictures do.
+"""
+
+from __future__ import annotations
+
+import atexit
+import json
+import select
+import signal
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Iterator, Mapping, Sequence
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from skypane.errors import Busy, InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
+from skypane.model import Crop, Rect, Rendition
+from skypane.pixels.inspect import Inspected
+from skypane.pixels.saliency import Suggestion
+
+#: A child is ended after so many pictures, so that whatever a decoder leaks does not add up.
+MOST_JOBS = 200
+
+
+@dataclass(frozen=True)
+class Limits:
+    """`seconds` of computing time over all cores for one picture (twice that by the clock), `file_seconds` the same for each file
+    that is encoded, `memory_mb` of memory, `at_once` pictures at the same time; who waits longer than `wait_seconds` for a turn is
+    told so.
+    """
+
+    seconds: float = 30
+    file_seconds: float = 300
+    memory_mb: int = 2000
+    at_once: int = 2
+    wait_seconds: float = 60
+
+
+_KINDS: dict[str, type[SkyPaneError]] = {
+    k.__name__: k for k in (UnreadablePicture, InvalidPlan, NoRoom, TooDemanding, SkyPaneError)
+}
+
+
+class _Child:
+    """One process that works on one picture at a time. JSON lines go in and out."""
+
+    def __init__(self) -> None:
+        self.jobs = 0
+        self.process = subprocess.Popen(
+            [sys.executable, "-m", "skypane.pixels.child"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, bufsize=0
+        )
+        self._buffer = b""
+
+    def ask(self, question: Mapping[str, Any]) -> None:
+        assert self.process.stdin is not None
+        self.jobs += 1
+        self.process.stdin.write(json.dumps(question).encode() + b"\n")
+
+    def line(self, seconds: float) -> dict[str, Any] | None:
+        """The next answer; None where the child has ended. Raises TimeoutError."""
+        assert self.process.stdout is not None
+        until = time.monotonic() + seconds
+        while b"\n" not in self._buffer:
+            left = until - time.monotonic()
+            if left <= 0 or not select.select([self.process.stdout], [], [], left)[0]:
+                raise TimeoutError
+            read = self.process.stdout.read(65536)
+            if not read:
+                return None
+            self._buffer += read
+        text, _, self._buffer = self._buffer.partition(b"\n")
+        answer: dict[str, Any] = json.loads(text)
+        return answer
+
+    @property
+    def usable(self) -> bool:
+        return self.process.poll() is None and self.jobs < MOST_JOBS
+
+    def end(self) -> int:
+        self.process.kill()
+        code = self.process.wait()
+        for pipe in (self.process.stdin, self.process.stdout):
+            if pipe is not None:
+                pipe.close()
+        return code
+
+
+class Guard:
+    """The functions of `pixels` that open pictures, each in a child. Safe to share between threads."""
+
+    def __init__(self, limits: Limits | None = None) -> None:
+        self.limits = limits or Limits()
+        self._turns = threading.BoundedSemaphore(self.limits.at_once)
+        self._idle: list[_Child] = []
+        self._lock = threading.Lock()
+        atexit.register(self.close)
+
+    def close(self) -> None:
+        with self._lock:
+            idle, self._idle = self._idle, []
+        for child in idle:
+            child.end()
+
+    # -- what is done with pictures --
+
+    def inspect(self, path: str | Path, name: str = "") -> Inspected:
+        """See `skypane.pixels.inspect.inspect`."""
+        found = self._one("inspect", name or Path(path).name, path=str(path), name=name)
+        return Inspected(**{**found, "notes": tuple(found["notes"])})
+
+    def previews(
+        self, source: str | Path, paths: Mapping[int, Path], crop: Rect | None = None, name: str = "The picture"
+    ) -> None:
+        """See `skypane.pixels.encode.previews`."""
+        made = [[width, str(path)] for width, path in paths.items()]
+        self._one("previews", name, source=str(source), paths=made, crop=crop and crop.model_dump())
+
+    def suggest(self, path: str | Path) -> Suggestion:
+        """See `skypane.pixels.saliency.suggest`."""
+        found = self._one("suggest", "The picture", path=str(path))
+        return Suggestion(tuple(found["focal"]), tuple(Rect(**r) for r in found["areas"]))
+
+    def visible_box(self, path: str | Path) -> Crop:
+        """See `skypane.pixels.trim.visible_box`."""
+        return Crop(**self._one("visible_box", "The picture", path=str(path)))
+
+    def write_trimmed(self, path: str | Path, box: Crop, target: Path) -> None:
+        """See `skypane.pixels.trim.write_trimmed`."""
+        self._one("write_trimmed", "The picture", path=str(path), box=box.model_dump(), target=str(target))
+
+    def make(
+        self, source: str | Path, wanted: Sequence[Rendition], folder: Path, name: str = "The original"
+    ) -> Iterator[tuple[Rendition, Path, int]]:
+        """See `skypane.pixels.encode.make`."""
+        by_key = {r.key: r for r in wanted}
+        asked = {"source": str(source), "wanted": [r.model_dump(mode="json") for r in wanted], "folder": str(folder)}
+        for made in self._all("make", name, self.limits.file_seconds, asked):
+            yield by_key[made["key"]], Path(made["path"]), made["bytes"]
+
+    # -- how --
+
+    def _one(self, work: str, called: str, **arguments: Any) -> Any:
+        *_, value = self._all(work, called, self.limits.seconds, arguments)
+        return value
+
+    def _all(self, work: str, called: str, seconds: float, arguments: Mapping[str, Any]) -> Iterator[Any]:
+        question = {"work": work, "seconds": seconds, "memory_mb": self.limits.memory_mb, "arguments": arguments}
+        with self._turn() as child:
+            try:
+                child.ask(question)
+                while True:
+                    answer = child.line(2 * seconds)
+                    if answer is None:
+                        raise self._too_much(called, seconds, child.end())
+                    if "value" in answer:
+                        yield answer["value"]
+                    elif "error" in answer:
+                        raise _KINDS.get(answer["error"], SkyPaneError)(answer["sentence"])
+                    elif answer.get("memory"):
+                        raise self._memory(called)
+                    else:
+                        return
+            except TimeoutError:
+                child.end()
+                raise self._time(called, seconds) from None
+            except BrokenPipeError:
+                raise self._too_much(called, seconds, child.end()) from None
+
+    @contextmanager
+    def _turn(self) -> Iterator[_Child]:
+        if not self._turns.acquire(timeout=self.limits.wait_seconds):
+            raise Busy("Many pictures are being opened at this moment. Wait a little, then try again.")
+        try:
+            child = self._child()
+            try:
+                yield child
+            except SkyPaneError:
+                self._back(child)
+                raise
+            except BaseException:
+                child.end()
+                raise
+            self._back(child)
+        finally:
+            self._turns.release()
+
+    def _child(self) -> _Child:
+        with self._lock:
+            child = self._idle.pop() if self._idle else None
+        if child is not None and child.usable:
+            return child
+        if child is not None:
+            child.end()
+        return _Child()
+
+    def _back(self, child: _Child) -> None:
+        if child.usable:
+            with self._lock:
+                self._idle.append(child)
+        elif child.process.poll() is None:
+            child.end()
+
+    def _too_much(self, called: str, seconds: float, code: int) -> TooDemanding:
+        return self._time(called, seconds) if code == -signal.SIGXCPU else self._memory(called)
+
+    def _time(self, called: str, seconds: float) -> TooDemanding:
+        return TooDemanding(
+            f"{called} takes more than {seconds:g} s of computing, the limit here. "
+            "Scale it down, or simplify it: an SVG without filters, a picture without layers."
+        )
+
+    def _memory(self, called: str) -> TooDemanding:
+        return TooDemanding(
+            f"{called} needs more than {self.limits.memory_mb} MB of memory to open, the limit here. Scale it down."
+        )
