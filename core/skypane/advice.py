@@ -10,7 +10,7 @@ percentage does.
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping
 from typing import Literal
 
 import numpy as np
@@ -73,6 +73,11 @@ class Advice(Noun):
     failing: tuple[str, ...]
     steps: tuple[AdviceStep, ...]
     best: int | None
+
+
+def belongs(other: Original, used: Iterable[Original], on_page: Collection[int]) -> bool:
+    """Whether an original may be proposed where others are used: it has a tag in common with one, or is on the same page."""
+    return other.id in on_page or not {t for o in used for t in o.tags}.isdisjoint(other.tags)
 
 
 def ratio_bounds(picture_ratio: float, areas: tuple[Area, ...], crop: Region = WHOLE) -> tuple[float, float]:
@@ -496,7 +501,7 @@ def _taller(site: Site, p: SpanPlan) -> AdviceStep:
 
 
 def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[AdviceStep]:
-    """The site's other originals that would be whole here: the sharpest first, then the lightest; at most three.
+    """The other originals that belong here (see `belongs`) and would be whole: the sharpest first, then the lightest; at most three.
 
     Bytes before any file is made are guessed from the original's own bytes a px (common practice: detail costs bytes).
     """
@@ -534,7 +539,7 @@ def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[
             )
         )
     if not steps:
-        steps.append(AdviceStep(kind="original", works=False, why="No other original of the site would be whole here."))
+        steps.append(AdviceStep(kind="original", works=False, why="No other original that belongs here would be whole."))
     return steps
 
 

@@ -82,9 +82,9 @@ def say(error: Any) -> str:
             return f"It holds too many: at most {context.get('max_length')}."
         case "too_short":
             return f"It holds too few: at least {context.get('min_length')}."
-        case "finite_number" | "float_parsing" | "float_type" | "int_parsing" | "int_type" | "int_parsing_size":
+        case "finite_number" | "float_parsing" | "float_type":
             return "It must be a number that can be worked with."
-        case "int_from_float":
+        case "int_parsing" | "int_type" | "int_parsing_size" | "int_from_float":
             return "It must be a whole number."
         case "bool_type" | "bool_parsing":
             return "It must be true or false."

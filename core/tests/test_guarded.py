@@ -83,7 +83,7 @@ def test_a_small_file_of_many_px_is_ended_at_the_memory_limit(guard, tmp_path, k
         assert path.stat().st_size < 10_000
     else:
         image.jpegsave(str(path), interlace=True, Q=10)
-    with pytest.raises(TooDemanding, match="more than (900 MB of memory|3 s of computing)"):
+    with pytest.raises(TooDemanding, match=r"more than (900 MB of memory|3 s of computing)"):
         guard.inspect(path, f"flat.{kind}")
 
 

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
+from config.bodies import Body
 from config.problems import Problem, Refused
 from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout
@@ -9,6 +12,7 @@ from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Router, Schema
 from ninja.utils import check_csrf
+from pydantic import Field
 
 router = Router()
 
@@ -20,9 +24,9 @@ class Session(Schema):
     demo: bool
 
 
-class Credentials(Schema):
-    name: str
-    password: str
+class Credentials(Body):
+    name: Annotated[str, Field(max_length=150)]
+    password: Annotated[str, Field(max_length=4096)]
 
 
 def _session(request: HttpRequest) -> Session:

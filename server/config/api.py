@@ -1,7 +1,13 @@
 """The HTTP API: one router per noun."""
 
+from collections.abc import Callable
+from functools import wraps
+from typing import Any
+
 from accounts.api import router as accounts
 from deliveries.api import router as deliveries
+from django.http import HttpRequest
+from django.http.response import HttpResponseBase
 from ninja import NinjaAPI
 from ninja.security import django_auth
 from originals.api import router as originals
@@ -11,6 +17,18 @@ from placements.safe import router as safe
 from sites.api import router as sites
 
 from config import problems
+from config.bodies import Json
+
+
+def signed_in(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpResponseBase]:
+    """The document and its page are for who is signed in."""
+
+    @wraps(view)
+    def asked(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
+        return view(request, *args, **kwargs) if request.user.is_authenticated else problems.problem(401, "Sign in first.")
+
+    return asked
+
 
 api = NinjaAPI(
     title="Sky Pane",
@@ -18,6 +36,8 @@ api = NinjaAPI(
     description="Prepare and art-direct pictures per breakpoint. Errors are RFC 9457 problem documents.",
     auth=django_auth,
     urls_namespace="api",
+    parser=Json(),
+    docs_decorator=signed_in,
 )
 problems.install(api)
 api.add_router("", accounts, tags=["session"])

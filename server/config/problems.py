@@ -4,11 +4,18 @@ from __future__ import annotations
 
 from typing import Any
 
-from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.conf import settings
+from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
+from django.db import DatabaseError, DataError, InterfaceError
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse, UnreadablePostError
+from django.http.multipartparser import MultiPartParserError
+from django.http.request import RawPostDataException
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
 from pydantic import ValidationError as ModelError
-from skypane.errors import SkyPaneError
+from skypane.errors import Busy, NoRoom, SkyPaneError, say
+
+from config.db import AWAY, DEADLOCK, FULL, LOCK_WAIT, code_of
 
 
 class FieldProblem(Schema):
@@ -33,9 +40,14 @@ TITLES = {
     403: "Not allowed",
     404: "Not here",
     409: "Changed meanwhile",
+    405: "Not taken here",
+    411: "Without a length",
     413: "Too large",
+    415: "Not of the right kind",
     422: "Cannot be used as it is",
     429: "Too many tries",
+    503: "Not to be reached at this moment",
+    507: "No room left",
 }
 
 
@@ -78,33 +90,11 @@ def _where(location: tuple[Any, ...]) -> str:
     return ".".join(str(p) for i, p in enumerate(location) if not (i < 2 and p in skip) and p not in kinds)
 
 
-def _say(error: dict[str, Any]) -> str:
-    message = str(error.get("msg", "")).removeprefix("Value error, ")
-    context = error.get("ctx") or {}
-    match error.get("type"):
-        case "greater_than":
-            return f"It must be more than {context.get('gt'):g}."
-        case "greater_than_equal":
-            return f"It must be at least {context.get('ge'):g}."
-        case "less_than":
-            return f"It must be less than {context.get('lt'):g}."
-        case "less_than_equal":
-            return f"It must be at most {context.get('le'):g}."
-        case "missing":
-            return "It is missing."
-        case "extra_forbidden":
-            return "It is not known here."
-        case "string_too_short":
-            return "It must not be empty."
-        case "string_too_long":
-            return f"It is too long: at most {context.get('max_length')} characters."
-    return message if message.endswith(".") else f"{message}."
-
-
 def from_validation(errors: list[dict[str, Any]]) -> HttpResponse:
-    found = [(_where(tuple(e["loc"])), _say(e)) for e in errors]
+    found = [(_where(tuple(e["loc"])), say(e)) for e in errors]
     first = found[0] if found else ("", "The request cannot be used.")
-    where = first[0].rpartition(".")[2].replace("_px", "").replace("_", " ") if first[0] else ""
+    named = [part for part in first[0].split(".") if part and not part.isdigit()]
+    where = named[-1].replace("_px", "").replace("_", " ") if named else ""
     said = first[1] if not first[1].startswith("It ") or not where else f"{where.capitalize()}: {first[1]}"
     return problem(422, said, found)
 
@@ -114,7 +104,8 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(SkyPaneError)
     def core(request: HttpRequest, error: SkyPaneError) -> HttpResponse:
-        return problem(422, str(error), [(error.field, str(error))] if error.field else None)
+        status = 507 if isinstance(error, NoRoom) else 503 if isinstance(error, Busy) else 422
+        return problem(status, str(error), [(error.field, str(error))] if error.field else None)
 
     @api.exception_handler(ValidationError)
     def request_errors(request: HttpRequest, error: ValidationError) -> HttpResponse:
@@ -146,4 +137,49 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(HttpError)
     def other(request: HttpRequest, error: HttpError) -> HttpResponse:
-        return problem(error.status_code, str(error))
+        return problem(error.status_code, getattr(request, "why_unreadable", str(error)))
+
+    @api.exception_handler(DatabaseError)
+    @api.exception_handler(InterfaceError)
+    def database(request: HttpRequest, error: Exception) -> HttpResponse:
+        return of_database(error)
+
+    @api.exception_handler(OSError)
+    def files(request: HttpRequest, error: OSError) -> HttpResponse:
+        if NoRoom.means(error):
+            return problem(507, NoRoom.SENTENCE)
+        if isinstance(error, FileNotFoundError):
+            return problem(404, "This file is no longer stored here. Bring the original again, or export again.")
+        raise error
+
+    @api.exception_handler(RequestDataTooBig)
+    def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
+        return problem(413, f"This request has more than {settings.DATA_UPLOAD_MAX_MEMORY_SIZE / 1e6:.0f} MB.")
+
+    @api.exception_handler(SuspiciousOperation)
+    @api.exception_handler(UnreadablePostError)
+    @api.exception_handler(MultiPartParserError)
+    def unreadable(request: HttpRequest, error: Exception) -> HttpResponse:
+        return problem(400, "The request cannot be read: it ended early, or is not made as it has to be.")
+
+    @api.exception_handler(RawPostDataException)
+    def form(request: HttpRequest, error: RawPostDataException) -> HttpResponse:
+        return problem(415, "No form is taken here: send JSON.")
+
+    @api.exception_handler(UnicodeEncodeError)
+    def half_characters(request: HttpRequest, error: UnicodeEncodeError) -> HttpResponse:
+        return problem(400, "A text in this request is broken: it holds half of a character.")
+
+
+def of_database(error: Exception) -> HttpResponse:
+    """What MariaDB's errors mean to somebody who looks at pictures. Raises what is a fault of ours."""
+    code = code_of(error)
+    if code in (DEADLOCK, LOCK_WAIT):
+        return problem(503, "Somebody else is saving here at this very moment. Nothing was changed; try again.")
+    if code in FULL:
+        return problem(507, NoRoom.SENTENCE)
+    if code in AWAY or isinstance(error, InterfaceError):
+        return problem(503, "The database cannot be reached at this moment. Nothing was changed; try again in a moment.")
+    if isinstance(error, DataError):
+        return problem(422, "A value is larger than what can be stored. Give a smaller one.")
+    raise error

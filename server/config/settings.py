@@ -34,15 +34,17 @@ INSTALLED_APPS = [
     "deliveries",
 ]
 MIDDLEWARE = [
+    "config.middleware.ProblemPages",
     "django.middleware.security.SecurityMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "csp.middleware.CSPMiddleware",  # before whitenoise: what is static carries the same headers
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "csp.middleware.CSPMiddleware",
+    "config.middleware.UploadGate",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
@@ -66,21 +68,38 @@ DATABASES = {
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 
 REDIS = env("REDIS_URL", "redis://127.0.0.1:6379/0")
-CACHES = {"default": {"BACKEND": "django.core.cache.backends.redis.RedisCache", "LOCATION": REDIS}}
+CACHES = {
+    "default": {
+        "BACKEND": "config.cache.ForgivingRedisCache",
+        "LOCATION": REDIS,
+        "OPTIONS": {"socket_connect_timeout": 1, "socket_timeout": 2},
+    }
+}
 CELERY_BROKER_URL = REDIS
+CELERY_BROKER_CONNECTION_TIMEOUT = 1
+CELERY_BROKER_CONNECTION_MAX_RETRIES = None
+CELERY_BROKER_TRANSPORT_OPTIONS = {"socket_connect_timeout": 1, "socket_timeout": 5, "visibility_timeout": 43_200}
 CELERY_TASK_IGNORE_RESULT = True
 CELERY_TASK_ACKS_LATE = True
 CELERY_TASK_REJECT_ON_WORKER_LOST = True
 CELERY_WORKER_PREFETCH_MULTIPLIER = 1
 CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
-CELERY_BEAT_SCHEDULE = {"requeue": {"task": "deliveries.tasks.requeue_lost", "schedule": 30.0}}
+CELERY_BEAT_SCHEDULE = {
+    "requeue": {"task": "deliveries.tasks.requeue_lost", "schedule": 10.0, "options": {"expires": 10}},
+    "sweep": {"task": "deliveries.tasks.sweep", "schedule": 3600.0, "options": {"expires": 3600}},
+}
 CELERY_BEAT_SCHEDULE_FILENAME = str(VAR / "beat")
 
 AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
-AXES_HANDLER = "axes.handlers.cache.AxesCacheHandler"
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "username", "ip_address"]  # in the order that config.throttle reads
+AXES_HANDLER = "config.throttle.Throttle"
+AXES_USERNAME_CALLABLE = "config.throttle.counted_name"
+AXES_CLIENT_IP_CALLABLE = "config.throttle.client_address"
+AXES_RESET_ON_SUCCESS = True
+AXES_DISABLE_ACCESS_LOG = True
+PROXIES = int(env("PROXIES", "0"))  # how many proxies of ours stand before the application
 AXES_VERBOSE = False
 AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
 AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
@@ -96,8 +115,18 @@ STORAGES = {
 MEDIA_ROOT = VAR / "media"
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
-FILE_UPLOAD_TEMP_DIR = None
+FILE_UPLOAD_PERMISSIONS = 0o644
 MOST_UPLOAD_BYTES = int(env("MOST_UPLOAD_BYTES", str(250_000_000)))
+WORK_ROOT = VAR / "work"  # what is being made; swept of what killed processes leave
+WORK_ROOT.mkdir(parents=True, exist_ok=True)
+FILE_UPLOAD_TEMP_DIR = WORK_ROOT
+KEEP_UNUSED_HOURS = float(env("KEEP_UNUSED_HOURS", "24"))  # how long a file stays that nothing refers to
+PICTURE_LIMITS = {
+    "seconds": float(env("PICTURE_SECONDS", "30")),
+    "file_seconds": float(env("FILE_SECONDS", "300")),
+    "memory_mb": int(env("PICTURE_MB", "2000")),
+    "at_once": int(env("PICTURES_AT_ONCE", "2")),
+}
 
 STATIC_URL = "/static/"
 WEB_DIST = ROOT / "web" / "dist"

@@ -2,28 +2,29 @@
 
 from __future__ import annotations
 
-import contextlib
 import datetime
 import mimetypes
 from typing import Annotated, Literal
 
+from config.bodies import Body
 from config.problems import Problem, Refused
 from django.core.files.storage import default_storage
+from django.db.models import QuerySet
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
-from kombu.exceptions import OperationalError
+from django.utils import timezone
 from ninja import Router, Schema
 from placements.models import Placement
 from pydantic import Field
 from sites.models import site_of
 from skypane import proof
 from skypane.markup.picture import TYPES
-from skypane.names import slug
+from skypane.names import identifier
 
 from deliveries import runs
-from deliveries.models import Delivery
-from deliveries.tasks import run_delivery
+from deliveries.models import SILENT_AFTER, Delivery, Worker
+from deliveries.tasks import send
 
 router = Router()
 State = Literal["queued", "running", "stopping", "stopped", "done", "failed"]
@@ -57,10 +58,11 @@ class DeliveryRow(Schema):
 class DeliveryOut(DeliveryRow):
     current: str
     files: list[FileOut]
-    is_current: bool  # whether the placement still asks for exactly these files
+    is_current: bool  # of a finished run: whether the placement still asks for exactly these files
+    waits_for: str  # why an open run does not go on, as a sentence; "" while it does
 
 
-class PicksIn(Schema):
+class PicksIn(Body):
     """Which browsers are asked about. Without cases: both bounds of every span at each density."""
 
     densities: Annotated[list[Annotated[float, Field(gt=0, le=10)]], Field(max_length=8)] = [1, 2]
@@ -69,15 +71,16 @@ class PicksIn(Schema):
 
 
 def _mine(request: HttpRequest, delivery_id: int) -> Delivery:
-    return get_object_or_404(
-        Delivery.objects.select_related("placement__page__site"),
-        id=delivery_id,
-        placement__page__site__members=request.user,
-    )
+    return get_object_or_404(_whole(), id=delivery_id, placement__page__site__members=request.user)
+
+
+def _whole() -> QuerySet[Delivery]:
+    """Runs with what is said of them, in as many queries for one as for a hundred."""
+    return Delivery.objects.select_related("placement__page__site").prefetch_related("files__rendition")
 
 
 def _row(delivery: Delivery) -> dict[str, object]:
-    files = list(delivery.files.select_related("rendition"))
+    files = delivery.files.all()
     return {
         "id": delivery.id,
         "placement_id": delivery.placement_id,
@@ -94,9 +97,18 @@ def _row(delivery: Delivery) -> dict[str, object]:
     }
 
 
+def _waits_for(delivery: Delivery) -> str:
+    if delivery.state not in Delivery.OPEN:
+        return ""
+    if not Worker.is_any():
+        return "No worker is running: the export goes on as soon as one does."
+    silent = delivery.beat is not None and delivery.beat < timezone.now() - SILENT_AFTER
+    return "Its worker has gone; another takes over in a moment." if silent else ""
+
+
 def _out(delivery: Delivery) -> DeliveryOut:
-    placement = delivery.placement
-    _, plan = runs.plan_of(delivery)
+    """A run with all its files. While it is open nothing is planned for this: it is asked for again and again."""
+    done = delivery.state == Delivery.State.DONE
     return DeliveryOut(
         **_row(delivery),
         current=delivery.current,
@@ -110,31 +122,28 @@ def _out(delivery: Delivery) -> DeliveryOut:
                 height_px=f.rendition and f.rendition.height_px,
                 size_bytes=f.rendition and f.rendition.size_bytes,
             )
-            for f in delivery.files.select_related("rendition")
+            for f in delivery.files.all()
         ],
-        is_current=runs.is_current(placement, plan),
+        is_current=done and runs.is_current(delivery),
+        waits_for=_waits_for(delivery),
     )
 
 
 @router.post("/placements/{int:placement_id}/deliveries", response={201: DeliveryOut, 404: Problem, 422: Problem})
 def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, DeliveryOut]:
     """Export a placement as it is saved. A run of it that is still open is answered instead of a second one."""
-    placement = get_object_or_404(
-        Placement.objects.select_related("page__site"), id=placement_id, page__site__members=request.user
-    )
-    going = placement.deliveries.filter(state__in=Delivery.OPEN).first()
-    if going:
-        return 201, _out(going)
-    delivery = runs.start(placement, request.user)
-    with contextlib.suppress(OperationalError):  # the queue is away; the row is queued again when it is back
-        run_delivery.delay(delivery.id)
-    return 201, _out(delivery)
+    get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
+    delivery, is_new = runs.start(placement_id, request.user)
+    if is_new and not send(delivery.id):
+        message = "The queue cannot be reached: the export begins when it is back."
+        Delivery.objects.filter(id=delivery.id, state=Delivery.State.QUEUED).update(message=message)
+    return 201, _out(_mine(request, delivery.id))
 
 
 @router.get("/placements/{int:placement_id}/deliveries/latest", response={200: DeliveryOut | None, 404: Problem})
 def latest_delivery(request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any") -> DeliveryOut | None:
     placement = get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
-    found = placement.deliveries.select_related("placement__page__site")
+    found = _whole().filter(placement=placement)
     found = found.filter(state=Delivery.State.DONE) if state == "done" else found
     delivery = found.first()
     return _out(delivery) if delivery else None
@@ -144,7 +153,7 @@ def latest_delivery(request: HttpRequest, placement_id: int, state: Literal["any
 def list_deliveries(request: HttpRequest, site_id: int) -> list[DeliveryRow]:
     """The latest hundred runs of a site."""
     site = site_of(request.user, site_id)
-    found = Delivery.objects.filter(placement__page__site=site).select_related("placement__page")[:100]
+    found = _whole().filter(placement__page__site=site).defer("written")[:100]
     return [DeliveryRow(**_row(d)) for d in found]  # type: ignore[arg-type]
 
 
@@ -161,20 +170,21 @@ def stop_delivery(request: HttpRequest, delivery_id: int) -> DeliveryOut:
     Delivery.objects.filter(id=delivery.id, state=Delivery.State.QUEUED).update(
         state=Delivery.State.STOPPED, message="Stopped before it began."
     )
-    delivery.refresh_from_db()
-    return _out(delivery)
+    return _out(_mine(request, delivery_id))
 
 
 @router.get("/deliveries/{int:delivery_id}/zip", response={200: None, 404: Problem, 409: Problem})
 def download(request: HttpRequest, delivery_id: int) -> HttpResponseBase:
     """Everything of a finished run as one zip."""
     delivery = _mine(request, delivery_id)
-    if delivery.state != Delivery.State.DONE or not default_storage.exists(delivery.stored_zip):
-        raise Refused("This export is not finished. Wait until it is, or start it again.", status=409)
+    if not runs.is_stored(delivery):
+        ended = delivery.state == Delivery.State.DONE
+        said = "Its zip is no longer stored. Export again" if ended else "This export is not finished. Wait until it is"
+        raise Refused(f"{said}, or start it again." if not ended else f"{said}.", status=409)
     return FileResponse(
         default_storage.open(delivery.stored_zip),
         as_attachment=True,
-        filename=f"{slug(delivery.asked['placement']['name'])}-{delivery.id}.zip",
+        filename=f"{identifier(delivery.asked['placement']['name'])}-{delivery.id}.zip",
     )
 
 
@@ -182,16 +192,16 @@ def download(request: HttpRequest, delivery_id: int) -> HttpResponseBase:
 def predict_picks(request: HttpRequest, delivery_id: int, payload: PicksIn) -> list[proof.Prediction]:
     """Which file each browser takes from the delivered markup, and why."""
     delivery = _mine(request, delivery_id)
-    site, plan = runs.plan_of(delivery)
+    site, markup = runs.site_of_run(delivery), runs.texts_of(delivery)["snippet.html"]
     facts = {
         f.name: proof.FileFact(
             width_px=f.rendition.width_px, height_px=f.rendition.height_px, size_bytes=f.rendition.size_bytes
         )
-        for f in delivery.files.select_related("rendition")
+        for f in delivery.files.all()
         if f.rendition
     }
     asked = payload.cases if payload.cases is not None else proof.cases(site, payload.densities, payload.formats)
-    return list(proof.predict(site, plan.texts["snippet.html"], facts, asked))
+    return list(proof.predict(site, markup, facts, asked))
 
 
 @router.get(

@@ -2,8 +2,12 @@
 
 from __future__ import annotations
 
+from datetime import timedelta
+
+from config.stored import NounField
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 from placements.models import Placement
 
 
@@ -42,7 +46,9 @@ class Delivery(models.Model):
     placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="deliveries")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
     state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
-    asked = models.JSONField()  # {"site", "placement", "originals"} as the core's nouns
+    asked = NounField(kind="asked")  # {"site", "placement", "originals"} as the core's nouns
+    written = NounField(kind="written", null=True)  # what it hands over (see `runs.Written`): newer rules never change it
+    claim = models.CharField(max_length=32, blank=True)  # of the one worker that is at it
     message = models.TextField(blank=True)
     current = models.CharField(max_length=200, blank=True)
     created = models.DateTimeField(auto_now_add=True)
@@ -72,3 +78,20 @@ class DeliveryFile(models.Model):
     class Meta:
         ordering = ["position"]
         constraints = [models.UniqueConstraint(fields=["delivery", "name"], name="one_file_per_name")]
+
+
+class Worker(models.Model):
+    """A worker process that lives: it says so every few seconds, in the database, which is there when the queue is not."""
+
+    name = models.CharField(max_length=150, unique=True)
+    beat = models.DateTimeField()
+
+    @classmethod
+    def is_any(cls) -> bool:
+        return cls.objects.filter(beat__gt=timezone.now() - SILENT_AFTER).exists()
+
+
+#: How often a worker gives a sign of life, for itself and for the run it is at; and after how long without one it is taken for
+#: dead.
+BEAT_SECONDS = 4.0
+SILENT_AFTER = timedelta(seconds=20)

@@ -1,32 +1,79 @@
-"""What the worker does. Losing a message loses nothing: open rows without a sign of life are queued again."""
+"""What the worker does. Losing a message loses nothing: rows say what is to be done, messages only wake a worker up."""
 
 from __future__ import annotations
 
-from datetime import timedelta
+import os
+import socket
+import threading
+from typing import Any
 
 from celery import shared_task
-from django.db.models import Q
+from celery.signals import worker_ready, worker_shutting_down
+from django.db import DatabaseError, InterfaceError, connection
 from django.utils import timezone
+from kombu.exceptions import OperationalError
+from redis.exceptions import RedisError
 
-from deliveries import runs
-from deliveries.models import Delivery
-
-#: Longer than any single file takes to encode.
-LOST_AFTER = timedelta(minutes=3)
+from deliveries import runs, sweeping
+from deliveries.models import BEAT_SECONDS, Worker
 
 
-@shared_task
+@shared_task(ignore_result=True)
 def run_delivery(delivery_id: int) -> None:
     runs.run(delivery_id)
 
 
-@shared_task
+def send(delivery_id: int) -> bool:
+    """Tell a worker of a run. False where the queue is away; the run is sent again when it is back."""
+    try:
+        run_delivery.apply_async((delivery_id,), retry=False)
+    except (OperationalError, RedisError, OSError):
+        return False
+    return True
+
+
+@shared_task(ignore_result=True)
 def requeue_lost() -> int:
-    """Queue again what no worker seems to be at. Returns how many."""
-    before = timezone.now() - LOST_AFTER
-    lost = Delivery.objects.filter(state__in=Delivery.OPEN).filter(
-        Q(beat__lt=before) | Q(beat=None, created__lt=timezone.now() - timedelta(seconds=30))
-    )
-    for delivery in lost:
-        run_delivery.delay(delivery.id)
-    return len(lost)
+    """Send what no worker seems to be at. Returns how many. One that is sent twice is claimed once."""
+    ids = runs.queue_again()
+    for delivery_id in ids:
+        send(delivery_id)
+    return len(ids)
+
+
+@shared_task(ignore_result=True)
+def sweep() -> int:
+    """Remove files that nothing refers to. Returns how many."""
+    return sweeping.sweep()
+
+
+# -- signs of life -------------------------------------------------------------------------------------------------------
+
+_ended = threading.Event()
+
+
+def _name() -> str:
+    return f"{socket.gethostname()[:100]}-{os.getpid()}"
+
+
+@worker_ready.connect
+def _live(**_: Any) -> None:
+    def beat() -> None:
+        while True:
+            try:
+                now = timezone.now()
+                Worker.objects.update_or_create(name=_name(), defaults={"beat": now})
+                Worker.objects.filter(beat__lt=now - 10 * runs.SILENT_AFTER).delete()
+            except (DatabaseError, InterfaceError):
+                connection.close()
+            if _ended.wait(BEAT_SECONDS):
+                break
+        Worker.objects.filter(name=_name()).delete()
+        connection.close()
+
+    threading.Thread(target=beat, daemon=True).start()
+
+
+@worker_shutting_down.connect
+def _leave(**_: Any) -> None:
+    _ended.set()

@@ -2,24 +2,27 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated, Any
 
+from config.bodies import Body
+from config.db import in_one_go, locked
 from config.files import local
+from config.pictures import guard
 from config.problems import Conflict, Problem, Refused
 from django.conf import settings
 from django.core.files.storage import default_storage
-from django.db import IntegrityError, transaction
+from django.db import IntegrityError
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
-from placements.history import look_anew
+from placements.history import lock_for_looks, look_anew
 from placements.models import failing_areas, uses_of
 from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
 from sites.models import Site, site_of
 from skypane import model
 from skypane.needs import sharp_up_to
-from skypane.pixels.saliency import suggest
 
 from originals.intake import (
     LARGE_WIDTH,
@@ -28,10 +31,11 @@ from originals.intake import (
     crop_preview,
     make_preview_again,
     received,
-    replace,
+    replaced_by,
     take_in,
-    trim,
-    untrim,
+    take_over,
+    trimmed,
+    untrimmed,
 )
 from originals.looks import Look
 from originals.models import Original, preview_url
@@ -87,14 +91,14 @@ SAME = (
 _MANY = TypeAdapter(list[OriginalOut])
 
 
-class OriginalChange(Schema):
+class OriginalChange(Body):
     """Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said."""
 
     alt: Alt = None
     tags: Tags | None = None
 
 
-class OriginalsChange(Schema):
+class OriginalsChange(Body):
     """Several at once. Only what is given is changed; tags are added to and taken from those that are there."""
 
     ids: Ids
@@ -103,7 +107,7 @@ class OriginalsChange(Schema):
     drop_tags: Tags = []
 
 
-class OriginalsRemoval(Schema):
+class OriginalsRemoval(Body):
     ids: Ids
 
 
@@ -154,6 +158,18 @@ def _mine(request: HttpRequest, original_id: int) -> Original:
     return get_object_or_404(Original, id=original_id, site__members=request.user)
 
 
+def _changed(request: HttpRequest, original_id: int, values: Callable[[Original], dict[str, Any]]) -> Original:
+    """The row with new values, which are worked out of the row as it is under a lock; nothing else of it is written."""
+
+    def change() -> Original:
+        _mine(request, original_id)
+        (original,) = locked(Original, [original_id]).values()
+        take_over(original, values(original))
+        return original
+
+    return in_one_go(change)
+
+
 def _several(site: Site, ids: list[int]) -> list[Original]:
     found = list(site.originals.filter(id__in=ids))
     if len(found) < len(set(ids)):
@@ -193,14 +209,19 @@ def bring_original(request: HttpRequest, site_id: int, file: File[UploadedFile])
 @router.patch("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem, 422: Problem})
 def describe_originals(request: HttpRequest, site_id: int, payload: OriginalsChange) -> list[OriginalOut]:
     site = site_of(request.user, site_id)
-    originals = _several(site, payload.ids)
-    with transaction.atomic():
+
+    def describe() -> list[Original]:
+        _several(site, payload.ids)
+        originals = list(locked(Original, payload.ids).values())
         for original in originals:
-            if "alt" in payload.model_fields_set:
-                original.alt = payload.alt
-            kept = [t for t in original.tags if t not in payload.drop_tags]
-            original.tags = list(dict.fromkeys([*kept, *payload.add_tags]))[:20]
-            original.save(update_fields=["alt", "tags"])
+            values: dict[str, Any] = {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
+            if payload.add_tags or payload.drop_tags:
+                kept = [t for t in original.tags if t not in payload.drop_tags]
+                values["tags"] = list(dict.fromkeys([*kept, *payload.add_tags]))[:20]
+            take_over(original, values)
+        return originals
+
+    originals = in_one_go(describe)
     used, widest = uses_of(site), site.as_noun().widest
     return [out(o, used.get(o.id), widest=widest) for o in originals]
 
@@ -209,25 +230,27 @@ def describe_originals(request: HttpRequest, site_id: int, payload: OriginalsCha
 def remove_originals(request: HttpRequest, site_id: int, payload: OriginalsRemoval) -> list[RemovalOut]:
     """Remove those that are used nowhere; of the others it is said where they are."""
     site = site_of(request.user, site_id)
-    outcome = []
-    with transaction.atomic():
+
+    def remove() -> list[RemovalOut]:
+        outcome = []
+        _several(site, payload.ids)
         used = uses_of(site)
-        for original in _several(site, payload.ids):
+        for original in locked(Original, payload.ids).values():
             where = used.get(original.id, [])
             outcome.append(RemovalOut(id=original.id, name=original.name, removed=not where, used_in=where))
             if not where:
                 original.delete()
-    return outcome
+        return outcome
+
+    return in_one_go(remove)
 
 
 @router.patch("/originals/{int:original_id}", response={200: OriginalOut, 404: Problem, 422: Problem})
 def describe_original(request: HttpRequest, original_id: int, payload: OriginalChange) -> OriginalOut:
-    original = _mine(request, original_id)
-    if "alt" in payload.model_fields_set:
-        original.alt = payload.alt
+    values: dict[str, Any] = {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
     if payload.tags is not None:
-        original.tags = list(dict.fromkeys(payload.tags))
-    original.save(update_fields=["alt", "tags"])
+        values["tags"] = list(dict.fromkeys(payload.tags))
+    original = _changed(request, original_id, lambda row: values)
     return out(original, uses_of(original.site).get(original.id))
 
 
@@ -237,22 +260,31 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
 
     A newer revision answers 409 with both and changes nothing.
     """
-    _mine(request, original_id)
-    with transaction.atomic():
-        original = Original.objects.select_for_update().get(id=original_id)
+
+    def look() -> Original:
+        site = _mine(request, original_id).site
+        originals, rows = lock_for_looks(site, {original_id: payload})
+        original = originals[original_id]
         if original.revision != payload.revision:
             raise Conflict("Its areas were changed elsewhere since you opened it.", out(original).model_dump(mode="json"))
-        look_anew(original, payload.focal, payload.areas, request.user)
+        look_anew(original, payload.focal, payload.areas, request.user, rows.values())
+        return original
+
+    original = in_one_go(look)
     return out(original, uses_of(original.site).get(original.id))
 
 
 @router.delete("/originals/{int:original_id}", response={204: None, 404: Problem, 409: Problem})
 def remove_original(request: HttpRequest, original_id: int) -> tuple[int, None]:
     original = _mine(request, original_id)
-    used = uses_of(original.site).get(original.id)
-    if used:
-        raise Refused(f"{original.name} is used in {', '.join(used)}. Take it out there first.", status=409)
-    original.delete()
+
+    def remove() -> None:
+        used = uses_of(original.site).get(original.id)
+        if used:
+            raise Refused(f"{original.name} is used in {', '.join(used)}. Take it out there first.", status=409)
+        original.delete()
+
+    in_one_go(remove)
     return 204, None
 
 
@@ -269,22 +301,28 @@ def replace_original(
     """
     original = _mine(request, original_id)
     _small_enough(file)
-    before = original.as_noun()
     used, failing = uses_of(original.site).get(original.id, []), failing_areas(original.site)
     with received(file) as (path, sha256):
         if Original.objects.filter(site=original.site, sha256=sha256).exclude(id=original.id).exists():
-            raise Refused(
-                "This file is in the site already, as another original. Choose that one where you need it.", status=422
-            )
-        try:
-            with transaction.atomic():
-                replace(original, path, clean_name(file.name or ""), sha256)
-                after = original.as_noun()
-                if not _same_ratio(before, after) and not all_the_same:
-                    raise Refused(_no_longer_fits(before, after, used), status=409, field="all_the_same")
-        except IntegrityError:
-            raise Refused("This file has just come in as another original. Choose that one.", status=422) from None
-    return ReplacedOut(original=out(original, used), said=_after_replacing(original.site, before, after, failing))
+            raise Refused("This file is in the site already, as another original. Choose that one where you need it.")
+        facts = replaced_by(original, path, clean_name(file.name or ""), sha256)
+    before: list[model.Original] = []
+
+    def anew(row: Original) -> dict[str, Any]:
+        was = row.as_noun()
+        will_be = was.model_copy(update={f: facts[f] for f in ("name", "width_px", "height_px")})
+        if not _same_ratio(was, will_be) and not all_the_same:
+            raise Refused(_no_longer_fits(was, will_be, used), status=409, field="all_the_same")
+        before[:] = [was]
+        return facts
+
+    try:
+        original = _changed(request, original_id, anew)
+    except IntegrityError:
+        raise Refused("This file has just come in as another original. Choose that one.") from None
+    return ReplacedOut(
+        original=out(original, used), said=_after_replacing(original.site, before[0], original.as_noun(), failing)
+    )
 
 
 def _same_ratio(a: model.Original, b: model.Original) -> bool:
@@ -325,8 +363,15 @@ def trim_original(request: HttpRequest, original_id: int) -> OriginalOut:
     original = _mine(request, original_id)
     if original.untouched is not None:
         raise Refused("It is trimmed already.", status=409)
+    facts, moved = trimmed(original)
+
+    def cut(row: Original) -> dict[str, Any]:
+        if row.sha256 != original.sha256:
+            raise Refused("Its file has been changed meanwhile. Look at it again.", status=409)
+        return {**facts, **moved(row)}
+
     try:
-        trim(original)
+        original = _changed(request, original_id, cut)
     except IntegrityError:
         raise Refused("The trimmed picture is in the site already, as another original.", status=422) from None
     return out(original, uses_of(original.site).get(original.id))
@@ -334,11 +379,13 @@ def trim_original(request: HttpRequest, original_id: int) -> OriginalOut:
 
 @router.delete("/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem})
 def untrim_original(request: HttpRequest, original_id: int) -> OriginalOut:
-    original = _mine(request, original_id)
-    if original.untouched is None:
-        raise Refused("It is not trimmed.", status=409)
+    def back(row: Original) -> dict[str, Any]:
+        if row.untouched is None:
+            raise Refused("It is not trimmed.", status=409)
+        return untrimmed(row)
+
     try:
-        untrim(original)
+        original = _changed(request, original_id, back)
     except IntegrityError:
         raise Refused("The untouched picture is in the site already, as another original.", status=409) from None
     return out(original, uses_of(original.site).get(original.id))
@@ -351,7 +398,7 @@ def suggest_for_original(request: HttpRequest, original_id: int) -> SuggestionOu
     if not default_storage.exists(name):
         make_preview_again(original, 480)
     with local(name) as path:
-        found = suggest(path)
+        found = guard().suggest(path)
     return SuggestionOut(focal=found.focal, areas=list(found.areas))
 
 

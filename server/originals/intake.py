@@ -3,22 +3,20 @@
 from __future__ import annotations
 
 import hashlib
-import tempfile
 import unicodedata
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from config.files import keep, local
+from config.files import keep, local, room, sha256_of, work_folder
+from config.pictures import guard
 from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import UploadedFile
 from django.db import IntegrityError, transaction
 from sites.models import Site
 from skypane import model
-from skypane.pixels.encode import preview, previews
-from skypane.pixels.inspect import Inspected, inspect
-from skypane.pixels.trim import visible_box, write_trimmed
+from skypane.pixels.inspect import Inspected
 
 from originals.models import Original
 
@@ -44,10 +42,10 @@ def clean_name(name: str) -> str:
 @contextmanager
 def received(upload: UploadedFile) -> Iterator[tuple[Path, str]]:
     """The upload as a file, and the SHA-256 of its bytes."""
-    with tempfile.TemporaryDirectory() as folder:
-        path = Path(folder) / "upload"
+    with work_folder() as folder:
+        path = folder / "upload"
         digest = hashlib.sha256()
-        with path.open("wb") as f:
+        with room(), path.open("wb") as f:
             for chunk in upload.chunks():
                 digest.update(chunk)
                 f.write(chunk)
@@ -61,10 +59,11 @@ def take_in(site: Site, upload: UploadedFile) -> tuple[Original, bool]:
 
 
 def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Original, bool]:
-    found = inspect(path, name)
     existing = Original.objects.filter(site=site, sha256=sha256).first()
     if existing:
+        keep(path, existing.stored)  # whatever has become of the stored file, this is it
         return existing, False
+    found = guard().inspect(path, name)
     original = Original(site=site, name=name, **_facts(found, sha256))
     _store(original, path)
     try:
@@ -91,16 +90,16 @@ def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
 def _store(original: Original, path: Path) -> None:
     keep(path, original.stored)
     made = {w: path.with_name(f"preview-{original.sha256[:8]}-{w}.webp") for w in PREVIEW_WIDTHS}
-    previews(path, made)
+    guard().previews(path, made, name=original.name)
     for width, file in made.items():
         keep(file, original.preview(width))
 
 
 def make_preview_again(original: Original, width_px: int) -> None:
     """For the large preview, and for those that were lost with a cache: they can always be made from the original."""
-    with local(original.stored) as source, tempfile.TemporaryDirectory() as folder:
-        made = Path(folder) / "preview.webp"
-        preview(source, made, width_px)
+    with local(original.stored) as source, work_folder() as folder:
+        made = folder / "preview.webp"
+        guard().previews(source, {width_px: made}, name=original.name)
         keep(made, original.preview(width_px))
 
 
@@ -109,73 +108,78 @@ def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
     name = original.preview(PREVIEW_WIDTHS[-1])
     if crop.w < 0.5 or not default_storage.exists(name):
         name = original.stored
-    with local(name) as source, tempfile.TemporaryDirectory() as folder:
-        made = Path(folder) / "crop.webp"
-        preview(source, made, width_px, crop)
+    with local(name) as source, work_folder() as folder:
+        made = folder / "crop.webp"
+        guard().previews(source, {width_px: made}, crop, name=original.name)
         return made.read_bytes()
 
 
 # -- other bytes for an original that is here -------------------------------------------------------------------------
 
 
-def replace(original: Original, path: Path, name: str, sha256: str) -> None:
-    """Give an original better bytes. Its focal point, areas, words and uses stay. Raises UnreadablePicture, IntegrityError."""
-    found = inspect(path, name)
-    _take_over(original, path, name=name, untouched=None, **_facts(found, sha256))
+#: What a row says of its file, and what changes with it.
+OF_FILE = (*UNTOUCHED, "untouched")
 
 
-def _take_over(original: Original, path: Path, **values: Any) -> None:
+def replaced_by(original: Original, path: Path, name: str, sha256: str) -> dict[str, Any]:
+    """What an original's row has to say of better bytes for it, which are stored; the row itself is left as it is. Raises
+    UnreadablePicture."""
+    found = guard().inspect(path, name)
+    facts = {"name": name, "untouched": None, **_facts(found, sha256)}
+    _store(Original(site_id=original.site_id, **facts), path)
+    return facts
+
+
+def take_over(original: Original, values: dict[str, Any]) -> None:
+    """Write these values, and nothing else, to a row that is locked. Raises IntegrityError where the content is there already."""
     for field, value in values.items():
         setattr(original, field, value)
-    _store(original, path)
-    with transaction.atomic():
-        original.save()
+    original.save(update_fields=list(values))
 
 
-def trim(original: Original) -> None:
-    """Cut the transparent edges away. The untouched file is kept, and the areas stay on what they mark. Raises InvalidPlan."""
-    with local(original.stored) as source, tempfile.TemporaryDirectory() as folder:
-        box = visible_box(source)
-        path = Path(folder) / "trimmed.png"
-        write_trimmed(source, box, path)
-        found, sha256 = inspect(path, "trimmed.png"), hashlib.sha256(path.read_bytes()).hexdigest()
+Moved = dict[str, Any]
+
+
+def trimmed(original: Original) -> tuple[dict[str, Any], Callable[[Original], Moved]]:
+    """What a row says once transparent edges are cut away, the file being stored; and what then becomes of the focal point and
+    areas of a row. The untouched file is kept. Raises InvalidPlan."""
+    with local(original.stored) as source, work_folder() as folder:
+        box = guard().visible_box(source)
+        path = folder / "trimmed.png"
+        with room():
+            guard().write_trimmed(source, box, path)
+        found, sha256 = guard().inspect(path, "trimmed.png"), sha256_of(path)
         before = {f: getattr(original, f) for f in UNTOUCHED} | {"box": box.model_dump()}
         x, y = box.x / original.width_px, box.y / original.height_px
         w, h = found.width_px / original.width_px, found.height_px / original.height_px
-        _carry(original, lambda fx, fy: ((fx - x) / w, (fy - y) / h))
-        facts = _facts(found, sha256) | {
-            "notes": [f"Transparent edges trimmed from {before['width_px']} × {before['height_px']} px."]
-        }
-        _take_over(original, path, untouched=before, **facts)
+        notes = [f"Transparent edges trimmed from {before['width_px']} × {before['height_px']} px."]
+        facts = {**_facts(found, sha256), "notes": notes, "untouched": before}
+        _store(Original(site_id=original.site_id, name=original.name, **facts), path)
+    return facts, lambda row: _carried(row, lambda fx, fy: ((fx - x) / w, (fy - y) / h))
 
 
-def untrim(original: Original) -> None:
-    """Back to the untouched file."""
+def untrimmed(original: Original) -> dict[str, Any]:
+    """What a trimmed row says once its untouched file has its place again, focal point and areas included."""
     before = dict(original.untouched or {})
     box = before.pop("box")
     x, y = box["x"] / before["width_px"], box["y"] / before["height_px"]
     w, h = original.width_px / before["width_px"], original.height_px / before["height_px"]
-    _carry(original, lambda fx, fy: (x + fx * w, y + fy * h))
-    for field, value in {**before, "untouched": None}.items():
-        setattr(original, field, value)
-    with transaction.atomic():
-        original.save()
+    return {**before, "untouched": None, **_carried(original, lambda fx, fy: (x + fx * w, y + fy * h))}
 
 
-def _carry(original: Original, at: Callable[[float, float], tuple[float, float]]) -> None:
-    """Move focal point and areas with the picture; an area that would be left outside goes."""
+def _carried(original: Original, at: Callable[[float, float], tuple[float, float]]) -> Moved:
+    """Focal point and areas moved with the picture; an area that would be left outside goes."""
 
     def inside(value: float) -> float:
         return round(min(1.0, max(0.0, value)), 5)
 
     fx, fy = at(original.focal_x, original.focal_y)
-    original.focal_x, original.focal_y = inside(fx), inside(fy)
     areas = []
     for area in original.as_noun().areas:
         x0, y0 = at(area.rect.x, area.rect.y)
         x1, y1 = at(area.rect.x + area.rect.w, area.rect.y + area.rect.h)
         x0, y0, x1, y1 = inside(x0), inside(y0), inside(x1), inside(y1)
-        if x1 > x0 and y1 > y0:
+        if x1 - x0 >= model.LEAST_SHARE and y1 - y0 >= model.LEAST_SHARE:
             rect = model.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0)
             areas.append(area.model_copy(update={"rect": rect}).model_dump(mode="json"))
-    original.areas, original.revision = areas, original.revision + 1
+    return {"focal_x": inside(fx), "focal_y": inside(fy), "areas": areas, "revision": original.revision + 1}

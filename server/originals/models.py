@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from config.stored import NounField
 from django.db import models
 from sites.models import Site
 from skypane import model
@@ -29,7 +30,7 @@ class Original(models.Model):
     alt = models.TextField(null=True)
     focal_x = models.FloatField(default=0.5)
     focal_y = models.FloatField(default=0.5)
-    areas = models.JSONField(default=list)  # of skypane.model.Area
+    areas = NounField(kind="areas", default=list)  # of skypane.model.Area
     revision = models.PositiveIntegerField(default=1)  # of focal point and areas
     tags = models.JSONField(default=list)  # of words
     untouched = models.JSONField(null=True)  # what the file was before its transparent edges were trimmed
@@ -67,4 +68,5 @@ class Original(models.Model):
             alt=self.alt,
             focal=(self.focal_x, self.focal_y),
             areas=tuple(model.Area.model_validate(a) for a in self.areas),
+            tags=tuple(self.tags),
         )

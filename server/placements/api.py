@@ -9,24 +9,26 @@ from collections.abc import Mapping
 from datetime import datetime
 from typing import Annotated
 
+from config.bodies import Body
+from config.db import in_one_go
 from config.problems import Conflict, Problem, Refused
 from deliveries.models import bytes_made
-from django.db import transaction
-from django.db.models import Max
-from django.http import HttpRequest, HttpResponse
+from django.db.models import Max, Q
+from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from originals.looks import Look
 from originals.models import Original, preview_url
-from pydantic import Field
+from pydantic import AfterValidator, Field
 from sites.models import Page, Site, site_of
 from skypane import changes, model
+from skypane.advice import belongs
 from skypane.errors import InvalidPlan
 from skypane.needs import SpanPlan, plan
 from skypane.reading import Finding, Reading, findings_of, read
 
-from placements.history import StoredLooks, add, begin, look_anew, looks_now, version
-from placements.models import Placement, originals_in, originals_of, placements_of
+from placements.history import StoredLooks, add, begin, lock_for_looks, look_anew, looks_now, version
+from placements.models import Placement, originals_in, originals_of, placements_of, stems_of
 
 router = Router()
 
@@ -34,34 +36,42 @@ router = Router()
 MOST_PROPOSED = 40
 
 
-class Draft(Schema):
+#: What a placement is called in code and files is worked out here, of all placements of its site.
+Unnamed = Annotated[model.Placement, AfterValidator(lambda p: p.model_copy(update={"stem": None}))]
+MOST_LOOKS = 100
+Looks = Annotated[dict[int, Look], Field(max_length=MOST_LOOKS)]
+Position = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
+
+
+class Draft(Body):
     """A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
     span that is read in detail, with `costs` also what each way to aim comes to there."""
 
     placement: model.Placement
-    looks: dict[int, Look] = {}
+    placement_id: int | None = None  # of one that has been stored
+    looks: Looks = {}
     site: model.Site | None = None
     chosen: Annotated[str, Field(max_length=2)] | None = None
     costs: bool = False
 
 
-class PlacementIn(Schema):
-    placement: model.Placement
+class PlacementIn(Body):
+    placement: Unnamed
 
 
-class Version(Schema):
+class Version(Body):
     """One step of a history: the placement and the looks of its originals."""
 
-    placement: model.Placement
-    looks: dict[int, Look] = {}
+    placement: Unnamed
+    looks: Looks = {}
 
 
-class HistoryIn(Schema):
+class HistoryIn(Body):
     """How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is at position `at`."""
 
-    keep: int
+    keep: Position
     add: Annotated[list[Version], Field(max_length=200)] = []
-    at: int
+    at: Position
 
 
 class PlacementSave(Version):
@@ -69,21 +79,25 @@ class PlacementSave(Version):
     the present one."""
 
     revision: int
-    look_revisions: dict[int, int] = {}
+    look_revisions: Annotated[dict[int, int], Field(max_length=MOST_LOOKS)] = {}
     history: HistoryIn | None = None
 
 
-class PlacementOut(Version):
+class PlacementOut(Schema):
     id: int
     page_id: int
     page: str
     site_id: int
     revision: int
+    placement: model.Placement
+    looks: dict[int, Look] = {}
     look_revisions: dict[int, int]
     at: int
 
 
-class StepOut(Version):
+class StepOut(Schema):
+    placement: model.Placement
+    looks: dict[int, Look] = {}
     position: int
     what: str
     by: str
@@ -202,13 +216,16 @@ def strip_frame(p: SpanPlan) -> StripFrame:
 @router.post("/pages/{int:page_id}/placements", response={201: PlacementOut, 404: Problem, 422: Problem})
 def make_placement(request: HttpRequest, page_id: int, payload: PlacementIn) -> tuple[int, PlacementOut]:
     page = get_object_or_404(Page.objects.select_related("site"), id=page_id, site__members=request.user)
-    last = page.placements.aggregate(last=Max("position"))["last"] or 0
-    row = Placement(page=page, position=last + 1, revision=0)
     _check(page.site, payload.placement)
-    with transaction.atomic():
+
+    def make() -> Placement:
+        last = page.placements.aggregate(last=Max("position"))["last"] or 0
+        row = Placement(page=page, position=last + 1, revision=0)
         row.keep(payload.placement)
         begin(row)
-    return 201, _out(row)
+        return row
+
+    return 201, _out(in_one_go(make))
 
 
 @router.get("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem})
@@ -218,21 +235,24 @@ def read_placement(request: HttpRequest, placement_id: int) -> PlacementOut:
 
 def _check(site: Site, placement: model.Placement) -> None:
     """Refuse what could not be read afterwards. Raises InvalidPlan."""
-    missing = placement.original_ids - set(Original.objects.filter(site=site).values_list("id", flat=True))
-    if missing:
+    originals = _originals(site, placement.original_ids)
+    if placement.original_ids - set(originals):
         raise Refused("An original of this placement is not in this site. Choose another.", field="treatments")
-    read(site.as_noun(), placement, _originals(site, placement.original_ids))
+    plan(site.as_noun(), placement, originals)
 
 
 @router.put("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem, 409: Problem, 422: Problem})
 def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSave) -> PlacementOut:
     """Save a draft that started from `revision`. A newer one answers 409 with both versions and changes nothing."""
-    site = _mine(request, placement_id).page.site
-    _check(site, payload.placement)
-    with transaction.atomic():
-        row = Placement.objects.select_for_update().select_related("page__site").get(id=placement_id)
-        originals = list(Original.objects.select_for_update().filter(site=site, id__in=list(payload.looks)))
-        stale = [o for o in originals if o.revision != payload.look_revisions.get(o.id, o.revision)]
+    site_id = _mine(request, placement_id).page.site_id
+
+    def save() -> Placement:
+        site = Site.objects.get(id=site_id)
+        originals, rows = lock_for_looks(site, payload.looks, placement_id)
+        row = rows.get(placement_id)
+        if row is None:
+            raise Http404
+        stale = [o for o in originals.values() if o.revision != payload.look_revisions.get(o.id, o.revision)]
         if row.revision != payload.revision or stale:
             raise Conflict(
                 f"The areas of {stale[0].name} were changed elsewhere since you opened this."
@@ -241,13 +261,16 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
                 _out(row).model_dump(mode="json"),
                 list(_differences(row, payload)),
             )
+        _check(Site.objects.get(id=site_id), payload.placement)  # its breakpoints as they are now, the row being locked
         begin(row)
-        for original in originals:
+        for original in originals.values():
             look = payload.looks[original.id]
-            look_anew(original, look.focal, look.areas, request.user, apart_from=row)
+            look_anew(original, look.focal, look.areas, request.user, [p for p in rows.values() if p.id != placement_id])
         _go_on(row, payload, request.user)
         row.keep(payload.placement)
-    return _out(row)
+        return row
+
+    return _out(in_one_go(save))
 
 
 def _stored(version_: Version) -> tuple[dict[str, object], StoredLooks]:
@@ -310,13 +333,14 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse
     """Everything that the desk shows of a draft, over every width. Nothing is stored."""
     site = site_of(request.user, site_id)
     originals = _originals(site, draft.placement.original_ids, draft.looks)
+    called = stems_of(site, (draft.placement_id, draft.placement.name))[draft.placement_id or 0]
     reading = read(
         draft.site or site.as_noun(),
-        draft.placement,
+        draft.placement.model_copy(update={"stem": called}),
         originals,
         preview=preview,
         made_bytes=bytes_made,
-        others=lambda: proposable(site, originals),
+        others=lambda: proposable(site, originals, draft.placement_id),
         chosen=draft.chosen,
         costs=draft.costs,
     )
@@ -324,6 +348,17 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse
     return HttpResponse(reading.model_dump_json(), content_type="application/json")
 
 
-def proposable(site: Site, used: Mapping[int, model.Original]) -> dict[int, model.Original]:
-    """Other originals that advice may propose: those of which somebody has said what matters in them."""
-    return {o.id: o.as_noun() for o in site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_PROPOSED]}
+def proposable(site: Site, used: Mapping[int, model.Original], placement_id: int | None) -> dict[int, model.Original]:
+    """Other originals that advice may propose here: of which somebody has said what matters in them, and that belong here."""
+    on_page = ids_on_page(site, placement_id)
+    wanted = Q(id__in=on_page)
+    for tag in {t for o in used.values() for t in o.tags}:
+        wanted |= Q(tags__contains=[tag])
+    found = site.originals.filter(wanted).exclude(id__in=list(used)).exclude(areas=[])[:MOST_PROPOSED]
+    return {o.id: noun for o in found if belongs(noun := o.as_noun(), used.values(), on_page)}
+
+
+def ids_on_page(site: Site, placement_id: int | None) -> set[int]:
+    """The originals that the placements of the same page use."""
+    rows = Placement.objects.filter(page__site=site, page__placements=placement_id) if placement_id is not None else []
+    return set().union(*(p.as_noun().original_ids for p in rows))

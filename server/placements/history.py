@@ -5,13 +5,16 @@ A history is a line of steps and a place on it. A change after an undo drops the
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
+from config.db import locked
+from originals.looks import Look
 from originals.models import Original
+from sites.models import Site
 from skypane import changes, model
 
-from placements.models import Placement, Step, placements_of
+from placements.models import Placement, Step
 
 #: Older steps are forgotten.
 MOST_STEPS = 200
@@ -88,24 +91,39 @@ def record(placement: Placement, noun: model.Placement, looks: StoredLooks, by: 
     placement.keep(noun)
 
 
+def lock_for_looks(
+    site: Site, looks: Mapping[int, Look], own: int | None = None
+) -> tuple[dict[int, Original], dict[int, Placement]]:
+    """The originals that are to look otherwise and the placements that this changes, locked in the order that everybody keeps to:
+    originals by id, then placements by id. `own` is a placement that is saved with them.
+
+    Placements of others are locked only where an area is called otherwise, since only then do they follow.
+    """
+    originals = {i: o for i, o in locked(Original, looks).items() if o.site_id == site.id}
+    ids = {own} if own is not None else set()
+    if any(changes.renamed(o.as_noun().areas, looks[i].areas) for i, o in originals.items()):
+        ids |= set(Placement.objects.filter(page__site=site).values_list("id", flat=True))
+    return originals, locked(Placement, ids)
+
+
 def look_anew(
     original: Original,
     focal: tuple[float, float],
     areas: tuple[model.Area, ...],
     by: object,
-    apart_from: Placement | None = None,
+    others: Iterable[Placement],
 ) -> None:
-    """Another focal point and other areas for an original. Where an area is called otherwise, every span of the site that names
-    it follows, as a step of its placement; the one that is being saved brings its own names.
+    """Another focal point and other areas for an original. Where an area is called otherwise, the spans of `others` that name it
+    and show this original follow, as a step of their placement; a placement that is being saved brings its own names.
     """
     names = changes.renamed(original.as_noun().areas, areas)
     original.look(focal, areas)
     if names is None:
         return
-    site = original.site
-    for placement in placements_of(site).exclude(pk=apart_from and apart_from.pk).select_for_update():
+    site = original.site.as_noun()
+    for placement in others:
         noun = placement.as_noun()
-        follows = changes.with_area_renamed(site.as_noun(), noun, original.id, names)
+        follows = changes.with_area_renamed(site, noun, original.id, names)
         if follows != noun:
             begin(placement)
             record(placement, follows, looks_now(placement, follows), by, "{} is called {}".format(*names))

@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Any
 
+from config.db import locked
+from config.stored import NounField
 from django.conf import settings
 from django.db import models
+from django.db.models.fields.json import KeyTextTransform
 from originals.models import Original
 from sites.models import Page, Site
 from skypane import model
 from skypane.errors import InvalidPlan
 from skypane.keeps import failing
+from skypane.names import stems
 from skypane.needs import plan, respan
 from skypane.spans import spans_of
 
@@ -18,7 +23,7 @@ from skypane.spans import spans_of
 class Placement(models.Model):
     page = models.ForeignKey(Page, on_delete=models.CASCADE, related_name="placements")
     position = models.PositiveIntegerField(default=0)
-    body = models.JSONField()  # skypane.model.Placement
+    body = NounField(kind="placement")  # skypane.model.Placement
     revision = models.PositiveIntegerField(default=1)
     at = models.PositiveIntegerField(default=0)  # position of the step that `body` is
     created = models.DateTimeField(auto_now_add=True)
@@ -31,9 +36,10 @@ class Placement(models.Model):
         return model.Placement.model_validate(self.body)
 
     def keep(self, noun: model.Placement) -> None:
+        """Write the noun, and where the placement is in its history, under a new revision."""
         self.body = noun.model_dump(mode="json", exclude_none=True)
         self.revision += 1
-        self.save()
+        self.save(update_fields=["body", "revision", "at", "changed"] if self.pk else None)
 
 
 class Step(models.Model):
@@ -41,8 +47,8 @@ class Step(models.Model):
 
     placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="steps")
     position = models.PositiveIntegerField()
-    body = models.JSONField()  # skypane.model.Placement
-    looks = models.JSONField(default=dict)  # original id → focal point and areas
+    body = NounField(kind="placement")  # skypane.model.Placement
+    looks = NounField(kind="looks", default=dict)  # original id → focal point and areas
     what = models.CharField(max_length=120)
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
     made = models.DateTimeField(auto_now_add=True)
@@ -64,6 +70,15 @@ def originals_of(site: Site, ids: set[int]) -> dict[int, model.Original]:
 def originals_in(site: Site, placements: Mapping[int, model.Placement]) -> dict[int, model.Original]:
     """All originals that some of the placements use."""
     return originals_of(site, set().union(*(p.original_ids for p in placements.values())))
+
+
+def stems_of(site: Site, draft: tuple[int | None, str] | None = None) -> dict[int, str]:
+    """What each placement of a site is called in code and files, by id. `draft` is a placement's id and its name as it stands under
+    the designer's hand; one that has not been stored yet has no id, and is found under 0."""
+    names = dict(Placement.objects.filter(page__site=site).order_by("id").values_list("id", KeyTextTransform("name", "body")))
+    if draft is not None:
+        names[draft[0] or 0] = draft[1]
+    return dict(zip(names, stems(names.values()), strict=True))
 
 
 def uses_of(site: Site) -> dict[int, list[str]]:
@@ -102,13 +117,20 @@ def respan_all(site: Site, before: model.Site, after: model.Site) -> None:
     """Carry every placement, and its history, over to new breakpoints."""
     if spans_of(before) == spans_of(after):
         return
-    for placement in placements_of(site).select_for_update():
-        carried = respan(before, after, placement.as_noun())
+    areas = {o.id: tuple(a.name for a in o.as_noun().keeps) for o in site.originals.exclude(areas=[])}
+    rows = locked(Placement, Placement.objects.filter(page__site=site).values_list("id", flat=True))
+    for placement in rows.values():
+        carried = respan(before, after, placement.as_noun(), areas)
         if carried != placement.as_noun():
             placement.keep(carried)
-        for step in placement.steps.all():
-            noun = model.Placement.model_validate(step.body)
-            moved = respan(before, after, noun)
-            if moved != noun:
-                step.body = moved.model_dump(mode="json", exclude_none=True)
-                step.save(update_fields=["body"])
+    for step in Step.objects.filter(placement__in=rows):
+        then = {int(i): _keep_names(look) for i, look in step.looks.items()}
+        noun = model.Placement.model_validate(step.body)
+        moved = respan(before, after, noun, {**areas, **then})
+        if moved != noun:
+            step.body = moved.model_dump(mode="json", exclude_none=True)
+            step.save(update_fields=["body"])
+
+
+def _keep_names(look: Mapping[str, Any]) -> tuple[str, ...]:
+    return tuple(a["name"] for a in look["areas"] if a.get("kind", "keep") == "keep")

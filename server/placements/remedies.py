@@ -2,25 +2,33 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from itertools import islice
 from typing import Annotated
 
+from config.bodies import Body
+from config.db import in_one_go, locked
 from config.problems import Problem
-from django.db import transaction
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
 from sites.models import Site, site_of
 from skypane import model
-from skypane.advice import Advice, advise_all, applied
+from skypane.advice import Advice, advise_all, applied, belongs
 from skypane.errors import InvalidPlan
 from skypane.needs import SpanPlan, plan
 from skypane.reading import Finding, findings_of
 
-from placements.api import StripFrame, proposable, strip_frame
+from placements.api import MOST_PROPOSED, StripFrame, proposable, strip_frame
 from placements.history import begin, looks_now, record, step_back
-from placements.models import Placement, originals_of, placements_of
+from placements.models import Placement, originals_in, originals_of, placements_of
 
 router = Router()
+
+#: Originals of a very large site that remedies look at, the newest first.
+MOST_IN_POOL = 400
+
+Known = dict[int, model.Original]
 
 
 class Remedy(Schema):
@@ -38,7 +46,7 @@ class Remedy(Schema):
     after: list[StripFrame | None]  # one per step of the advice
 
 
-class Choice(Schema):
+class Choice(Body):
     """One step of one span's advice, by its number among `advice.steps`."""
 
     placement_id: int
@@ -47,7 +55,7 @@ class Choice(Schema):
     step: Annotated[int, Field(ge=0, le=40)]
 
 
-class Choices(Schema):
+class Choices(Body):
     choices: Annotated[list[Choice], Field(min_length=1, max_length=500)]
 
 
@@ -62,15 +70,16 @@ class Outcome(Schema):
     sentence: str
 
 
-class Undoing(Schema):
+class Undoing(Body):
     placements: Annotated[list[tuple[int, int]], Field(min_length=1, max_length=500)]  # (placement, revision)
 
 
-def _advised(site: Site, noun: model.Placement) -> tuple[tuple[SpanPlan, ...], tuple[Advice, ...], dict[int, model.Original]]:
-    plan_ = site.as_noun()
-    used = originals_of(site, noun.original_ids)
-    known = {**used, **proposable(site, used)}
-    plans = plan(plan_, noun, used)
+Advised = tuple[tuple[SpanPlan, ...], tuple[Advice, ...], dict[int, model.Original]]
+
+
+def _advised(plan_: model.Site, noun: model.Placement, used: Mapping[int, model.Original], others: Known) -> Advised:
+    known = {**{i: used[i] for i in noun.original_ids if i in used}, **others}
+    plans = plan(plan_, noun, known)
     return plans, advise_all(plan_, plans, known), known
 
 
@@ -79,11 +88,18 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
     """Every span that fails, in reading order, widest first."""
     site = site_of(request.user, site_id)
     plan_ = site.as_noun()
+    rows = list(placements_of(site))
+    nouns = {row.id: row.as_noun() for row in rows}
+    used = originals_in(site, nouns)
+    pool = {**used, **{o.id: o.as_noun() for o in site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_IN_POOL]}}
     out = []
-    for row in placements_of(site):
-        noun = row.as_noun()
+    for row in rows:
+        noun = nouns[row.id]
+        on_page = set().union(*(nouns[p.id].original_ids for p in rows if p.page_id == row.page_id))
+        mine = [used[i] for i in noun.original_ids if i in used]
+        others = {i: o for i, o in pool.items() if i not in noun.original_ids and o.areas and belongs(o, mine, on_page)}
         try:
-            plans, advices, known = _advised(site, noun)
+            plans, advices, known = _advised(plan_, noun, used, dict(islice(others.items(), MOST_PROPOSED)))
         except InvalidPlan:
             continue
         findings = findings_of(plan_, noun, plans)
@@ -124,12 +140,10 @@ def apply_remedies(request: HttpRequest, site_id: int, payload: Choices) -> list
 
 
 def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> Outcome:
-    with transaction.atomic():
-        row = (
-            Placement.objects.select_for_update().select_related("page__site").filter(page__site=site, id=placement_id).first()
-        )
+    def apply() -> Outcome:
+        row = locked(Placement, [placement_id]).get(placement_id)
         letters = sorted({c.span for c in choices})
-        if row is None:
+        if row is None or row.page.site_id != site.id:
             return Outcome(
                 placement_id=placement_id, name="", spans=letters, applied=False, revision=0, sentence="It has been removed."
             )
@@ -142,7 +156,8 @@ def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> 
 
         if any(c.revision != row.revision for c in choices):
             return left(f"{noun.name} was changed meanwhile and is left alone. Look at its advice again.")
-        _, advices, _ = _advised(site, noun)
+        used = originals_of(site, noun.original_ids)
+        _, advices, _ = _advised(site.as_noun(), noun, used, proposable(site, used, row.id))
         by_letter = {a.span: a for a in advices}
         treated, said = noun, []
         # from the widest, so that what keeps a narrower span as it is never lies over its own remedy
@@ -164,25 +179,30 @@ def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> 
             sentence=f"{noun.name}: {', '.join(said)}.",
         )
 
+    return in_one_go(apply)
+
 
 @router.post("/sites/{int:site_id}/remedies/undo", response={200: list[Outcome], 404: Problem, 422: Problem})
 def undo_remedies(request: HttpRequest, site_id: int, payload: Undoing) -> list[Outcome]:
     """One step back in each placement that has not been changed since."""
     site = site_of(request.user, site_id)
-    out = []
-    for placement_id, revision in payload.placements:
-        with transaction.atomic():
-            row = Placement.objects.select_for_update().filter(page__site=site, id=placement_id).first()
-            undone = row is not None and row.revision == revision and step_back(row) is not None
-            name = row.as_noun().name if row else ""
-            out.append(
-                Outcome(
-                    placement_id=placement_id,
-                    name=name,
-                    spans=[],
-                    applied=undone,
-                    revision=row.revision if row else 0,
-                    sentence=f"{name} is as before." if undone else f"{name or 'It'} was changed meanwhile and stays as it is.",
-                )
-            )
-    return out
+    return [_undo(site, placement_id, revision) for placement_id, revision in payload.placements]
+
+
+def _undo(site: Site, placement_id: int, revision: int) -> Outcome:
+    def undo() -> Outcome:
+        row = locked(Placement, [placement_id]).get(placement_id)
+        if row is not None and row.page.site_id != site.id:
+            row = None
+        undone = row is not None and row.revision == revision and step_back(row) is not None
+        name = row.as_noun().name if row else ""
+        return Outcome(
+            placement_id=placement_id,
+            name=name,
+            spans=[],
+            applied=undone,
+            revision=row.revision if row else 0,
+            sentence=f"{name} is as before." if undone else f"{name or 'It'} was changed meanwhile and stays as it is.",
+        )
+
+    return in_one_go(undo)

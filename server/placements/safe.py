@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
+from config.bodies import Body
 from config.problems import Problem, Refused
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
 from pydantic import Field
+from skypane import model
 from skypane.brief import brief, overlay_svg
 from skypane.fit import Region, overlap, safe_area
-from skypane.names import slug
+from skypane.names import identifier
 from skypane.needs import SpanPlan, plan
 from skypane.pixels.overlay import overlay_png
 
@@ -19,13 +21,16 @@ from placements.models import Placement, originals_of
 
 router = Router()
 
+#: A larger overlay takes more memory than its few lines are worth.
+MOST_PNG_PX = 64_000_000
 
-class Asked(Schema):
+
+class Asked(Body):
     """`span`: one letter, or all spans. `original`: which original, where spans show several. `ratio`: of a picture that is
     still to be made, width over height."""
 
     span: Annotated[str, Field(max_length=2)] | None = None
-    original: int | None = None
+    original: model.Id | None = None
     ratio: Annotated[float, Field(ge=0.05, le=20)] | None = None
 
 
@@ -51,12 +56,12 @@ def _safe(request: HttpRequest, placement_id: int, asked: Asked) -> SafeOut:
         plans = tuple(p for p in plans if p.span.letter == asked.span)
         if not plans:
             raise Refused(f"There is no span {asked.span} in this site.", status=404, field="span")
-    waiting = tuple(p for p in plans if p.original is None and p.effective.show == "picture")
+    waiting = any(p.waits for p in plans)
     shown = [p for p in plans if p.original is not None and p.shown is not None]
     if asked.original is not None:
         shown = [p for p in shown if p.original is not None and p.original.id == asked.original]
     elif waiting or asked.ratio is not None:
-        return _to_be_made(noun.name, waiting or plans, site.densities[-1], asked.ratio)
+        return _to_be_made(noun.name, plans, site.densities[-1], asked.ratio)
     if not shown:
         raise Refused("No picture shows there, so there is no safe area.", status=404)
     return _of_original(noun.name, shown)
@@ -119,11 +124,17 @@ def safe_area_overlay(
 ) -> HttpResponse:
     """The same as a picture of the original's size, to lay over it in any program."""
     found = _safe(request, placement_id, asked)
-    name = f"{slug(found.placement)}-safe-area{'-' + asked.span.lower() if asked.span else ''}.{kind}"
+    name = f"{identifier(found.placement)}-safe-area{'-' + asked.span.lower() if asked.span else ''}.{kind}"
     if kind == "svg":
         svg = overlay_svg(found.width_px, found.height_px, found.safe, f"{found.placement}. {found.sentence}")
         response = HttpResponse(svg, content_type="image/svg+xml")
     else:
+        if found.width_px * found.height_px > MOST_PNG_PX or max(found.width_px, found.height_px) > model.MOST_PX:
+            raise Refused(
+                f"As a PNG it would be {found.width_px} × {found.height_px} px, more than {MOST_PNG_PX // 1_000_000} megapixels. "
+                "Take the SVG, which can be scaled to any size.",
+                field="ratio",
+            )
         png = overlay_png(found.width_px, found.height_px, found.safe)
         response = HttpResponse(png, content_type="image/png")
     response["Content-Disposition"] = f'attachment; filename="{name}"'

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from config.bodies import Body
+from config.db import in_one_go
 from config.problems import Conflict, Problem
-from django.db import transaction
 from django.db.models import Count, Max
 from django.http import HttpRequest
 from django.shortcuts import get_object_or_404
@@ -13,7 +14,7 @@ from ninja import Router, Schema
 from placements.models import respan_all
 from pydantic import Field
 from skypane import model
-from skypane.spans import spans_of
+from skypane.spans import retitled, spans_of
 
 from sites.models import Page, Site, site_of
 
@@ -51,7 +52,7 @@ class SiteRow(Schema):
     spans: int
 
 
-class SiteIn(Schema):
+class SiteIn(Body):
     name: Title
     plan: model.Site = model.Site()
 
@@ -60,7 +61,7 @@ class SiteChange(SiteIn):
     revision: int
 
 
-class PageIn(Schema):
+class PageIn(Body):
     title: Title
 
 
@@ -98,10 +99,13 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
 
 @router.post("/sites", response={201: SiteOut, 422: Problem})
 def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
-    with transaction.atomic():
+
+    def make() -> Site:
         site = Site.objects.create(name=payload.name.strip(), plan=payload.plan.model_dump(mode="json"))
         site.members.add(request.user)
-    return 201, _out(site)
+        return site
+
+    return 201, _out(in_one_go(make))
 
 
 @router.get("/sites/{int:site_id}", response={200: SiteOut, 404: Problem})
@@ -111,17 +115,23 @@ def read_site(request: HttpRequest, site_id: int) -> SiteOut:
 
 @router.put("/sites/{int:site_id}", response={200: SiteOut, 404: Problem, 409: Problem, 422: Problem})
 def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> SiteOut:
-    """Change name and plan. Where the number of breakpoints changes, every placement keeps what it did at each width."""
-    with transaction.atomic():
+    """Change name and plan. Where the number of breakpoints changes, every placement keeps what it did at each width, and every
+    title stays on its widths."""
+
+    def change() -> Site:
         site_of(request.user, site_id)
         site = Site.objects.select_for_update().get(id=site_id)
         if site.revision != payload.revision:
             raise Conflict("The site was changed elsewhere since you opened it.", _out(site).model_dump(mode="json"))
         before = site.as_noun()
-        site.name, site.plan, site.revision = payload.name.strip(), payload.plan.model_dump(mode="json"), site.revision + 1
-        site.save()
-        respan_all(site, before, payload.plan)
-    return _out(site)
+        # titles that are sent as they were are carried to where their widths are now
+        after = retitled(before, payload.plan) if payload.plan.titles == before.titles else payload.plan
+        site.name, site.plan, site.revision = payload.name.strip(), after.model_dump(mode="json"), site.revision + 1
+        site.save(update_fields=["name", "plan", "revision"])
+        respan_all(site, before, after)
+        return site
+
+    return _out(in_one_go(change))
 
 
 @router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from config.stored import NounField
 from django.conf import settings
 from django.db import models
 from django.shortcuts import get_object_or_404
@@ -10,7 +11,7 @@ from skypane import model
 
 class Site(models.Model):
     name = models.CharField(max_length=80)
-    plan = models.JSONField(default=dict)  # skypane.model.Site
+    plan = NounField(kind="site", default=dict)  # skypane.model.Site
     revision = models.PositiveIntegerField(default=1)
     members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="sites_of")
     created = models.DateTimeField(auto_now_add=True)

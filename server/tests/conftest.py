@@ -13,6 +13,7 @@ from PIL import Image
 @pytest.fixture(autouse=True)
 def media(settings, tmp_path):
     settings.MEDIA_ROOT = tmp_path / "media"
+    settings.WORK_ROOT = tmp_path / "work"
 
 
 def picture(width=800, height=500, format="JPEG", mode="RGB", seed=1) -> bytes:

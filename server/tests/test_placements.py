@@ -51,9 +51,9 @@ def test_the_later_save_is_told_and_nothing_overwritten(designer, placement):
 @pytest.mark.parametrize(
     ("treatment", "field", "said"),
     [
-        ({"width": {"kind": "fixed", "width_px": 0}}, "width", "more than 0"),
-        ({"width": {"kind": "fixed", "width_px": -5}}, "width", "more than 0"),
-        ({"height": {"kind": "ratio", "w": 0, "h": 1}}, "height", "more than 0"),
+        ({"width": {"kind": "fixed", "width_px": 0}}, "width", "at least 0.0"),
+        ({"width": {"kind": "fixed", "width_px": -5}}, "width", "at least 0.0"),
+        ({"height": {"kind": "ratio", "w": 0, "h": 1}}, "height", "at least 0.0"),
         (
             {"height": {"kind": "fixed", "height_px": 100, "least_px": 300, "greatest_px": 200}},
             "height",
@@ -106,10 +106,18 @@ def test_advice_proposes_other_originals_of_the_site(designer, site, placement, 
         == 200
     )
     draft = {"placement": placement["placement"], "looks": {str(original["id"]): {"focal": [0.5, 0.5], "areas": wide}}}
-    advice = designer.post(f"/sites/{site['id']}/readings", draft).json()["advice"]
-    a = next(x for x in advice if x["span"] == "A")
-    assert a["failing"] == ["Row"]
-    assert [s["treatment"]["original"] for s in a["steps"] if s["kind"] == "original"] == [other["id"]]
+
+    def proposed(**more):
+        advice = designer.post(f"/sites/{site['id']}/readings", {**draft, **more}).json()["advice"]
+        a = next(x for x in advice if x["span"] == "A")
+        assert a["failing"] == ["Row"]
+        return [s["treatment"]["original"] for s in a["steps"] if s["kind"] == "original" and s["works"]]
+
+    assert proposed() == []  # four boats are not offered a tern
+    assert proposed(placement_id=placement["id"]) == [other["id"]]  # used on the same page
+    tags = {"ids": [original["id"], other["id"]], "add_tags": ["boats"]}
+    assert designer.patch(f"/sites/{site['id']}/originals", tags).status_code == 200
+    assert proposed() == [other["id"]]  # a tag in common
 
 
 def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):

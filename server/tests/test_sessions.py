@@ -50,7 +50,7 @@ def test_changes_need_the_csrf_token(designer, django_user_model):
     client = Client(enforce_csrf_checks=True)
     client.force_login(django_user_model.objects.get(username="ada"), backend="django.contrib.auth.backends.ModelBackend")
     assert client.post("/api/sites", json.dumps({"name": "x"}), content_type="application/json").status_code == 403
-    assert client.post("/api/session/demo").status_code == 403
+    assert client.post("/api/session/demo", content_type="application/json").status_code == 403
 
 
 def test_the_demo_door_is_open_on_demo_installations_only(settings, django_user_model):

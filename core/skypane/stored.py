@@ -1,0 +1,93 @@
+"""Nouns as JSON that outlives the code that wrote it: what is stored says its version, and is lifted here and nowhere else.
+
+Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and crops narrower than a hairline, no
+ratios beyond what a frame can have, at most eight densities.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, Literal
+
+from skypane.errors import SkyPaneError
+from skypane.model import FLATTEST, LEAST_SHARE, MOST_DENSITIES, NARROWEST, USUAL_HEIGHTS
+
+VERSION = 2
+
+#: What is stored: a site's plan, a placement, the areas of an original, the looks of several by id, and a delivery's question and
+#: answer.
+Kind = Literal["site", "placement", "areas", "looks", "asked", "written"]
+
+
+class TooNew(SkyPaneError):
+    """Stored by a newer version of this program."""
+
+
+def stored(value: Any) -> dict[str, Any]:
+    """As it is to be stored: an object with its version, a list inside of one."""
+    return {"version": VERSION, **value} if isinstance(value, dict) else {"version": VERSION, "list": value}
+
+
+def lifted(kind: Kind, data: Any) -> Any:
+    """What was stored, in the present version and without its number. Raises TooNew."""
+    if isinstance(data, dict):
+        version = data.get("version", 1)
+        value = {k: v for k, v in data.items() if k != "version"}
+        if version > 1 and set(value) == {"list"}:
+            value = value["list"]
+    else:
+        version, value = 1, data
+    if version > VERSION:
+        raise TooNew(
+            f"This was stored by a newer version of Sky Pane ({version}; this one reads {VERSION}). Bring it up to date."
+        )
+    for step in range(version, VERSION):
+        value = _LIFTS[step](kind, value)
+    return value
+
+
+def _bounded(kind: Kind, value: Any) -> Any:
+    """From 1 to 2."""
+    match kind:
+        case "site":
+            heights = value.get("heights", [None]) or [h.model_dump(mode="json") for h in USUAL_HEIGHTS]
+            return {
+                **value,
+                **({"heights": heights} if "heights" in value else {}),
+                **({"densities": value["densities"][:MOST_DENSITIES]} if "densities" in value else {}),
+            }
+        case "placement":
+            return {**value, "treatments": {k: _treatment(t) for k, t in value.get("treatments", {}).items()}}
+        case "areas":
+            return [{**a, "rect": _rect(a["rect"])} for a in value]
+        case "looks":
+            return {k: {**look, "areas": _bounded("areas", look.get("areas", []))} for k, look in value.items()}
+        case "asked":
+            return {
+                "site": _bounded("site", value["site"]),
+                "placement": _bounded("placement", value["placement"]),
+                "originals": [{**o, "areas": _bounded("areas", o.get("areas", []))} for o in value["originals"]],
+            }
+        case "written":
+            return value
+
+
+def _rect(rect: dict[str, float]) -> dict[str, float]:
+    w, h = max(LEAST_SHARE, rect["w"]), max(LEAST_SHARE, rect["h"])
+    return {"x": min(rect["x"], 1 - w), "y": min(rect["y"], 1 - h), "w": w, "h": h}
+
+
+def _treatment(treatment: dict[str, Any]) -> dict[str, Any]:
+    out = dict(treatment)
+    if out.get("crop"):
+        out["crop"] = _rect(out["crop"])
+    height = out.get("height") or {}
+    if height.get("kind") == "ratio":
+        w, h = max(0.001, height["w"]), max(0.001, height["h"])
+        out["height"] = {**height, "w": w, "h": h}
+        if not NARROWEST <= w / h <= FLATTEST:
+            del out["height"]
+    return out
+
+
+_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {1: _bounded}

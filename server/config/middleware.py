@@ -1,0 +1,70 @@
+"""What stands before the API: a gate for uploads, and problem documents where Django itself would answer with a page."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+
+from config.problems import problem
+
+Answer = Callable[[HttpRequest], HttpResponseBase]
+
+#: What a form adds around the file that it carries.
+FORM_BYTES = 100_000
+
+SENTENCES = {
+    400: "The request cannot be read. Load the page again and try once more.",
+    403: "This page is out of date. Load it again.",
+    404: "There is nothing at this address.",
+    405: "This address does not take such a request.",
+    413: "This is more than is taken at once.",
+}
+
+
+class ProblemPages:
+    """Nothing under /api answers with a page: what was not turned into a problem document before is one here."""
+
+    def __init__(self, get_response: Answer) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        response = self.get_response(request)
+        kind = response.headers.get("Content-Type", "")
+        if response.status_code < 400 or not request.path.startswith("/api/") or "json" in kind:
+            return response
+        sentence = SENTENCES.get(response.status_code, "Something went wrong here. Nothing was lost; try again in a moment.")
+        return problem(response.status_code, sentence)
+
+
+class UploadGate:
+    """Files are taken from those who are signed in, where files are taken, and only as large as they may be: all of that is asked
+    before the first byte of the body is read."""
+
+    def __init__(self, get_response: Answer) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        if request.path.startswith("/api/") and (request.content_type or "").startswith("multipart/"):
+            refused = self._refused(request)
+            if refused is not None:
+                refused["Connection"] = "close"  # the rest of the body is not waited for
+                return refused
+        return self.get_response(request)
+
+    def _refused(self, request: HttpRequest) -> HttpResponse | None:
+        if not request.user.is_authenticated:
+            return problem(401, "Sign in first.")
+        if not request.path.endswith(("/originals", "/replacement")):
+            return problem(415, "No file is taken here: send JSON.")
+        length = request.META.get("CONTENT_LENGTH") or ""
+        if not length.isdigit():
+            return problem(411, "Say how long the file is: a Content-Length is missing.")
+        most = settings.MOST_UPLOAD_BYTES
+        if int(length) > most + FORM_BYTES:
+            return problem(
+                413, f"This file has {int(length) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are taken. Export it smaller."
+            )
+        return None

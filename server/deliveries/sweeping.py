@@ -1,0 +1,92 @@
+"""Files that nothing refers to any more are removed after a grace, in which somebody may still be about to refer to them.
+
+Of removed originals, previews of them, renditions of removed deliveries, zips, and what killed processes left in the work folder.
+"""
+
+from __future__ import annotations
+
+import shutil
+import time
+from collections.abc import Iterator
+from contextlib import suppress
+from datetime import datetime, timedelta
+
+from django.conf import settings
+from django.core.files.storage import default_storage
+from django.utils import timezone
+from originals.models import Original
+
+from deliveries.models import Delivery, Rendition
+
+#: Work that takes longer than this is nobody's any more.
+WORK_HOURS = 12.0
+
+
+def sweep() -> int:
+    """Remove what has been unused for longer than the grace. Returns how many files and folders went."""
+    before = timezone.now() - timedelta(hours=settings.KEEP_UNUSED_HOURS)
+    Rendition.objects.filter(deliveryfile=None, created__lt=before).delete()
+    used = _used()
+    gone = 0
+    for name in _stored():
+        if name in used or _preview_of(name) in used:
+            continue
+        with suppress(OSError, NotImplementedError):
+            if _modified(name) < before:
+                default_storage.delete(name)
+                gone += 1
+    return gone + _sweep_work()
+
+
+def _used() -> set[str]:
+    """Names of stored files that rows refer to; of previews, the hash that they are made of."""
+    used: set[str] = set()
+    for original in Original.objects.only("sha256", "format", "untouched"):
+        used |= {original.stored, original.sha256}
+        if original.untouched is not None:
+            before = Original(sha256=original.untouched["sha256"], format=original.untouched["format"])
+            used |= {before.stored, before.sha256}
+    used |= {r.stored for r in Rendition.objects.only("key", "format")}
+    used |= {d.stored_zip for d in Delivery.objects.filter(state=Delivery.State.DONE).only("id")}
+    return used
+
+
+def _preview_of(name: str) -> str:
+    """The hash of the original that a preview shows; "" for everything else."""
+    folder, _, rest = name.partition("/")
+    return rest.rpartition("/")[2].partition("-")[0] if folder == "previews" else ""
+
+
+def _stored() -> Iterator[str]:
+    for folder in ("originals", "previews", "renditions", "deliveries"):
+        yield from _below(folder)
+
+
+def _below(folder: str) -> Iterator[str]:
+    try:
+        folders, files = default_storage.listdir(folder)
+    except FileNotFoundError:
+        return
+    for name in files:
+        yield f"{folder}/{name}"
+    for name in folders:
+        yield from _below(f"{folder}/{name}")
+
+
+def _modified(name: str) -> datetime:
+    return default_storage.get_modified_time(name)
+
+
+def _sweep_work() -> int:
+    gone = 0
+    before = time.time() - WORK_HOURS * 3600
+    for path in settings.WORK_ROOT.iterdir():
+        with suppress(OSError):
+            if path.stat().st_mtime >= before:
+                continue
+            if path.is_dir():
+                shutil.rmtree(path)
+            else:
+                path.unlink()
+            gone += 1
+    return gone
