@@ -61,9 +61,14 @@ class _Served(NamedTuple):
 
 
 def _served(plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]) -> dict[str, _Served]:
-    """What each run of spans takes, by its last letter, from the narrowest. Spans still waiting for a picture are left out."""
+    """What each run of spans takes, by its last letter, from the narrowest; nothing at all where no span has a picture yet.
+
+    A span that still waits for its picture shows none: not that of another span.
+    """
     found = [_Served(p.span, (p.span.letter,), renditions) for g, renditions in files for p in g.spans]
-    found += [_Served(p.span, (p.span.letter,), ()) for p in plans if p.effective.show != "picture"]
+    if not found and all(p.waits for p in plans):
+        return {}
+    found += [_Served(p.span, (p.span.letter,), ()) for p in plans if p.shown is None]
     found.sort(key=lambda s: s.span.first)
     out: list[_Served] = []
     for one in found:
@@ -294,9 +299,9 @@ def pane_lines(
     site: Site, placement: Placement, plans: tuple[SpanPlan, ...], url: Callable[[Original, Rect | None], str]
 ) -> tuple[Line, ...]:
     """The markup of a pane: the same conditions, with previews of the originals' crops in place of the files."""
-    shown = {p.span.letter: p for p in plans if p.shown is not None or p.effective.show != "picture"}
-    if not shown:
+    if all(p.waits for p in plans):
         return ()
+    shown = {p.span.letter: p for p in plans}
     lines = [Line(text=f'<picture class="{placement.called}">')]
     for letter, media in conditions(tuple(p.span for p in shown.values()), site.media_style):
         p = shown[letter]

@@ -381,7 +381,8 @@ export interface paths {
         get: operations["sites_api_read_site"];
         /**
          * Change Site
-         * @description Change name and plan. Where the number of breakpoints changes, every placement keeps what it did at each width.
+         * @description Change name and plan. Where the number of breakpoints changes, every placement keeps what it did at each width, and every
+         *     title stays on its widths.
          */
         put: operations["sites_api_change_site"];
         post?: never;
@@ -923,6 +924,8 @@ export interface components {
             state: "queued" | "running" | "stopping" | "stopped" | "done" | "failed";
             /** Total */
             total: number;
+            /** Waits For */
+            waits_for: string;
         };
         /** DeliveryRow */
         DeliveryRow: {
@@ -978,6 +981,8 @@ export interface components {
                 [key: string]: components["schemas"]["Look"];
             };
             placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
             site?: components["schemas"]["Site"] | null;
         };
         /**
@@ -1481,6 +1486,8 @@ export interface components {
             lead?: boolean;
             /** Name */
             name: string;
+            /** Stem */
+            stem?: string | null;
             /** Treatments */
             treatments?: {
                 [key: string]: components["schemas"]["Treatment"];
@@ -1648,11 +1655,13 @@ export interface components {
         };
         /**
          * RatioHeight
-         * @description `w`:`h` of the frame's width.
+         * @description `w`:`h` of the frame's width. Besides px it can be bounded by shares of the viewport's height, as CSS can with `vh`.
          */
         RatioHeight: {
             /** Greatest Px */
             greatest_px?: number | null;
+            /** Greatest Vh */
+            greatest_vh?: number | null;
             /** H */
             h: number;
             /**
@@ -1662,6 +1671,8 @@ export interface components {
             kind: "ratio";
             /** Least Px */
             least_px?: number | null;
+            /** Least Vh */
+            least_vh?: number | null;
             /** W */
             w: number;
         };
@@ -2320,6 +2331,8 @@ export interface components {
             original?: number | null;
             /** Show */
             show?: ("picture" | "colour" | "nothing") | null;
+            /** Stands */
+            stands?: ("start" | "centre" | "end") | null;
             /** Whole */
             whole?: boolean | null;
             /** Width */

@@ -6,10 +6,8 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import {
   type Placement,
   type Site,
-  type SitePlan,
   type SpanReading,
   type Treatment,
-  useChangeSite,
   useLatestDelivery,
   useOriginals,
   usePlacement,
@@ -28,6 +26,7 @@ import { Scale, spanAt } from "./scale";
 import { Sky } from "./sky/Sky";
 import type { DeskState } from "./types";
 import { type DraftHandle, type Saving, useDraft } from "./useDraft";
+import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
 
 export const STEPS = [
@@ -53,8 +52,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const handle = useDraft(loaded);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
-  const [dragged, setDragged] = useState<SitePlan>();
-  const changeSite = useChangeSite(site.id);
+  const { dragged, drag, keep: keepBreakpoints, error: postsError } = usePosts(site, loaded.id, handle);
   const navigate = useNavigate();
   const step = (useParams().step ?? "aim") as Step;
   const scale = useMemo(
@@ -72,6 +70,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const chosen = named ?? spanLetter(posts, cursor);
   const { reading, error, changedSince } = useReading(
     site.id,
+    loaded.id,
     handle.draft,
     dragged,
     chosen,
@@ -88,26 +87,6 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     [navigate, site.id, loaded.id, query],
   );
   const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
-
-  const keepBreakpoints = useCallback(
-    (breakpoints: number[]) => {
-      const plan = { ...site.plan, breakpoints };
-      setDragged(plan);
-      const same = breakpoints.length === (site.plan.breakpoints?.length ?? 0);
-      changeSite.mutate(
-        { name: site.name, revision: site.revision, plan: plan as never },
-        {
-          onSuccess: () => {
-            setDragged(undefined);
-            // another number of spans: the server has carried all placements over
-            if (!same) window.location.reload();
-          },
-          onError: () => setDragged(undefined),
-        },
-      );
-    },
-    [site, changeSite],
-  );
 
   const neighbour = useCallback(
     (by: number) => {
@@ -203,9 +182,9 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         </div>
       </div>
       {handle.saving.kind === "conflict" && <Conflict handle={handle} conflict={handle.saving} />}
-      {changeSite.error && (
+      {postsError && (
         <div className={classes.banner} role="alert">
-          {changeSite.error.message}
+          {postsError}
         </div>
       )}
       {!state && error && <Failure error={error} />}
@@ -216,7 +195,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           <Horizon
             state={state}
             breakpoints={plan.breakpoints ?? []}
-            drag={(breakpoints) => setDragged({ ...site.plan, breakpoints })}
+            drag={drag}
             keep={keepBreakpoints}
             setDensity={(density) => put({ density })}
           />
@@ -282,9 +261,23 @@ function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
     saving: "Saving…",
     waiting: "Saving…",
     refused: "Not saved",
-    offline: "Offline, changes wait",
+    retrying: "",
     conflict: "Not saved",
   };
+  if (saving.kind === "retrying") {
+    const { status, message } = saving.error;
+    const why =
+      status > 0
+        ? "Not saved yet, trying again"
+        : navigator.onLine
+          ? "No answer, changes wait"
+          : "Offline, changes wait";
+    return (
+      <span className={classes.saved} data-kind={saving.kind} role="status" title={message}>
+        {why}
+      </span>
+    );
+  }
   return (
     <span className={classes.saved} data-kind={saving.kind} role="status">
       {saving.kind === "refused" ? (

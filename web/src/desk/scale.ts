@@ -8,7 +8,7 @@ export class Scale {
   ) {}
   /** Where a width lies on the axis, 0–1. */
   at(width: number): number {
-    return Math.log(width / this.narrowest) / Math.log(this.widest / this.narrowest);
+    return Math.log(width / this.narrowest) / (Math.log(this.widest / this.narrowest) || 1);
   }
   /** The width at a place on the axis, in whole px inside the range. */
   width(at: number): number {

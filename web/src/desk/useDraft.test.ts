@@ -5,6 +5,7 @@ import {
   history,
   historyToSave,
   withAreaRenamed,
+  withOriginal,
   withTreatment,
   withTreatments,
 } from "./useDraft";
@@ -86,9 +87,25 @@ describe("treatments", () => {
   });
   it("follow an area that is called otherwise, and only where they name it", () => {
     const own = withTreatments(draft("a"), { A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
-    expect(withAreaRenamed(own, "Mast", "Light").placement.treatments).toEqual({
+    expect(withAreaRenamed(own, ["A", "B"], "Mast", "Light").placement.treatments).toEqual({
       A: { keeps: ["Light", "Bell"] },
       B: { fit: "cover" },
+    });
+  });
+  it("keep the name in spans that show another original, which has an area of that name too", () => {
+    const own = withTreatments(draft("a"), { A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
+    expect(withAreaRenamed(own, ["D"], "Mast", "Light").placement.treatments).toEqual({
+      A: { keeps: ["Mast"] },
+      D: { keeps: ["Light"] },
+    });
+  });
+  it("take the first picture of a placement for every width, and the next for the chosen span", () => {
+    const look = { focal: [0.5, 0.5] as [number, number], areas: [] };
+    const first = withOriginal(draft("a"), "A", "D", 7, look);
+    expect(first.placement.treatments).toEqual({ D: { original: 7 } });
+    expect(withOriginal(first, "A", "D", 8, look).placement.treatments).toEqual({
+      D: { original: 7 },
+      A: { original: 8 },
     });
   });
 

@@ -44,15 +44,22 @@ export function historyToSave(state: History, synced: Synced | undefined) {
 export const withTreatments = (draft: Draft, values: Record<string, Partial<Treatment>>): Draft =>
   Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, letter, v), draft);
 
-/** An area called otherwise: the spans that name it follow. */
-export function withAreaRenamed(draft: Draft, from: string, to: string): Draft {
+/** An area called otherwise: those of the given spans, which show its original, follow where they name it. */
+export function withAreaRenamed(draft: Draft, spans: readonly string[], from: string, to: string): Draft {
   const treatments = Object.fromEntries(
     Object.entries(draft.placement.treatments ?? {}).map(([letter, t]) => [
       letter,
-      t.keeps ? { ...t, keeps: t.keeps.map((n) => (n === from ? to : n)) } : t,
+      t.keeps && spans.includes(letter) ? { ...t, keeps: t.keeps.map((n) => (n === from ? to : n)) } : t,
     ]),
   );
   return { ...draft, placement: { ...draft.placement, treatments } };
+}
+
+/** An original for a span. The first picture of a placement is for every width, whatever span was chosen: the widest hands it down. */
+export function withOriginal(draft: Draft, letter: string, widest: string, original: number, look: Look): Draft {
+  const first = !Object.values(draft.placement.treatments ?? {}).some((t) => t.original != null);
+  const looked = { ...draft, looks: { ...draft.looks, [original]: draft.looks[original] ?? look } };
+  return withTreatment(looked, first ? widest : letter, { original });
 }
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
@@ -70,7 +77,7 @@ export type Saving =
   | { kind: "saving" }
   | { kind: "waiting" }
   | { kind: "refused"; error: ProblemError }
-  | { kind: "offline" }
+  | { kind: "retrying"; error: ProblemError }
   | { kind: "conflict"; theirs: Placement; said: string; differs: string[] };
 
 const draftOf = (p: { placement: PlacementBody; looks?: Record<string, Look> }): Draft => ({
@@ -162,7 +169,7 @@ export function useDraft(loaded: Placement) {
             said: error.problem.detail,
             differs: (error.problem.errors ?? []).map((d) => d.sentence),
           });
-        else if (error.status === 0 || error.status >= 500) setSaving({ kind: "offline" });
+        else if (error.status === 0 || error.status >= 500) setSaving({ kind: "retrying", error });
         else setSaving(now.current === draft ? { kind: "refused", error } : { kind: "waiting" });
         return false;
       }
@@ -194,7 +201,7 @@ export function useDraft(loaded: Placement) {
       setSaving((s) => (s.kind === "waiting" || s.kind === "refused" ? { kind: "saved" } : s));
       return;
     }
-    setSaving((s) => (s.kind === "saving" || s.kind === "offline" ? s : { kind: "waiting" }));
+    setSaving((s) => (s.kind === "saving" || s.kind === "retrying" ? s : { kind: "waiting" }));
     const timer = setTimeout(save, QUIET_MS);
     return () => clearTimeout(timer);
   }, [state.now, blocked, save]);
@@ -204,7 +211,7 @@ export function useDraft(loaded: Placement) {
       const timer = setTimeout(save, QUIET_MS);
       return () => clearTimeout(timer);
     }
-    if (saving.kind !== "offline") return;
+    if (saving.kind !== "retrying") return;
     const timer = setInterval(save, RETRY_MS);
     window.addEventListener("online", save);
     return () => {

@@ -6,6 +6,7 @@ import type { Draft } from "./useDraft";
 
 export function useReading(
   siteId: number,
+  placementId: number,
   draft: Draft,
   plan: SitePlan | undefined,
   chosen: string | undefined,
@@ -34,6 +35,7 @@ export function useReading(
               params: { path: { site_id: siteId } },
               body: {
                 placement: asked.draft.placement,
+                placement_id: placementId,
                 looks: asked.draft.looks,
                 site: asked.plan,
                 chosen: asked.chosen,
@@ -62,7 +64,7 @@ export function useReading(
       going.current = false;
     };
     void ask();
-  }, [siteId, draft, plan, chosen, costs, stamp]);
+  }, [siteId, placementId, draft, plan, chosen, costs, stamp]);
 
   useEffect(() => () => abort.current?.abort(), []);
   /** The spans that show otherwise than in an earlier draft that was read; undefined where it was not. */

@@ -13,20 +13,23 @@ import { BreakpointsInput, parseBreakpoints } from "./BreakpointsInput";
 import classes from "./Settings.module.css";
 
 export function SettingsPage() {
-  const site = useSite(Number(useParams().siteId));
+  const id = Number(useParams().siteId);
+  const site = useSite(id);
+  const change = useChangeSite(id);
   if (site.isError) return <Failure error={site.error} again={() => site.refetch()} />;
   if (!site.data) return <Rows n={5} />;
-  return <Settings key={site.data.revision} site={site.data} />;
+  return <Settings key={site.data.revision} site={site.data} change={change} />;
 }
 
-function Settings({ site }: { site: Site }) {
-  const change = useChangeSite(site.id);
+/** `change` outlives the form, which begins anew with what was saved. */
+function Settings({ site, change }: { site: Site; change: ReturnType<typeof useChangeSite> }) {
   const remove = useRemoveSite();
   const navigate = useNavigate();
   const [name, setName] = useState(site.name);
   const [plan, setPlan] = useState<SitePlan>(site.plan);
   const [breakpoints, setBreakpoints] = useState((site.plan.breakpoints ?? []).join(", "));
   const [sure, setSure] = useState(false);
+  const touched = name !== site.name || plan !== site.plan || breakpoints !== (site.plan.breakpoints ?? []).join(", ");
   const set = (values: Partial<SitePlan>) => setPlan((p) => ({ ...p, ...values }));
   const error = change.error instanceof ProblemError ? change.error : undefined;
   const save = () =>
@@ -45,7 +48,9 @@ function Settings({ site }: { site: Site }) {
           </Button>
         }
       >
-        {change.isSuccess && <span className="soft">Saved</span>}
+        <span className="soft" role="status">
+          {touched ? "Not saved yet" : change.isSuccess ? "Saved" : ""}
+        </span>
       </Bar>
       <div className={classes.form}>
         {error && (

@@ -15,7 +15,7 @@ interface Props {
   state: DeskState;
   breakpoints: number[];
   drag: (breakpoints: number[]) => void;
-  keep: (breakpoints: number[]) => void;
+  keep: (breakpoints: number[], soon?: boolean) => void;
   setDensity: (density: number) => void;
 }
 
@@ -168,7 +168,7 @@ interface PostProps {
   letter: string;
   widthAt: (x: number) => number;
   drag: (b: number[]) => void;
-  keep: (b: number[]) => void;
+  keep: (b: number[], soon?: boolean) => void;
 }
 
 function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }: PostProps) {
@@ -195,8 +195,8 @@ function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }: PostPr
         aria-valuenow={value}
         onKeyDown={(e) => {
           const by = e.shiftKey ? 10 : 1;
-          if (e.key === "ArrowLeft") keep(moved(value - by));
-          else if (e.key === "ArrowRight") keep(moved(value + by));
+          if (e.key === "ArrowLeft") keep(moved(value - by), true);
+          else if (e.key === "ArrowRight") keep(moved(value + by), true);
           else if (e.key === "Delete" || e.key === "Backspace") keep(breakpoints.filter((_, i) => i !== index));
           else return;
           e.preventDefault();

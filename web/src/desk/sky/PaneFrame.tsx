@@ -4,7 +4,6 @@ import type { Reading } from "../../api/queries";
 
 const SCAFFOLD = `
   body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
-  picture { margin-inline: auto; }
   #head { box-sizing: border-box; height: 60px; padding: 18px 20px; font-weight: 700; color: #1d3a44; }
   #text { box-sizing: border-box; max-width: 1080px; margin: 0 auto; padding: 28px 20px; }
   #text i { display: block; height: 13px; margin: 0 0 15px; border-radius: 3px; background: #e1e4e5; }

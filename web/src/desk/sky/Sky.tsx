@@ -125,6 +125,9 @@ export function Sky({ state }: { state: DeskState }) {
 /** How the picture fares at a width, in a word. Keep areas first; without any, sharpness. */
 function Verdict({ reading, width, density }: { reading: Reading; width: number; density: number }) {
   const span = spanAt(reading.spans, width);
+  const shows = span?.effective.show ?? "picture";
+  if (shows !== "picture")
+    return <div className={classes.verdict}>{shows === "colour" ? "only colour" : "not shown"}</div>;
   if (!span?.effective.original) return <div className={classes.verdict}>no picture yet</div>;
   const areas = reading.bands.filter((b) => b.kind === "area").flatMap((b) => runAt(b, width) ?? []);
   if (areas.length) {

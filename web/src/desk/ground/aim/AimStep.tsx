@@ -9,7 +9,7 @@ import { useUploads } from "../../../originals/useUploads";
 import { percent, plural, size } from "../../../ui/format";
 import { runAt, spanAt, valueAt } from "../../scale";
 import type { DeskState } from "../../types";
-import { withAreaRenamed, withTreatment } from "../../useDraft";
+import { withAreaRenamed, withOriginal } from "../../useDraft";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import { NumberField } from "../frame/NumberField";
@@ -33,9 +33,7 @@ export function AimStep({ state }: { state: DeskState }) {
   const original = originals.find((o) => o.id === span.effective.original);
   const openFiles = useRef<() => void>(null);
   const giveTo = (letter: string, id: number, look: Look) =>
-    handle.change((d) =>
-      withTreatment({ ...d, looks: { ...d.looks, [id]: d.looks[id] ?? look } }, letter, { original: id }),
-    );
+    handle.change((d) => withOriginal(d, letter, reading.spans.at(-1)?.letter ?? letter, id, look));
   const give = (id: number, look: Look) => giveTo(span.letter, id, look);
   const uploads = useUploads(site.id);
   // a picture on its way belongs to the span it was dropped on, even if another is chosen meanwhile
@@ -53,7 +51,8 @@ export function AimStep({ state }: { state: DeskState }) {
     const named = renaming(look.areas ?? [], areas);
     handle.change((d) => {
       const looked = { ...d, looks: { ...d.looks, [original.id]: { ...look, areas } } };
-      return named ? withAreaRenamed(looked, ...named) : looked;
+      const here = reading.spans.filter((s) => s.effective.original === original.id).map((s) => s.letter);
+      return named ? withAreaRenamed(looked, here, ...named) : looked;
     }, group && `${group} ${original.id}`);
   };
   const keepCount = look?.areas?.filter((a) => a.kind !== "quiet").length ?? 0;

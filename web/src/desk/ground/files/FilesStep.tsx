@@ -107,18 +107,26 @@ function Export({ state }: { state: DeskState }) {
       <div className={ground.card} role="status">
         <div className={classes.run}>
           <h3>
-            {delivery.state === "queued"
-              ? "Waiting for the worker"
-              : `Making ${plural(delivery.total - delivery.reused, "file")}`}
+            {delivery.waits_for
+              ? "Waiting"
+              : delivery.state === "queued"
+                ? "Waiting for the worker"
+                : `Making ${plural(delivery.total - delivery.reused, "file")}`}
           </h3>
           <span className="soft">
             {delivery.done} of {delivery.total}
           </span>
         </div>
         <Progress value={(delivery.done / Math.max(1, delivery.total)) * 100} aria-label="Progress" my={8} />
-        <div className={classes.run}>
-          <code>{delivery.current || "…"}</code>
-        </div>
+        {delivery.waits_for || delivery.message ? (
+          <p className={classes.said} data-state="failed">
+            {delivery.waits_for || delivery.message}
+          </p>
+        ) : (
+          <div className={classes.run}>
+            <code>{delivery.current || "…"}</code>
+          </div>
+        )}
         <div className={classes.run}>
           <Button variant="default" onClick={() => stop.mutate(delivery.id)} disabled={delivery.state === "stopping"}>
             {delivery.state === "stopping" ? "Stopping after this file" : "Stop"}

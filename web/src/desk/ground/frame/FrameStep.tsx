@@ -134,6 +134,15 @@ export function FrameStep({ state }: { state: DeskState }) {
           )}
           <Bounds rule={width} set={setWidth} of="width" />
         </Field>
+        <Field state={state} field="stands" label="Stands">
+          <SegmentedControl
+            size="xs"
+            aria-label="Where a frame narrower than its holder stands"
+            value={span.effective.stands ?? "centre"}
+            onChange={(stands) => handle.treat(span.letter, { stands: stands as Treatment["stands"] })}
+            data={["start", "centre", "end"]}
+          />
+        </Field>
         <Field state={state} field="height" label="Height" error={errorFor("height")}>
           <SegmentedControl
             size="xs"
@@ -169,6 +178,26 @@ export function FrameStep({ state }: { state: DeskState }) {
             />
           )}
           <Bounds rule={height} set={setHeight} of="height" />
+          {height.kind === "ratio" && (
+            <div className={classes.bounds}>
+              <NumberField
+                label="Least share of the viewport's height"
+                before="at least"
+                unit="vh"
+                optional
+                value={height.least_vh ?? undefined}
+                set={(v) => setHeight({ ...height, least_vh: v ?? null })}
+              />
+              <NumberField
+                label="Greatest share of the viewport's height"
+                before="at most"
+                unit="vh"
+                optional
+                value={height.greatest_vh ?? undefined}
+                set={(v) => setHeight({ ...height, greatest_vh: v ?? null })}
+              />
+            </div>
+          )}
         </Field>
       </div>
     </>

@@ -1,8 +1,22 @@
 /** Rules in a few words, for tables. */
 import type { HeightRule, WidthRule } from "./FrameStep";
 
-const bounds = (rule: { least_px?: number | null; greatest_px?: number | null }) =>
-  `${rule.least_px ? `, at least ${rule.least_px}` : ""}${rule.greatest_px ? `, at most ${rule.greatest_px}` : ""}`;
+interface Bounded {
+  least_px?: number | null;
+  greatest_px?: number | null;
+  least_vh?: number | null;
+  greatest_vh?: number | null;
+}
+
+const bounds = (rule: Bounded) =>
+  [
+    rule.least_px && `, at least ${rule.least_px}`,
+    rule.least_vh && `, at least ${rule.least_vh} vh`,
+    rule.greatest_px && `, at most ${rule.greatest_px}`,
+    rule.greatest_vh && `, at most ${rule.greatest_vh} vh`,
+  ]
+    .filter(Boolean)
+    .join("");
 
 export function describeWidth(rule: WidthRule): string {
   const core = {
