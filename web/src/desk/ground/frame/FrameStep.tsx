@@ -177,26 +177,10 @@ export function FrameStep({ state }: { state: DeskState }) {
               set={(v) => setHeight({ ...height, percent: v })}
             />
           )}
-          <Bounds rule={height} set={setHeight} of="height" />
-          {height.kind === "ratio" && (
-            <div className={classes.bounds}>
-              <NumberField
-                label="Least share of the viewport's height"
-                before="at least"
-                unit="vh"
-                optional
-                value={height.least_vh ?? undefined}
-                set={(v) => setHeight({ ...height, least_vh: v ?? null })}
-              />
-              <NumberField
-                label="Greatest share of the viewport's height"
-                before="at most"
-                unit="vh"
-                optional
-                value={height.greatest_vh ?? undefined}
-                set={(v) => setHeight({ ...height, greatest_vh: v ?? null })}
-              />
-            </div>
+          {height.kind === "ratio" ? (
+            <Bounds rule={height} set={setHeight} of="height" ofScreen={["least_vh", "greatest_vh"]} />
+          ) : (
+            <Bounds rule={height} set={setHeight} of="height" />
           )}
         </Field>
       </div>
@@ -204,33 +188,37 @@ export function FrameStep({ state }: { state: DeskState }) {
   );
 }
 
-function Bounds<R extends { least_px?: number | null; greatest_px?: number | null }>({
+type Bounded = { least_px?: number | null; greatest_px?: number | null };
+
+/** `ofScreen`: the fields of a rule that can be bounded by shares of the viewport's height as well. */
+function Bounds<R extends Bounded>({
   rule,
   set,
   of,
+  ofScreen = [],
 }: {
   rule: R;
   set: (rule: R) => void;
   of: string;
+  ofScreen?: [keyof R, keyof R] | [];
 }) {
+  const field = (name: keyof R, label: string, unit: string, before?: string) => (
+    <NumberField
+      label={label}
+      before={before}
+      unit={unit}
+      optional
+      value={(rule[name] as number | null | undefined) ?? undefined}
+      set={(v) => set({ ...rule, [name]: v ?? null })}
+    />
+  );
+  const [least, greatest] = ofScreen;
   return (
     <div className={classes.bounds}>
-      <NumberField
-        label={`Least ${of}`}
-        before="at least"
-        unit="px"
-        optional
-        value={rule.least_px ?? undefined}
-        set={(v) => set({ ...rule, least_px: v ?? null })}
-      />
-      <NumberField
-        label={`Greatest ${of}`}
-        before="at most"
-        unit="px"
-        optional
-        value={rule.greatest_px ?? undefined}
-        set={(v) => set({ ...rule, greatest_px: v ?? null })}
-      />
+      {field("least_px", `Least ${of}`, "px", "at least")}
+      {least && field(least, `Least ${of}, share of the viewport's`, "vh")}
+      {field("greatest_px", `Greatest ${of}`, "px", "at most")}
+      {greatest && field(greatest, `Greatest ${of}, share of the viewport's`, "vh")}
     </div>
   );
 }

@@ -1,0 +1,115 @@
+"""Services and workers killed for real while the product is at work. Run after the other browser tests, since it disturbs them."""
+
+from __future__ import annotations
+
+import os
+import signal
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from making import Maker, picture
+from playwright.sync_api import Page, expect
+
+pytestmark = pytest.mark.skipif(os.environ.get("SKYPANE_FAULTS") != "1", reason="run by itself, at the end of ./run test")
+
+
+@pytest.fixture
+def maker(page: Page, address: str) -> Iterator[Maker]:
+    made = Maker(page, address)
+    yield made
+    made.remove_sites()
+
+
+def pids(*words: str) -> list[int]:
+    """Our own processes of a kind: their command line has these words and does not come from a shell that keeps them alive."""
+    found = []
+    for folder in Path("/proc").glob("[0-9]*"):
+        try:
+            line = (folder / "cmdline").read_bytes().decode(errors="replace").split("\0")
+            ours = f"SKYPANE_VAR={os.environ['SKYPANE_VAR']}".encode() in (folder / "environ").read_bytes().split(b"\0")
+        except OSError:
+            continue
+        if ours and line[0] != "bash" and line[0] != "setsid" and all(any(w in part for part in line) for w in words):
+            found.append(int(folder.name))
+    return found
+
+
+def kill(*words: str) -> None:
+    for pid in pids(*words):
+        os.kill(pid, signal.SIGKILL)
+
+
+def quay(maker: Maker, seed: int) -> tuple[int, int]:
+    site = maker.site(f"Reed Quay {seed}")
+    original = maker.original(site, "quay.jpg", picture(3000 + seed, 2000))
+    wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
+    return site, maker.placement(site, "Quay", {"D": wide, "A": {"height": {"kind": "ratio", "w": 1, "h": 1}}})
+
+
+def started(maker: Maker, placement: int, after: int = 3) -> int:
+    """A run of which some files are made."""
+    run = maker.ask("POST", f"/placements/{placement}/deliveries")
+    until = time.time() + 60
+    while time.time() < until and maker.ask("GET", f"/deliveries/{run['id']}")["done"] < after:
+        time.sleep(0.2)
+    return run["id"]
+
+
+def ended(maker: Maker, run: int, seconds: float = 90) -> dict:
+    until = time.time() + seconds
+    while time.time() < until:
+        answer = maker.page.request.get(f"{maker.address}/api/deliveries/{run}")
+        if answer.ok and answer.json()["state"] in ("done", "failed", "stopped"):
+            return answer.json()
+        time.sleep(0.5)
+    raise AssertionError(f"not ended within {seconds} s: {answer.text()}")
+
+
+def test_a_worker_that_is_killed_is_started_again_and_the_run_ends_whole(page: Page, maker: Maker):
+    site, placement = quay(maker, 1)
+    run = started(maker, placement)
+    page.goto(f"{maker.address}/sites/{site}/placements/{placement}/files")
+    kill("celery")
+    # at once means: before anybody would think that it is at work
+    expect(page.get_by_text("another takes over").or_(page.get_by_text("No worker is running"))).to_be_visible(timeout=30_000)
+    done = ended(maker, run)
+    assert done["state"] == "done" and done["done"] == done["total"]
+    expect(page.get_by_role("link", name="Download zip")).to_be_visible(timeout=15_000)
+
+
+def test_redis_may_go_and_come(page: Page, maker: Maker):
+    _, placement = quay(maker, 2)
+    for pid in pids("redis-server"):
+        os.kill(pid, signal.SIGSTOP)  # there, and silent: worse than gone
+    try:
+        assert page.request.get(f"{maker.address}/api/sites").ok
+        noun = maker.kept(placement)
+        body = {"revision": noun["revision"], "placement": {**noun["placement"], "alt": "kept"}}
+        assert maker.ask("PUT", f"/placements/{placement}", data=body)["placement"]["alt"] == "kept"
+    finally:
+        for pid in pids("redis-server"):
+            os.kill(pid, signal.SIGCONT)
+    kill("redis-server")
+    run = maker.ask("POST", f"/placements/{placement}/deliveries")
+    assert ended(maker, run["id"])["state"] == "done"
+
+
+def test_mariadb_may_go_and_come_in_the_middle_of_a_run(page: Page, maker: Maker):
+    _, placement = quay(maker, 3)
+    run = started(maker, placement)
+    kill("mariadbd")
+    statuses = set()
+    until = time.time() + 60
+    while time.time() < until:
+        answer = page.request.get(f"{maker.address}/api/sites")
+        statuses.add(answer.status)
+        if not answer.ok:
+            assert answer.headers["content-type"] == "application/problem+json"
+        elif time.time() > until - 57:
+            break
+        time.sleep(0.1)
+    assert statuses <= {200, 503}
+    done = ended(maker, run)
+    assert done["state"] == "done" and done["done"] == done["total"]
