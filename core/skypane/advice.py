@@ -501,7 +501,7 @@ def _taller(site: Site, p: SpanPlan) -> AdviceStep:
 
 
 def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[AdviceStep]:
-    """The other originals that belong here (see `belongs`) and would be whole: the sharpest first, then the lightest; at most three.
+    """Other originals that belong here (see `belongs`) and would be whole, the sharpest first, then the lightest; at most three.
 
     Bytes before any file is made are guessed from the original's own bytes a px (common practice: detail costs bytes).
     """
