@@ -403,4 +403,3 @@ def test_titles_stay_on_their_widths_when_a_post_is_added(designer, site):
     added = {**saved["plan"], "breakpoints": [400, 599, 1023, 1599]}
     saved = designer.put(f"/sites/{site['id']}", {"name": "x", "plan": added, "revision": 2}).json()
     assert saved["plan"]["titles"] == {"B": "phone", "E": "desk"}
-
