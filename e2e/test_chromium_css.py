@@ -43,7 +43,8 @@ def test_without_container_units_the_percentage_holds(browser):
     for width in (500, 700, 1280, 1700):
         page = opened(browser, html, old, width)
         position = page.locator("img").evaluate("i => getComputedStyle(i).objectPosition")
-        assert position.endswith("% 50%") and position != "50% 50%", (width, position)
+        # in A the file is cut to the one ratio of its frames, and there is nowhere to move it
+        assert position.endswith("% 50%") and (position != "50% 50%") == (width > 599), (width, position)
         page.close()
         page = opened(browser, html, css, width)
         known = page.locator("img").evaluate("i => getComputedStyle(i).objectPosition")

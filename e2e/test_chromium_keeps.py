@@ -76,7 +76,7 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         areas = tuple(random_area(rng, f"K{i}") for i in range(rng.randint(1, 4)))
         original = Original(id=1, name="ramp.png", width_px=W, height_px=H, focal=(rng.random(), rng.random()), areas=areas)
         crop = Rect(x=0.25, y=0.125, w=0.5, h=0.75) if n % 3 == 0 else None
-        treatment = Treatment(original=1, aim=Following(), crop=crop, **random_frame(rng, width))
+        treatment = Treatment(original=1, aim=Following(), crop=crop, stands="start", **random_frame(rng, width))
         site, placement = site_around(width, height), Placement(name="Spot", treatments={"A": treatment})
         (p,) = needs.plan(site, placement, {1: original})
         # the crop's own ramp, as the preview of a crop is a picture of its own
@@ -131,6 +131,7 @@ def apart(areas: list[Area]) -> bool:
 def random_treatment(rng: random.Random, names: list[str], viewport: int) -> Treatment:
     cw, ch = rng.uniform(0.5, 0.9), rng.uniform(0.5, 0.9)
     return Treatment(
+        stands="start",
         original=1,
         crop=rng.choice([None, Rect(x=rng.uniform(0, 1 - cw), y=rng.uniform(0, 1 - ch), w=cw, h=ch)]),
         keeps=rng.choice([None, tuple(rng.sample(names, len(names)))]),

@@ -82,7 +82,7 @@ def frame_at(plans, width, height):
 @pytest.mark.parametrize(("frame", "aim"), list(itertools.product(FRAMES, AIMS)))
 def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, frame, aim):
     """6 frames × 3 aims × 5 windows = 90, within what one device px covers (Chromium's whole-px snapping counted in)."""
-    placement = Placement(name="Spot", treatments={"D": Treatment(original=1, aim=AIMS[aim], **FRAMES[frame])})
+    placement = Placement(name="Spot", treatments={"D": Treatment(original=1, aim=AIMS[aim], stands="start", **FRAMES[frame])})
     plans = needs.plan(SITE, placement, {1: original()})
     style = text_of(css_lines(SITE, placement, plans, whole=True))
     markup = text_of(pane_lines(SITE, placement, plans, lambda o, crop: "/ramp.png"))
@@ -95,7 +95,8 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         assert box is not None
         assert (box["width"], box["height"]) == (pytest.approx(fw[0], abs=0.02), pytest.approx(fh[0], abs=0.02))
         # whole px inside the frame only, so that no half-covered px is read
-        clip = {"x": 0, "y": 0, "width": int(fw[0]), "height": int(fh[0])}
+        assert box["x"] == int(box["x"])
+        clip = {"x": box["x"], "y": 0, "width": int(fw[0]), "height": int(fh[0])}
         rising = pixels_of(page.screenshot(clip=clip, full_page=True))
         page.evaluate(MIRROR)
         seen = seen_window(both_ways(rising, pixels_of(page.screenshot(clip=clip, full_page=True))))
@@ -156,7 +157,7 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
         name="Spot",
         treatments={
             "D": Treatment(original=1, height=ViewportHeight(percent=60)),
-            "C": Treatment(height=FixedHeight(height_px=500), width=ShareWidth(percent=80)),
+            "C": Treatment(height=FixedHeight(height_px=500), width=ShareWidth(percent=80), stands="start"),
             "B": Treatment(height=RatioHeight(w=1, h=1), width=FixedWidth(width_px=500)),
             "A": Treatment(height=FixedHeight(height_px=480), width=FullWidth(), aim=FixedAim(x=0.3, y=0.2)),
         },

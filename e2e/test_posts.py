@@ -84,7 +84,7 @@ def test_a_span_that_waits_shows_no_other_span_s_picture(page: Page, maker: Make
 def test_saved_is_said_in_site(page: Page, maker: Maker, address: str):
     site = maker.site("Reed Quay")
     page.goto(f"{address}/sites/{site}/settings")
-    page.get_by_label("Name", exact=True).fill("Reed Quay, spring")
+    page.get_by_role("textbox", name="Name", exact=True).fill("Reed Quay, spring")
     expect(page.get_by_text("Not saved yet")).to_be_visible()
     page.get_by_role("button", name="Save").click()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()

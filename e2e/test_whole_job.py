@@ -64,7 +64,7 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     page.get_by_role("button", name="A 320–599").first.click()
     page.get_by_role("radiogroup", name="Height rule").get_by_text("px", exact=True).click()
     page.get_by_label("Height", exact=True).fill("0")
-    expect(page.get_by_text("It must be more than 0.")).to_be_visible()
+    expect(page.get_by_text("It must be at least 0.01.")).to_be_visible()
     page.get_by_label("Height", exact=True).fill("480")
     expect(page.get_by_role("row").filter(has_text="320–599")).to_contain_text("480 px")
     expect(page.get_by_role("row").filter(has_text="600–1023")).to_contain_text("2:1")

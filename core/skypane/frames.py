@@ -7,6 +7,10 @@ CSS lengths follow CSS Values 4 (`calc()`, `min()`, `max()`, `clamp()`), boxes C
 
 from __future__ import annotations
 
+import math
+from collections.abc import Sequence
+from typing import NamedTuple
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -17,6 +21,7 @@ from skypane.model import (
     FixedWidth,
     FullWidth,
     HeightRule,
+    MediaStyle,
     NaturalHeight,
     RatioHeight,
     ShareWidth,
@@ -143,8 +148,9 @@ def _holder(of: str, container: Container, whole: str) -> str:
     return f"min({px(container.max_width_px)}, {inner})"
 
 
-def width_css(rule: WidthRule, container: Container, whole: str = "100%") -> str:
-    """The width rule as a CSS length. `whole` is the page's width: `100%` for layout, `100vw` for the `sizes` attribute."""
+def width_css(rule: WidthRule, container: Container) -> str:
+    """The width rule as a CSS length for layout; the page's width is `100%` there, which is less than `100vw` by a scrollbar."""
+    whole = "100%"
     match rule:
         case FixedWidth():
             core = px(rule.width_px)
@@ -152,11 +158,7 @@ def width_css(rule: WidthRule, container: Container, whole: str = "100%") -> str
             core = whole
         case ShareWidth():
             if rule.of == "page":
-                core = (
-                    f"{number(rule.percent)}{whole[3:]}"
-                    if whole in ("100%", "100vw")
-                    else f"{whole} * {number(rule.percent / 100)}"
-                )
+                core = f"{number(rule.percent)}%"
             elif rule.percent == 100:
                 core = _holder(rule.of, container, whole)
             else:
@@ -169,15 +171,93 @@ def width_css(rule: WidthRule, container: Container, whole: str = "100%") -> str
     return _bounded(core, rule.least_px, rule.greatest_px)
 
 
-def sizes_css(rules: list[tuple[str | None, WidthRule]], container: Container) -> str:
-    """The `sizes` attribute of rules in testing order: (media condition or None for the last, width rule).
+class Piece(NamedTuple):
+    """A stretch of viewport widths, up to and with `until`, over which a frame is share·v + constant px wide."""
 
-    Evaluates to the frame width within 1 px at every viewport width (HTML Standard, `sizes` attributes).
+    until: float
+    share: float
+    constant: float
+
+
+def width_pieces(rule: WidthRule, container: Container) -> list[Piece]:
+    """The width rule as the straight lines that it is made of, from the narrowest viewport; the last one goes on for ever."""
+    holder = [Piece(math.inf, 1.0, 0.0)]
+    if getattr(rule, "of", "page") == "container":
+        filled = container.max_width_px + 2 * container.margin_px
+        holder = [Piece(filled, 1.0, -2 * container.margin_px), Piece(math.inf, 0.0, container.max_width_px)]
+    match rule:
+        case FixedWidth():
+            pieces = [Piece(math.inf, 0.0, rule.width_px)]
+        case FullWidth():
+            pieces = holder
+        case ShareWidth():
+            pieces = [Piece(p.until, p.share * rule.percent / 100, p.constant * rule.percent / 100) for p in holder]
+        case ColumnsWidth():
+            share, constant = column_share(rule)
+            pieces = [Piece(p.until, p.share * share, p.constant * share + constant) for p in holder]
+    if rule.greatest_px is not None:
+        pieces = _cut_at(pieces, rule.greatest_px, above=True)
+    return _cut_at(pieces, rule.least_px or 0.0, above=False)
+
+
+def _cut_at(pieces: list[Piece], bound: float, *, above: bool) -> list[Piece]:
+    """The same, with what is above (or below) a bound put on the bound."""
+    out: list[Piece] = []
+    start = 0.0
+    for piece in pieces:
+        meets = (bound - piece.constant) / piece.share if piece.share else math.inf
+        for until in sorted({min(max(meets, start), piece.until), piece.until}):
+            middle = start + 1 if math.isinf(until) else (start + until) / 2
+            beyond = (piece.share * middle + piece.constant > bound) == above
+            if until > start:
+                out.append(Piece(until, 0.0, bound) if beyond else Piece(until, piece.share, piece.constant))
+            start = until
+    return out
+
+
+def sizes_css(spans: Sequence[tuple[float, float, WidthRule]], container: Container, style: MediaStyle = "max-width") -> str:
+    """The `sizes` attribute of spans from the narrowest, each as (first width, last width, width rule).
+
+    Evaluates to the frame width at every viewport width, in all engines: written with media conditions, plain lengths and `calc()`
+    with + and − alone (docs/engines.md: WebKit drops an entry with min(), max() or clamp()).
     """
-    parts: list[tuple[str | None, str]] = [(media, width_css(rule, container, "100vw")) for media, rule in rules]
-    while len(parts) > 1 and parts[-2][1] == parts[-1][1]:
-        parts[-2:] = [parts[-1]]
-    return ", ".join(f"{media} {length}" if media else length for media, length in parts)
+    found: list[tuple[float, float, str]] = []  # from, to and with, length
+    start = float(spans[0][0]) - 1  # no narrower viewport is asked about
+    for i, (_, last, rule) in enumerate(spans):
+        ends = math.inf if i == len(spans) - 1 else float(last)
+        for piece in width_pieces(rule, container):
+            until = min(piece.until, ends)
+            if until <= start:
+                continue
+            text = _line_css(piece)
+            if found and found[-1][2] == text:
+                found[-1] = (found[-1][0], until, text)
+            else:
+                found.append((start, until, text))
+            start = until
+    posts = {float(last) for _, last, _ in spans}
+    if style == "min-width":
+        entries = [(f"(min-width: {px(at + 1 if at in posts else at)})", text) for at, _, text in reversed(found)]
+    else:
+        entries = [(_until_css(until, style, until in posts), text) for _, until, text in found]
+    return ", ".join(text if i == len(entries) - 1 else f"{media} {text}" for i, (media, text) in enumerate(entries))
+
+
+def _until_css(until: float, style: MediaStyle, is_post: bool) -> str:
+    """Up to a width: at a post as the sources have it, elsewhere, where two lines meet, in whatever way is plain."""
+    if style == "range":
+        return f"(width < {px(until + 1)})" if is_post else f"(width <= {px(until)})"
+    return f"(max-width: {px(until)})"
+
+
+def _line_css(piece: Piece) -> str:
+    """share·v + constant as a length: 50vw, 320px or calc(50vw - 20px)."""
+    share, constant = number(piece.share * 100), number(piece.constant)
+    if share == "0":
+        return f"{constant}px"
+    if constant == "0":
+        return f"{share}vw"
+    return f"calc({share}vw {'-' if piece.constant < 0 else '+'} {number(abs(piece.constant))}px)"
 
 
 def height_css(rule: HeightRule, crop_ratio: tuple[int, int]) -> dict[str, str]:

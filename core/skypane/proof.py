@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from skypane.model import Noun, Site
 from skypane.picks import Environment, pick
@@ -25,9 +27,9 @@ _UNSUPPORTED: dict[Formats, frozenset[str]] = {
 class Case(Noun):
     """One browser: viewport in CSS px, density, formats it can show."""
 
-    width: int
-    height: int
-    density: float = 1
+    width: Annotated[int, Field(ge=1, le=100_000)]
+    height: Annotated[int, Field(ge=1, le=100_000)]
+    density: Annotated[float, Field(gt=0, le=100)] = 1
     formats: Formats = "all"
     color_scheme: Literal["light", "dark"] = "light"
 

@@ -22,7 +22,6 @@ from skypane.keeps import AreaFates, constant, edges, failing, fates, stretches,
 from skypane.markup.picture import Line, alt_text, css_lines, pane_lines, picture_lines, span_css, text_of
 from skypane.model import Following, Format, Noun, Original, Placement, Rect, Rendition, Site, Treatment
 from skypane.needs import FIELDS, Group, SpanPlan, crop_of, drawn_cut_width, groups, plan, renditions, whole_px
-from skypane.spans import conditions
 
 Step = Literal["frame", "aim", "words", "files", "code", "proof"]
 Verdict = Literal["whole", "cut", "lost", "small", "sharp", "soft", "light", "heavy", "unknown"]
@@ -592,9 +591,7 @@ def _code(
 ) -> Code:
     markup = picture_lines(site, placement, plans, files)
     css = css_lines(site, placement, plans)
-    by_letter = {p.span.letter: p for p in plans}
-    asked = conditions(tuple(p.span for p in plans), site.media_style)
-    sizes = sizes_css([(media, by_letter[letter].effective.width) for letter, media in asked], site.container)
+    sizes = sizes_css([(p.span.first, p.span.last, p.effective.width) for p in plans], site.container, site.media_style)
     return Code(markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css))
 
 

@@ -87,24 +87,38 @@ def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
     assert (three, one) == (320, 767)
 
 
-@given(rules, containers)
-def test_sizes_evaluates_to_the_frame_within_one_px_at_every_width(rule, container):
-    text = sizes_css([(None, rule)], container)
-    expected = frame_widths(rule, V, container)
-    got = np.array([evaluate_sizes(text, Environment(v, 800)).width for v in V[::37]])
-    assert np.abs(got - expected[::37]).max() <= 1
+@given(
+    rules, containers, st.sampled_from(["max-width", "min-width", "range"]), st.sampled_from(["chromium", "firefox", "webkit"])
+)
+def test_sizes_evaluates_to_the_frame_at_every_width_in_every_engine(rule, container, style, policy):
+    """Within 1 px (02-rules §2), with a rule of another shape in the span beside it; and nothing in it that an engine drops."""
+    text = sizes_css([(320, 899, rule), (900, 2560, ShareWidth(percent=40))], container, style)
+    assert "min(" not in text and "max(" not in text and "clamp(" not in text and "*" not in text
+    widths = np.concatenate([V[::37], [899.0, 900.0]])
+    expected = np.where(widths < 900, frame_widths(rule, widths, container), widths * 0.4)
+    got = np.array([evaluate_sizes(text, Environment(float(v), 800, policy=policy)).width for v in widths])
+    assert np.abs(got - expected).max() <= 1
 
 
 def test_sizes_of_several_spans_joins_equal_neighbours():
     full, half = FullWidth(), ShareWidth(percent=50)
-    asked = [("(max-width: 599px)", full), ("(max-width: 1023px)", half), (None, half)]
-    assert sizes_css(asked, Container()) == "(max-width: 599px) 100vw, 50vw"
+    spans = [(320, 599, full), (600, 1023, half), (1024, 2560, half)]
+    assert sizes_css(spans, Container()) == "(max-width: 599px) 100vw, 50vw"
+    assert sizes_css(spans, Container(), "min-width") == "(min-width: 600px) 50vw, 100vw"
+    assert sizes_css(spans, Container(), "range") == "(width < 600px) 100vw, 50vw"
 
 
-def test_layout_uses_the_page_and_sizes_the_viewport():
+def test_sizes_of_a_container_are_written_as_the_engines_take_them():
+    """docs/engines.md: `(max-width: 1120px) calc(100vw - 40px), 1080px`, never `min(100vw - 40px, 1080px)`."""
+    whole = ShareWidth(percent=100, of="container")
+    assert sizes_css([(320, 2560, whole)], Container()) == "(max-width: 1120px) calc(100vw - 40px), 1080px"
+    three = ColumnsWidth(columns=3, gutter_px=60)
+    assert sizes_css([(320, 2560, three)], Container()) == "(max-width: 1120px) calc(33.33333vw - 53.33333px), 320px"
+
+
+def test_layout_uses_the_page():
     # 100vw is wider than the page by a classic scrollbar (02-rules §2)
     assert width_css(FullWidth(), Container()) == "100%"
-    assert width_css(FullWidth(), Container(), "100vw") == "100vw"
     assert width_css(ShareWidth(percent=50, of="container"), Container()) == "calc(min(1080px, 100% - 40px) * 0.5)"
 
 

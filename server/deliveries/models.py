@@ -88,10 +88,10 @@ class Worker(models.Model):
 
     @classmethod
     def is_any(cls) -> bool:
-        return cls.objects.filter(beat__gt=timezone.now() - SILENT_AFTER).exists()
+        return cls.objects.filter(beat__gt=timezone.now() - timedelta(seconds=2.5 * BEAT_SECONDS)).exists()
 
 
 #: How often a worker gives a sign of life, for itself and for the run it is at; and after how long without one it is taken for
 #: dead.
 BEAT_SECONDS = 4.0
-SILENT_AFTER = timedelta(seconds=20)
+SILENT_AFTER = timedelta(seconds=15)
