@@ -482,6 +482,8 @@ def _taller(site: Site, p: SpanPlan) -> AdviceStep:
         raise InvalidPlan(f"the frame would have to be {least} px high.")
     treatment = _needed(p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover")
     q = tried(site, p, treatment)
+    if broken := _breaks_vh(p, q):
+        return AdviceStep(kind="taller", works=False, why=f"At least {least} px high, {broken}.", figures=figures)
     if not _serves(q):
         return AdviceStep(
             kind="taller",
@@ -543,6 +545,12 @@ def _others(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[
     return steps
 
 
+def _below_least(p: SpanPlan, side_px: float) -> str:
+    """Which least sizes of the span a square would go below, in words; "" for none."""
+    sides = (("width", p.effective.width.least_px), ("height", p.effective.height.least_px))
+    return " and ".join(f"the least {side} of {least:g} px" for side, least in sides if least is not None and side_px < least)
+
+
 def _colour(site: Site, p: SpanPlan) -> list[AdviceStep]:
     """No picture in this span; or one area alone, as a small stand-in."""
     assert p.original is not None
@@ -572,13 +580,15 @@ def _colour(site: Site, p: SpanPlan) -> list[AdviceStep]:
         aim=Following(),
         fit="cover",
     )
+    below = _below_least(p, shown_px)
     if _serves(tried(site, p, treatment)):
         steps.append(
             AdviceStep(
                 kind="colour",
                 works=True,
-                why=f"{area.name} alone, {shown_px} px square, stands in for the picture.",
-                label=f"Only {area.name}, small",
+                why=f"{area.name} alone, {shown_px} px square, stands in for the picture"
+                + (f"; that is below {below}." if below else "."),
+                label=f"Only {area.name}, small" + (f", below {below}" if below else ""),
                 treatment=treatment,
                 figures={"side_px": shown_px},
             )

@@ -169,16 +169,18 @@ def _whole(digits: str) -> int | float:
 
 def run(kind: type[Q], work: Callable[[Q], dict[str, Any]], batch: bool, source: BinaryIO) -> None:
     if not batch:
-        out = answer(kind, work, source.read(MOST_LINE_BYTES + 1).decode("utf-8", "replace"))
+        text = source.read(MOST_LINE_BYTES + 1)
+        out = _too_long() if len(text) > MOST_LINE_BYTES else answer(kind, work, text.decode("utf-8", "replace"))
         typer.echo(json.dumps(out, ensure_ascii=True, indent=2))
         raise typer.Exit(1 if "error" in out else 0)
     for line in _lines(source):
-        if line is None:
-            out = {"error": f"The line is longer than {MOST_LINE_BYTES // 1_000_000} MB."}
-        else:
-            out = answer(kind, work, line.decode("utf-8", "replace"))
+        out = _too_long() if line is None else answer(kind, work, line.decode("utf-8", "replace"))
         sys.stdout.write(_text(out) + "\n")
         sys.stdout.flush()
+
+
+def _too_long() -> dict[str, Any]:
+    return {"error": f"The line is longer than {MOST_LINE_BYTES // 1_000_000} MB."}
 
 
 def _text(out: dict[str, Any]) -> str:

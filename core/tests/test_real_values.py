@@ -253,6 +253,14 @@ def test_no_step_breaks_a_bound_that_was_set():
             assert step.treatment.height.greatest_px == 400 and step.treatment.height.least_px == 390
 
 
+def test_a_stand_in_below_a_least_size_says_so_in_sentence_and_button():
+    o = boats(("Red", 0.02, 0.2, None), ("Green", 0.9, 0.98, None))
+    placement = Placement(name="x", treatments={"B": Treatment(original=1, height=RatioHeight(w=1, h=2, least_px=400))})
+    p = plan(SITE, placement, {1: o})[1]
+    stand_in = next(s for s in advise(SITE, p, {1: o}).steps if s.label.startswith("Only Red"))
+    assert stand_in.works and "below the least height of 400 px" in stand_in.label and "below the least height" in stand_in.why
+
+
 def test_the_shortest_and_the_tallest_frame_are_said():
     _, steps = advice_of(boats(("Wide", 0.02, 0.98, None)), height=RatioHeight(w=1, h=1))
     assert "from 600 × 338 at 600 px to 1600 × 900 at 1600 px" in steps["whole"].why

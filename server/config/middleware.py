@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from django.conf import settings
+from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
-from config.problems import problem
+from config.problems import of_database, problem
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
 
@@ -48,7 +49,10 @@ class UploadGate:
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
         if request.path.startswith("/api/") and (request.content_type or "").startswith("multipart/"):
-            refused = self._refused(request)
+            try:
+                refused = self._refused(request)
+            except DatabaseError as error:  # who asks stands in the database
+                refused = of_database(error)
             if refused is not None:
                 refused["Connection"] = "close"  # the rest of the body is not waited for
                 return refused
