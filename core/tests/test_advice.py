@@ -304,7 +304,7 @@ def test_a_colour_always_helps_and_a_stand_in_where_it_is_sharp():
     o = original((0.0, 0.2, 0.4, 0.6), (0.8, 1.0, 0.4, 0.6))
     p = plan_of(o, height=RatioHeight(w=1, h=2, least_px=400))
     colour = [s for s in advise(SITE, p, {1: o}).steps if s.kind == "colour"]
-    assert [s.label for s in colour] == ["Only the colour", "Only K0, small"]
+    assert [s.label for s in colour] == ["Only the colour", "Only K0, small, below the least height of 400 px"]
     stand_in = tried(SITE, p, colour[1].treatment)
     assert (stand_in.W.min(), stand_in.H.max(), [a.name for a in stand_in.keeps]) == (96, 96, ["K0"])
 
