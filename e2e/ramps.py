@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import io
+from typing import Any
 
 import numpy as np
 from PIL import Image
+from playwright.sync_api import Error, Page
 
 
 def coordinate_ramp(width: int, height: int, mirrored: bool = False) -> bytes:
@@ -43,3 +45,14 @@ def seen_window(shot: np.ndarray) -> tuple[float, float, float, float]:
         return (start - 10) / 235, (start + slope * n - 10) / 235
 
     return (*edges(shot[:, :, 0].mean(axis=0)), *edges(shot[:, :, 1].mean(axis=1)))
+
+
+def shot(page: Page, **how: Any) -> bytes:
+    """A screenshot. Chromium without a screen now and then cannot take one, and can a moment later."""
+    try:
+        return page.screenshot(**how)
+    except Error as error:
+        if "Unable to capture screenshot" not in str(error):
+            raise
+        page.wait_for_timeout(500)
+        return page.screenshot(**how)

@@ -35,7 +35,7 @@ def opened(browser, html: str, css: str, width: int = 1280):
 
 def test_without_container_units_the_percentage_holds(browser):
     """The same CSS with a unit that no browser knows in place of `cqw` and `cqh`."""
-    held = Treatment(original=1, height=FixedHeight(height_px=700))
+    held = Treatment(original=1, height=FixedHeight(height_px=1200))
     p = Placement(name="Quay", treatments={"D": held, "A": Treatment(height=RatioHeight(w=1, h=1))})
     html, css = delivered(p)
     assert "cqw" in css and "@supports" in css

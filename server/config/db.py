@@ -11,6 +11,7 @@ from collections.abc import Callable, Iterable
 from typing import TypeVar
 
 from django.db import Error, connection, models, transaction
+from django.http import Http404
 
 T = TypeVar("T")
 M = TypeVar("M", bound=models.Model)
@@ -46,11 +47,22 @@ def in_one_go(work: Callable[[], T]) -> T:
     raise AssertionError("not reached")
 
 
+#: More rows than this are locked with one query, which may touch neighbours for a moment; fewer, one by one.
+ONE_BY_ONE = 16
+
+
 def locked(model: type[M], ids: Iterable[int]) -> dict[int, M]:
-    """The rows with these keys, locked one after another in ascending order; those that are gone are left out."""
-    found = {}
-    for id_ in sorted(set(ids)):
-        row = model._default_manager.select_for_update().filter(pk=id_).first()
-        if row is not None:
-            found[id_] = row
-    return found
+    """The rows with these keys, locked in ascending order; those that are gone are left out."""
+    wanted = sorted(set(ids))
+    rows = model._default_manager.select_for_update()
+    if len(wanted) > ONE_BY_ONE:
+        return {row.pk: row for row in rows.filter(pk__in=wanted).order_by("pk")}
+    return {row.pk: row for id_ in wanted for row in rows.filter(pk=id_)}
+
+
+def locked_one(model: type[M], id_: int) -> M:
+    """One row, locked. Raises Http404 where it has been removed meanwhile."""
+    row = locked(model, [id_]).get(id_)
+    if row is None:
+        raise Http404
+    return row

@@ -15,7 +15,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of, in_one_go, locked
+from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of, in_one_go, locked_one
 from config.files import is_intact, keep, local, room, sha256_of, work_folder
 from config.pictures import guard
 from django.core.files.storage import default_storage
@@ -68,7 +68,7 @@ def start(placement_id: int, user: object) -> tuple[Delivery, bool]:
     """
 
     def begin() -> tuple[Delivery, bool]:
-        placement = locked(Placement, [placement_id])[placement_id]  # whoever presses at the same moment waits here
+        placement = locked_one(Placement, placement_id)  # whoever presses at the same moment waits here
         going = placement.deliveries.filter(state__in=Delivery.OPEN).first()
         return (going, False) if going else (_new(placement, user), True)
 

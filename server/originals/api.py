@@ -6,14 +6,14 @@ from collections.abc import Callable
 from typing import Annotated, Any
 
 from config.bodies import Body
-from config.db import in_one_go, locked
+from config.db import in_one_go, locked, locked_one
 from config.files import local
 from config.pictures import guard
 from config.problems import Conflict, Problem, Refused
 from django.conf import settings
 from django.core.files.storage import default_storage
 from django.db import IntegrityError
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
@@ -163,7 +163,7 @@ def _changed(request: HttpRequest, original_id: int, values: Callable[[Original]
 
     def change() -> Original:
         _mine(request, original_id)
-        (original,) = locked(Original, [original_id]).values()
+        original = locked_one(Original, original_id)
         take_over(original, values(original))
         return original
 
@@ -264,7 +264,9 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
     def look() -> Original:
         site = _mine(request, original_id).site
         originals, rows = lock_for_looks(site, {original_id: payload})
-        original = originals[original_id]
+        original = originals.get(original_id)
+        if original is None:
+            raise Http404
         if original.revision != payload.revision:
             raise Conflict("Its areas were changed elsewhere since you opened it.", out(original).model_dump(mode="json"))
         look_anew(original, payload.focal, payload.areas, request.user, rows.values())
