@@ -47,7 +47,7 @@ def seen_window(shot: np.ndarray) -> tuple[float, float, float, float]:
     return (*edges(shot[:, :, 0].mean(axis=0)), *edges(shot[:, :, 1].mean(axis=1)))
 
 
-def shot(page: Page, **how: Any) -> bytes:
+def captured(page: Page, **how: Any) -> bytes:
     """A screenshot. Chromium without a screen now and then cannot take one, and can a moment later."""
     try:
         return page.screenshot(**how)

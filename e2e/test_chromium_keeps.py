@@ -7,7 +7,7 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from ramps import both_ways, coordinate_ramp, pixels_of, png, seen_window, shot
+from ramps import both_ways, captured, coordinate_ramp, pixels_of, png, seen_window
 from skypane import needs
 from skypane.fit import WHOLE
 from skypane.keeps import fates
@@ -90,9 +90,9 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         page.goto(url)
         at = width - site.narrowest
         clip = {"x": 0, "y": 0, "width": int(p.W[0, at]), "height": int(p.H[0, at])}
-        rising = pixels_of(shot(page, clip=clip, full_page=True))
+        rising = pixels_of(captured(page, clip=clip, full_page=True))
         page.evaluate(MIRROR)
-        seen = seen_window(both_ways(rising, pixels_of(shot(page, clip=clip, full_page=True))))
+        seen = seen_window(both_ways(rising, pixels_of(captured(page, clip=clip, full_page=True))))
         s = p.inside
         x0, y0 = float(s.x0[0, at]), float(s.y0[0, at])
         expected = (x0, x0 + clip["width"] / s.drawn_w[0, at], y0, y0 + clip["height"] / s.drawn_h[0, at])
@@ -175,7 +175,7 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(browser
         (p,) = plans
         at = width - site.narrowest
         clip = {"x": 0, "y": 0, "width": round(p.W[0, at]), "height": round(p.H[0, at])}
-        shot = pixels_of(shot(page, clip=clip, full_page=True))
+        shot = pixels_of(captured(page, clip=clip, full_page=True))
         known = np.array([*COLOURS[: len(areas)], (128, 128, 128), (0xD5, 0xD9, 0xDA)])
         nearest = ((shot[:, :, None, :] - known) ** 2).sum(axis=-1).argmin(axis=-1)
         for i, area in enumerate(areas):

@@ -6,7 +6,7 @@ import itertools
 
 import numpy as np
 import pytest
-from ramps import both_ways, coordinate_ramp, pixels_of, png, seen_window, shot
+from ramps import both_ways, captured, coordinate_ramp, pixels_of, png, seen_window
 from skypane import needs
 from skypane.fit import shows, windows
 from skypane.markup.picture import css_lines, page_html, pane_lines, picture_lines, text_of
@@ -97,9 +97,9 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         # whole px inside the frame only, so that no half-covered px is read
         assert box["x"] == int(box["x"])
         clip = {"x": box["x"], "y": 0, "width": int(fw[0]), "height": int(fh[0])}
-        rising = pixels_of(shot(page, clip=clip, full_page=True))
+        rising = pixels_of(captured(page, clip=clip, full_page=True))
         page.evaluate(MIRROR)
-        seen = seen_window(both_ways(rising, pixels_of(shot(page, clip=clip, full_page=True))))
+        seen = seen_window(both_ways(rising, pixels_of(captured(page, clip=clip, full_page=True))))
         page.close()
         # Chromium stretches the picture onto whole px (docs/chromium.md §7), which moves an edge by up to half a px
         x0, x1 = snapped(expected.x0[0], expected.drawn_w[0], clip["width"])
@@ -125,7 +125,7 @@ def test_the_five_fits(browser, shelf, ramp, fit):
             "text/html",
         )
         page.goto(url)
-        shot = pixels_of(shot(page, clip={"x": 0, "y": 0, "width": frame[0], "height": frame[1]}))
+        shot = pixels_of(captured(page, clip={"x": 0, "y": 0, "width": frame[0], "height": frame[1]}))
         expected = shows((W, H), frame, fit, position)
         painted = shot[:, :, 2] > 100  # the picture's blue, which the page behind has not
         rows, columns = np.flatnonzero(painted.any(axis=1)), np.flatnonzero(painted.any(axis=0))
