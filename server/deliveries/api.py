@@ -51,6 +51,7 @@ class DeliveryRow(Schema):
     reused: int
     size_bytes: int
     message: str
+    waits_for: str  # why an open run does not go on, as a sentence; "" while it does
     created: datetime.datetime
     finished: datetime.datetime | None
 
@@ -59,7 +60,6 @@ class DeliveryOut(DeliveryRow):
     current: str
     files: list[FileOut]
     is_current: bool  # of a finished run: whether the placement still asks for exactly these files
-    waits_for: str  # why an open run does not go on, as a sentence; "" while it does
 
 
 class PicksIn(Body):
@@ -79,7 +79,16 @@ def _whole() -> QuerySet[Delivery]:
     return Delivery.objects.select_related("placement__page__site").prefetch_related("files__rendition")
 
 
-def _row(delivery: Delivery) -> dict[str, object]:
+def _waits_for(delivery: Delivery, any_worker: bool) -> str:
+    if delivery.state not in Delivery.OPEN:
+        return ""
+    if not any_worker:
+        return "No worker is running: the export goes on as soon as one does."
+    silent = delivery.beat is not None and delivery.beat < timezone.now() - SILENT_AFTER
+    return "Its worker has gone; another takes over in a moment." if silent else ""
+
+
+def _row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
     files = delivery.files.all()
     return {
         "id": delivery.id,
@@ -92,25 +101,17 @@ def _row(delivery: Delivery) -> dict[str, object]:
         "reused": sum(f.reused for f in files),
         "size_bytes": sum(f.rendition.size_bytes for f in files if f.rendition),
         "message": delivery.message,
+        "waits_for": _waits_for(delivery, any_worker),
         "created": delivery.created,
         "finished": delivery.finished,
     }
-
-
-def _waits_for(delivery: Delivery) -> str:
-    if delivery.state not in Delivery.OPEN:
-        return ""
-    if not Worker.is_any():
-        return "No worker is running: the export goes on as soon as one does."
-    silent = delivery.beat is not None and delivery.beat < timezone.now() - SILENT_AFTER
-    return "Its worker has gone; another takes over in a moment." if silent else ""
 
 
 def _out(delivery: Delivery) -> DeliveryOut:
     """A run with all its files. While it is open nothing is planned for this: it is asked for again and again."""
     done = delivery.state == Delivery.State.DONE
     return DeliveryOut(
-        **_row(delivery),
+        **_row(delivery, delivery.state not in Delivery.OPEN or Worker.is_any()),
         current=delivery.current,
         files=[
             FileOut(
@@ -125,7 +126,6 @@ def _out(delivery: Delivery) -> DeliveryOut:
             for f in delivery.files.all()
         ],
         is_current=done and runs.is_current(delivery),
-        waits_for=_waits_for(delivery),
     )
 
 
@@ -154,7 +154,8 @@ def list_deliveries(request: HttpRequest, site_id: int) -> list[DeliveryRow]:
     """The latest hundred runs of a site."""
     site = site_of(request.user, site_id)
     found = _whole().filter(placement__page__site=site).defer("written")[:100]
-    return [DeliveryRow(**_row(d)) for d in found]  # type: ignore[arg-type]
+    any_worker = Worker.is_any()
+    return [DeliveryRow(**_row(d, any_worker)) for d in found]  # type: ignore[arg-type]
 
 
 @router.get("/deliveries/{int:delivery_id}", response={200: DeliveryOut, 404: Problem})

@@ -377,6 +377,8 @@ def test_a_run_whose_connection_breaks_goes_on_within_seconds(designer, placemen
 def test_where_no_worker_lives_an_open_run_says_so(designer, placement):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     assert started["waits_for"].startswith("No worker is running")
+    site = designer.get("/sites").json()[0]["id"]
+    assert designer.get(f"/sites/{site}/deliveries").json()[0]["waits_for"] == started["waits_for"]
     Worker.objects.create(name="w", beat=timezone.now())
     assert designer.get(f"/deliveries/{started['id']}").json()["waits_for"] == ""
     Delivery.objects.update(state="running", beat=timezone.now() - timedelta(seconds=60))

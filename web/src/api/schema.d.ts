@@ -959,6 +959,8 @@ export interface components {
             state: "queued" | "running" | "stopping" | "stopped" | "done" | "failed";
             /** Total */
             total: number;
+            /** Waits For */
+            waits_for: string;
         };
         /**
          * Draft

@@ -37,7 +37,7 @@ export function DeliveriesPage() {
               <span className="soft">{d.page} ›</span> <strong>{d.name}</strong>
             </Link>
             <span data-state={d.state} className={classes.state}>
-              {WORDS[d.state]}
+              {d.waits_for ? "waiting" : WORDS[d.state]}
             </span>
             <span>
               {isOpen(d.state) ? (
@@ -54,7 +54,7 @@ export function DeliveriesPage() {
                 Download zip
               </Button>
             ) : (
-              <span className="soft">{d.message}</span>
+              <span className="soft">{d.waits_for || d.message}</span>
             )}
           </div>
         ))}

@@ -52,7 +52,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const handle = useDraft(loaded);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
-  const { dragged, drag, keep: keepBreakpoints, error: postsError } = usePosts(site, loaded.id, handle);
+  const { dragged, drag, keep: keepBreakpoints, carrying, error: postsError } = usePosts(site, loaded.id, handle);
   const navigate = useNavigate();
   const step = (useParams().step ?? "aim") as Step;
   const scale = useMemo(
@@ -97,9 +97,9 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     [reading, chosen, choose],
   );
   useHotkeys([
-    ["mod+Z", handle.undo],
-    ["mod+shift+Z", handle.redo],
-    ["mod+Y", handle.redo],
+    ["mod+Z", () => carrying || handle.undo()],
+    ["mod+shift+Z", () => carrying || handle.redo()],
+    ["mod+Y", () => carrying || handle.redo()],
     ["[", () => neighbour(-1)],
     ["]", () => neighbour(1)],
     ["?", showHelp],
@@ -134,7 +134,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     };
 
   return (
-    <div className={classes.desk}>
+    <div className={classes.desk} inert={carrying}>
       <div className={classes.bar}>
         <div className={classes.where}>
           <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>

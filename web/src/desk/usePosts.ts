@@ -13,6 +13,8 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
   const change = useChangeSite(site.id);
   const [dragged, setDragged] = useState<SitePlan>();
   const [error, setError] = useState<string>();
+  /** While placements are carried over nothing is changed on the desk: it would be meant for letters that are no more. */
+  const [carrying, setCarrying] = useState(false);
   const latest = useRef(site);
   const wanted = useRef<number[]>(undefined);
   const going = useRef(false);
@@ -28,6 +30,7 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
     async (breakpoints: number[]) => {
       const before = latest.current;
       const others = breakpoints.length !== (before.plan.breakpoints?.length ?? 0);
+      if (others) setCarrying(true);
       if (others && !(await draft.current.save()))
         throw new Error(
           "The post was left as it is, since changes of this placement are not saved yet. Try again when they are.",
@@ -62,6 +65,7 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
       setError(e instanceof Error ? e.message : String(e));
     }
     going.current = false;
+    setCarrying(false);
     setDragged(undefined);
   }, [keepNow]);
 
@@ -88,5 +92,5 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
     },
     [work],
   );
-  return { dragged, drag, keep, error };
+  return { dragged, drag, keep, carrying, error };
 }
