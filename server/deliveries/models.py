@@ -49,6 +49,7 @@ class Delivery(models.Model):
     asked = NounField(kind="asked")  # {"site", "placement", "originals"} as the core's nouns
     written = NounField(kind="written", null=True)  # what it hands over (see `runs.Written`): newer rules never change it
     claim = models.CharField(max_length=32, blank=True)  # of the one worker that is at it
+    claims = models.PositiveIntegerField(default=0)  # how many workers have been at it
     message = models.TextField(blank=True)
     current = models.CharField(max_length=200, blank=True)
     created = models.DateTimeField(auto_now_add=True)

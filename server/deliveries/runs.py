@@ -20,6 +20,7 @@ from config.files import is_intact, keep, local, room, sha256_of, work_folder
 from config.pictures import guard
 from django.core.files.storage import default_storage
 from django.db import DatabaseError, InterfaceError, connection
+from django.db.models import F
 from django.utils import timezone
 from originals.models import Original
 from placements.models import Placement, stems_of
@@ -33,6 +34,8 @@ State = Delivery.State
 
 #: For so long a run tries to reach the database again before it leaves the rest to another worker.
 RECONNECT_SECONDS = 120.0
+#: A run that so many workers have died at is not given to another.
+MOST_CLAIMS = 5
 #: The time that entries of a zip carry, so that equal deliveries are equal zips: the first that the format knows.
 NO_TIME = (1980, 1, 1, 0, 0, 0)
 
@@ -146,7 +149,7 @@ def run(delivery_id: int) -> None:
     or the database stays away, in nothing, and the run is queued again."""
     claim = uuid.uuid4().hex
     queued = Delivery.objects.filter(id=delivery_id, state=State.QUEUED)
-    if not queued.update(state=State.RUNNING, claim=claim, beat=timezone.now(), message=""):
+    if not queued.update(state=State.RUNNING, claim=claim, claims=F("claims") + 1, beat=timezone.now(), message=""):
         return
     until = time.monotonic() + RECONNECT_SECONDS
     with _alive(delivery_id, claim):
@@ -316,7 +319,15 @@ def queue_again() -> list[int]:
         message="Stopped. The files made so far are kept.",
         finished=timezone.now(),
     )
-    Delivery.objects.filter(state=State.RUNNING, beat__lt=silent).update(state=State.QUEUED, claim="", current="")
+    lost = Delivery.objects.filter(state=State.RUNNING, beat__lt=silent)
+    lost.filter(claims__gte=MOST_CLAIMS).update(
+        state=State.FAILED,
+        claim="",
+        current="",
+        message=f"{MOST_CLAIMS} workers have ended at this export. What is made is kept; tell whoever runs this installation.",
+        finished=timezone.now(),
+    )
+    lost.update(state=State.QUEUED, claim="", current="")
     return list(Delivery.objects.filter(state=State.QUEUED).order_by("id").values_list("id", flat=True))
 
 

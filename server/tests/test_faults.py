@@ -387,6 +387,23 @@ def test_where_no_worker_lives_an_open_run_says_so(designer, placement):
     assert "No worker" in designer.get(f"/deliveries/{started['id']}").json()["waits_for"]
 
 
+def test_a_run_that_workers_die_at_is_given_up_after_a_while(designer, placement, monkeypatch):
+    started = designer.post(f"/placements/{placement['id']}/deliveries").json()
+
+    def deadly(delivery):
+        raise SystemExit("killed")
+
+    monkeypatch.setattr(runs, "_make_missing", deadly)
+    for _ in range(runs.MOST_CLAIMS):
+        assert requeue_lost() == 1
+        with pytest.raises(SystemExit):
+            runs.run(started["id"])
+        Delivery.objects.update(beat=timezone.now() - timedelta(seconds=60))
+    assert requeue_lost() == 0
+    given_up = designer.get(f"/deliveries/{started['id']}").json()
+    assert given_up["state"] == "failed" and "5 workers have ended" in given_up["message"]
+
+
 def test_a_stop_that_no_worker_hears_is_a_stop(designer, placement):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     Delivery.objects.update(state="stopping", claim="x", beat=timezone.now() - timedelta(seconds=60))

@@ -53,6 +53,7 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
   const work = useCallback(async () => {
     if (going.current) return;
     going.current = true;
+    const focused = document.activeElement;
     try {
       while (wanted.current) {
         const breakpoints = wanted.current;
@@ -67,6 +68,8 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
     going.current = false;
     setCarrying(false);
     setDragged(undefined);
+    // what rests is not focused; whoever works by keyboard goes on where they were
+    requestAnimationFrame(() => focused instanceof HTMLElement && focused.isConnected && focused.focus());
   }, [keepNow]);
 
   const drag = useCallback(
