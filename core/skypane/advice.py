@@ -194,6 +194,13 @@ def _breaks(p: SpanPlan, q: SpanPlan) -> str:
         return f"it is {low}, flatter than the least height of {bounds.least_px:g} px"
     if bounds.greatest_px is not None and float(q.H.max()) > bounds.greatest_px + 0.01:
         return f"it is {high}, higher than the greatest height of {bounds.greatest_px:g} px"
+    if not isinstance(bounds, RatioHeight):
+        return ""
+    heights = p.grid.heights
+    if bounds.greatest_vh is not None and (q.H > heights * bounds.greatest_vh / 100 + 0.01).any():
+        return f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest height"
+    if bounds.least_vh is not None and (q.H < heights * bounds.least_vh / 100 - 0.01).any():
+        return f"it is lower somewhere than {bounds.least_vh:g} % of the viewport, the least height"
     return ""
 
 
@@ -295,7 +302,7 @@ def _whole(site: Site, p: SpanPlan) -> AdviceStep:
     natural = _needed(p, height=NaturalHeight.model_validate(bounds), fit="cover", **freed)
     q = tried(site, p, _needed(p, height=NaturalHeight(), fit="cover", **freed))
     figures = {"frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
-    broken = _breaks(p, q) or _breaks_vh(p, q)
+    broken = _breaks(p, q)
     if not broken:
         if _serves(q):
             return AdviceStep(
@@ -325,19 +332,6 @@ def _whole(site: Site, p: SpanPlan) -> AdviceStep:
         treatment=contained,
         figures=figures,
     )
-
-
-def _breaks_vh(p: SpanPlan, q: SpanPlan) -> str:
-    """The same for bounds that are shares of the viewport's height."""
-    bounds = p.effective.height
-    if not isinstance(bounds, RatioHeight):
-        return ""
-    heights = p.grid.heights
-    if bounds.greatest_vh is not None and (q.H > heights * bounds.greatest_vh / 100 + 0.01).any():
-        return f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest height"
-    if bounds.least_vh is not None and (q.H < heights * bounds.least_vh / 100 - 0.01).any():
-        return f"it is lower somewhere than {bounds.least_vh:g} % of the viewport, the least height"
-    return ""
 
 
 def _freed(p: SpanPlan) -> tuple[dict[str, Rect], str]:
@@ -482,7 +476,7 @@ def _taller(site: Site, p: SpanPlan) -> AdviceStep:
         raise InvalidPlan(f"the frame would have to be {least} px high.")
     treatment = _needed(p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover")
     q = tried(site, p, treatment)
-    if broken := _breaks_vh(p, q):
+    if broken := _breaks(p, q):
         return AdviceStep(kind="taller", works=False, why=f"At least {least} px high, {broken}.", figures=figures)
     if not _serves(q):
         return AdviceStep(

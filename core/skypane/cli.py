@@ -30,6 +30,7 @@ from skypane.model import (
     Treatment,
 )
 from skypane.needs import SpanPlan, plan
+from skypane.numerals import whole
 from skypane.picks import Environment, pick
 from skypane.picks.engines import Policy
 from skypane.reading import runs_of
@@ -145,7 +146,7 @@ def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dic
     if not text.strip():
         return {"error": "The line is empty."}
     try:
-        asked = json.loads(text, parse_int=_whole)
+        asked = json.loads(text, parse_int=whole)
     except json.JSONDecodeError as error:
         return {"error": f"This is not JSON: {error.msg}, at character {error.pos + 1}."}
     except RecursionError:
@@ -160,11 +161,6 @@ def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dic
         return {"error": str(error)}
     except (ArithmeticError, ValueError, RecursionError):
         return {"error": "These numbers or texts are beyond what can be worked with. Give values that a page could have."}
-
-
-def _whole(digits: str) -> int | float:
-    """Numbers of hundreds of digits are read as what they are, infinitely large, and then refused by their field."""
-    return int(digits) if len(digits) < 20 else float(digits)
 
 
 def run(kind: type[Q], work: Callable[[Q], dict[str, Any]], batch: bool, source: BinaryIO) -> None:
@@ -186,15 +182,11 @@ def _too_long() -> dict[str, Any]:
 def _text(out: dict[str, Any]) -> str:
     """As JSON on one line; what UTF-8 cannot hold, half of a surrogate pair, stays escaped."""
     text = json.dumps(out, ensure_ascii=False)
-    return text if text.isascii() or _encodable(text) else json.dumps(out, ensure_ascii=True)
-
-
-def _encodable(text: str) -> bool:
     try:
-        text.encode("utf-8")
+        text.encode()
     except UnicodeEncodeError:
-        return False
-    return True
+        return json.dumps(out)
+    return text
 
 
 def _lines(source: BinaryIO) -> Iterator[bytes | None]:

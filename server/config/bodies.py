@@ -10,6 +10,7 @@ from ninja import Schema
 from ninja.errors import HttpError
 from ninja.parser import Parser
 from pydantic import ConfigDict
+from skypane.numerals import whole
 
 
 class Body(Schema):
@@ -24,7 +25,7 @@ class Json(Parser):
     def parse_body(self, request: HttpRequest) -> Any:
         raw = request.body
         try:
-            found = json.loads(raw, parse_constant=_no_number, parse_int=_whole)
+            found = json.loads(raw, parse_constant=_no_number, parse_int=whole)
             if b"\\ud" in raw or b"\\uD" in raw:  # half of a pair of surrogates is no text
                 json.dumps(found, ensure_ascii=False).encode()
         except UnicodeEncodeError:
@@ -42,11 +43,6 @@ def _unreadable(request: HttpRequest, sentence: str) -> HttpError:
 
 def _no_number(name: str) -> float:
     raise ValueError(f"{name} is no number in JSON")
-
-
-def _whole(digits: str) -> int | float:
-    """Numbers of hundreds of digits become what their field then refuses."""
-    return int(digits) if len(digits) < 25 else float(digits)
 
 
 def _said(error: Exception) -> str:

@@ -30,7 +30,8 @@ def room() -> Iterator[None]:
 
 @contextmanager
 def work_folder() -> Iterator[Path]:
-    """A folder that goes when the work is done; one that a killed process leaves is swept up later. Raises NoRoom."""
+    """A folder that goes when the work is done; one that a killed process leaves is swept up later. What finds no room while the
+    work goes on raises NoRoom."""
     with room():
         settings.WORK_ROOT.mkdir(parents=True, exist_ok=True)
         with tempfile.TemporaryDirectory(dir=settings.WORK_ROOT) as folder:

@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any
 
 from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of, in_one_go, locked_one
-from config.files import is_intact, keep, local, room, sha256_of, work_folder
+from config.files import is_intact, keep, local, sha256_of, work_folder
 from config.pictures import guard
 from django.core.files.storage import default_storage
 from django.db import DatabaseError, InterfaceError, connection
@@ -286,7 +286,7 @@ def _finish(delivery: Delivery) -> None:
     written["texts"]["manifest.json"] = manifest_text(written["manifest"], facts)
     with work_folder() as folder:
         path = folder / "delivery.zip"
-        with room(), zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
+        with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
             for name, text in written["texts"].items():
                 archive.writestr(_entry(name, zipfile.ZIP_DEFLATED), text)
             for file in files:

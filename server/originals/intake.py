@@ -9,7 +9,7 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from config.files import keep, local, room, sha256_of, work_folder
+from config.files import keep, local, sha256_of, work_folder
 from config.pictures import guard
 from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import UploadedFile
@@ -45,7 +45,7 @@ def received(upload: UploadedFile) -> Iterator[tuple[Path, str]]:
     with work_folder() as folder:
         path = folder / "upload"
         digest = hashlib.sha256()
-        with room(), path.open("wb") as f:
+        with path.open("wb") as f:
             for chunk in upload.chunks():
                 digest.update(chunk)
                 f.write(chunk)
@@ -146,8 +146,7 @@ def trimmed(original: Original) -> tuple[dict[str, Any], Callable[[Original], Mo
     with local(original.stored) as source, work_folder() as folder:
         box = guard().visible_box(source)
         path = folder / "trimmed.png"
-        with room():
-            guard().write_trimmed(source, box, path)
+        guard().write_trimmed(source, box, path)
         found, sha256 = guard().inspect(path, "trimmed.png"), sha256_of(path)
         before = {f: getattr(original, f) for f in UNTOUCHED} | {"box": box.model_dump()}
         x, y = box.x / original.width_px, box.y / original.height_px

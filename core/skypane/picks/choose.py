@@ -100,7 +100,8 @@ def read_markup(markup: str) -> Markup:
     width = _DIGITS.match(attributes.get("width", ""))
     texts: list[Texts] = [(attributes.get("srcset"), attributes.get("sizes"), None, None)]
     texts += [(s.srcset, s.sizes, s.media, s.type) for s in sources]
-    advice, may_part = parting(texts, lazy=attributes.get("loading", "").lower() == "lazy")
+    lazy = attributes.get("loading", "").lower() == "lazy"
+    advice, may_part = parting(texts, lazy=lazy)
     return Markup(
         advice=tuple(advice),
         may_part=may_part,
@@ -108,7 +109,7 @@ def read_markup(markup: str) -> Markup:
         srcset=attributes.get("srcset"),
         src=attributes.get("src", "").strip("\t\n\f\r "),
         sizes=attributes.get("sizes"),
-        lazy=attributes.get("loading", "").lower() == "lazy",
+        lazy=lazy,
         hidden=_hidden(img),
         width_attribute=float(width[1]) if width else None,
     )

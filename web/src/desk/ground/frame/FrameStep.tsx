@@ -215,10 +215,14 @@ function Bounds<R extends Bounded>({
   const [least, greatest] = ofScreen;
   return (
     <div className={classes.bounds}>
-      {field("least_px", `Least ${of}`, "px", "at least")}
-      {least && field(least, `Least ${of}, share of the viewport's`, "vh")}
-      {field("greatest_px", `Greatest ${of}`, "px", "at most")}
-      {greatest && field(greatest, `Greatest ${of}, share of the viewport's`, "vh")}
+      <div className={classes.bound}>
+        {field("least_px", `Least ${of}`, "px", "at least")}
+        {least && field(least, `Least ${of}, share of the viewport's`, "vh", "or")}
+      </div>
+      <div className={classes.bound}>
+        {field("greatest_px", `Greatest ${of}`, "px", "at most")}
+        {greatest && field(greatest, `Greatest ${of}, share of the viewport's`, "vh", "or")}
+      </div>
     </div>
   );
 }
