@@ -217,11 +217,11 @@ function Bounds<R extends Bounded>({
     <div className={classes.bounds}>
       <div className={classes.bound}>
         {field("least_px", `Least ${of}`, "px", "at least")}
-        {least && field(least, `Least ${of}, share of the viewport's`, "vh", "or")}
+        {least && field(least, `Least ${of}, share of the viewport's`, "vh", "and")}
       </div>
       <div className={classes.bound}>
         {field("greatest_px", `Greatest ${of}`, "px", "at most")}
-        {greatest && field(greatest, `Greatest ${of}, share of the viewport's`, "vh", "or")}
+        {greatest && field(greatest, `Greatest ${of}, share of the viewport's`, "vh", "and")}
       </div>
     </div>
   );
