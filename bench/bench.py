@@ -18,12 +18,14 @@ from pathlib import Path
 
 import pyvips
 from in_browser import measured
-from skypane import needs
-from skypane.model import Area, FixedHeight, Original, Placement, RatioHeight, Rect, Site, Treatment, ViewportHeight
+from skypane.files.renditions import renditions
+from skypane.geometry import Rect
+from skypane.model import Area, FixedHeight, Original, Placement, RatioHeight, Site, Treatment, ViewportHeight
 from skypane.picks import Environment, pick
 from skypane.picks.choose import read_markup
 from skypane.pixels.encode import make
-from skypane.reading import read
+from skypane.reading.read import read
+from skypane.shown.plan import plan
 
 ROOT = Path(__file__).parents[1]
 SOURCE = ROOT / "demo/originals/lighthouse-wide.jpg"
@@ -100,8 +102,8 @@ def export() -> list[str]:
             "A": Treatment(height=RatioHeight(w=4, h=5)),
         },
     )
-    plans = needs.plan(site, placement, originals())
-    wanted = [r for _, mine in needs.renditions(site, placement, plans) for r in mine]
+    plans = plan(site, placement, originals())
+    wanted = [r for _, mine in renditions(site, placement, plans) for r in mine]
 
     def ours() -> None:
         with tempfile.TemporaryDirectory() as folder:
@@ -132,8 +134,8 @@ def export() -> list[str]:
     changed = placement.model_copy(
         update={"treatments": {**placement.treatments, "B": Treatment(height=RatioHeight(w=4, h=3))}}
     )
-    changed_plans = needs.plan(site, changed, originals())
-    new = [r for _, mine in needs.renditions(site, changed, changed_plans) for r in mine if r.key not in again]
+    changed_plans = plan(site, changed, originals())
+    new = [r for _, mine in renditions(site, changed, changed_plans) for r in mine if r.key not in again]
     return [
         f"- Export of 4 spans × 2 densities × 3 formats from a 5200×2900 JPEG: {pairs[0][0]:.1f} s, a bare loop of the same libvips "
         f"calls {pairs[0][1]:.1f} s, ratio {ratio:.2f} (median of {len(pairs)} pairs). Target: at most 1.2.",
@@ -149,10 +151,11 @@ def timed_once(work: Callable[[], object]) -> float:
 
 
 def picks() -> list[str]:
-    plans = needs.plan(Site(), FOUR, originals())
-    from skypane.markup.picture import picture_lines, text_of
+    plans = plan(Site(), FOUR, originals())
+    from skypane.markup.lines import text_of
+    from skypane.markup.picture import picture_lines
 
-    markup = text_of(picture_lines(Site(), FOUR, plans, needs.renditions(Site(), FOUR, plans)))
+    markup = text_of(picture_lines(Site(), FOUR, plans, renditions(Site(), FOUR, plans)))
     parsed = read_markup(markup)
     widths = range(320, 2561, 3)
     per = timed(lambda: [pick(parsed, Environment(w, 800, 2)) for w in widths], 5)

@@ -46,7 +46,9 @@ class Maker:
         return answer.json() if answer.status != 204 else None
 
     def site(self, name: str, **plan: Any) -> int:
-        self.sites.append(self.ask("POST", "/sites", data={"name": name, "plan": {"breakpoints": [599, 1023, 1599]} | plan})["id"])
+        self.sites.append(
+            self.ask("POST", "/sites", data={"name": name, "plan": {"breakpoints": [599, 1023, 1599]} | plan})["id"]
+        )
         return self.sites[-1]
 
     def remove_sites(self) -> None:

@@ -3,27 +3,22 @@
 from __future__ import annotations
 
 import pytest
-from skypane import needs
-from skypane.markup.picture import css_lines, page_html, picture_lines, text_of
-from skypane.model import (
-    Area,
-    FixedHeight,
-    Original,
-    Placement,
-    RatioHeight,
-    Rect,
-    ShareWidth,
-    Site,
-    Treatment,
-)
+from skypane.files.renditions import renditions
+from skypane.geometry import Rect
+from skypane.markup.css import css_lines
+from skypane.markup.lines import text_of
+from skypane.markup.page import page_html
+from skypane.markup.picture import picture_lines
+from skypane.model import Area, FixedHeight, Original, Placement, RatioHeight, ShareWidth, Site, Treatment
+from skypane.shown.plan import plan
 
 AREA = Area(name="Mast", rect=Rect(x=0.75, y=0.2, w=0.2, h=0.3))
 WIDE = Original(id=1, name="w.png", width_px=1600, height_px=900, focal=(0.3, 0.5), areas=(AREA,))
 
 
 def delivered(placement: Placement) -> tuple[str, str]:
-    plans = needs.plan(Site(), placement, {1: WIDE})
-    snippet = text_of(picture_lines(Site(), placement, plans, needs.renditions(Site(), placement, plans)))
+    plans = plan(Site(), placement, {1: WIDE})
+    snippet = text_of(picture_lines(Site(), placement, plans, renditions(Site(), placement, plans)))
     return page_html(placement, snippet), text_of(css_lines(Site(), placement, plans))
 
 
@@ -74,7 +69,9 @@ def test_a_frame_stands_where_it_is_put(browser, stands, of, left):
 
 @pytest.mark.parametrize("name", ["3 boats", "404", "船", "Лодки", "-", "a/b.c:d"])
 def test_rules_of_every_name_are_taken(browser, name):
-    page = opened(browser, *delivered(Placement(name=name, treatments={"D": Treatment(original=1, height=RatioHeight(w=4, h=1))})))
+    page = opened(
+        browser, *delivered(Placement(name=name, treatments={"D": Treatment(original=1, height=RatioHeight(w=4, h=1))}))
+    )
     box = page.locator("picture").bounding_box()
     assert box["height"] == 320
     page.close()

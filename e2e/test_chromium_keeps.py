@@ -8,10 +8,13 @@ from pathlib import Path
 import numpy as np
 import pytest
 from ramps import both_ways, captured, coordinate_ramp, pixels_of, png, seen_window
-from skypane import needs
-from skypane.fit import WHOLE
-from skypane.keeps import fates
-from skypane.markup.picture import css_lines, page_html, pane_lines, picture_lines, text_of
+from skypane.files.renditions import renditions
+from skypane.geometry import WHOLE, Rect
+from skypane.markup.css import css_lines
+from skypane.markup.lines import text_of
+from skypane.markup.page import page_html
+from skypane.markup.pane import pane_lines
+from skypane.markup.picture import picture_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -22,13 +25,14 @@ from skypane.model import (
     Original,
     Placement,
     RatioHeight,
-    Rect,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
 )
 from skypane.pixels.encode import make
+from skypane.shown.keeps import fates
+from skypane.shown.plan import plan
 from test_chromium_shows import MIRROR
 
 W, H = 1200, 800
@@ -63,7 +67,9 @@ def random_frame(rng: random.Random, viewport: int) -> dict:
 def site_around(width: int, height: int) -> Site:
     """A site of one narrow span around a width, whose screens have one height."""
     row = HeightRange(to_px=7680, least_px=height, typical_px=height, greatest_px=height)
-    return Site(narrowest=width - 25, widest=width + 25, breakpoints=(), heights=(row,), formats=("webp", "jpeg"), densities=(1,))
+    return Site(
+        narrowest=width - 25, widest=width + 25, breakpoints=(), heights=(row,), formats=("webp", "jpeg"), densities=(1,)
+    )
 
 
 @pytest.mark.parametrize("batch", range(4))
@@ -78,7 +84,7 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         crop = Rect(x=0.25, y=0.125, w=0.5, h=0.75) if n % 3 == 0 else None
         treatment = Treatment(original=1, aim=Following(), crop=crop, stands="start", **random_frame(rng, width))
         site, placement = site_around(width, height), Placement(name="Spot", treatments={"A": treatment})
-        (p,) = needs.plan(site, placement, {1: original})
+        (p,) = plan(site, placement, {1: original})
         # the crop's own ramp, as the preview of a crop is a picture of its own
         w, h = (W, H) if crop is None else (W // 2, H * 3 // 4)
         shelf.put("/mirror.png", coordinate_ramp(w, h, mirrored=True), "image/png")
@@ -159,8 +165,8 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(browser
         width, height = rng.randint(420, 1100), rng.randint(500, 900)
         site, treatment = site_around(width, height), random_treatment(rng, [a.name for a in areas], width)
         placement = Placement(name="Spot", treatments={"A": treatment})
-        plans = needs.plan(site, placement, {1: original})
-        files = needs.renditions(site, placement, plans)
+        plans = plan(site, placement, {1: original})
+        files = renditions(site, placement, plans)
         source = tmp_path / f"{n}.png"
         source.write_bytes(png(coloured(areas)))
         folder = tmp_path / str(n)

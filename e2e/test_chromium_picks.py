@@ -7,17 +7,22 @@ import subprocess
 
 import pytest
 from PIL import Image
-from skypane import needs
-from skypane.markup.picture import picture_lines, text_of
+from skypane.files.renditions import renditions
+from skypane.markup.lines import text_of
+from skypane.markup.picture import picture_lines
 from skypane.model import FixedHeight, Original, Placement, RatioHeight, Site, Treatment
 from skypane.picks import Environment, pick
+from skypane.shown.plan import plan
 
 WINDOWS = [(375, 700, 1.0), (600, 900, 1.5), (1000, 800, 2.0), (1600, 900, 3.0)]
 
 
 def ours() -> list[str]:
     """Markup that the product itself hands over, in all three styles."""
-    originals = {1: Original(id=1, name="a", width_px=5200, height_px=2900), 2: Original(id=2, name="b", width_px=900, height_px=600)}
+    originals = {
+        1: Original(id=1, name="a", width_px=5200, height_px=2900),
+        2: Original(id=2, name="b", width_px=900, height_px=600),
+    }
     p = Placement(
         name="p",
         treatments={
@@ -29,8 +34,8 @@ def ours() -> list[str]:
     out = []
     for style in ("max-width", "min-width", "range"):
         site = Site(media_style=style)
-        plans = needs.plan(site, p, originals)
-        out.append(text_of(picture_lines(site, p, plans, needs.renditions(site, p, plans), "")))
+        plans = plan(site, p, originals)
+        out.append(text_of(picture_lines(site, p, plans, renditions(site, p, plans), "")))
     return out
 
 
@@ -151,12 +156,16 @@ def test_older_chromium_takes_by_the_geometric_mean(shelf, pixel):
     for density, srcset in [(1.2, "a 1x, b 2x"), (1.5, "a 1x, b 2x"), (2, "a 1.5x, b 4x"), (2.5, "a 1.5x, b 4x")]:
         base = f"/geo-{density}-{len(srcset)}/"
         markup = f'<img srcset="{srcset}">'
-        url = shelf.put(f"{base}page", f'<!doctype html><base href="{base}"><body>{markup}<p id=o></p><script>onload=()=>{{o.textContent=document.images[0].currentSrc}}</script>', "text/html")
+        url = shelf.put(
+            f"{base}page",
+            f'<!doctype html><base href="{base}"><body>{markup}<p id=o></p><script>onload=()=>{{o.textContent=document.images[0].currentSrc}}</script>',
+            "text/html",
+        )
         out = subprocess.run(
             ["/usr/bin/chromium", "--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking",
              "--disable-blink-features=SrcsetSelectionMatchesImageSet", f"--force-device-scale-factor={density}",
              "--virtual-time-budget=3000", "--dump-dom", url],
             capture_output=True, text=True, timeout=60, check=True,
         ).stdout  # fmt: skip
-        taken = out.split("<p id=\"o\">")[1].split("<")[0].replace(shelf.address + base, "")
+        taken = out.split('<p id="o">')[1].split("<")[0].replace(shelf.address + base, "")
         assert taken == pick(markup, Environment(800, 600, density, policy="geometric")).url

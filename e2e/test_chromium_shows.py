@@ -7,9 +7,13 @@ import itertools
 import numpy as np
 import pytest
 from ramps import both_ways, captured, coordinate_ramp, pixels_of, png, seen_window
-from skypane import needs
-from skypane.fit import shows, windows
-from skypane.markup.picture import css_lines, page_html, pane_lines, picture_lines, text_of
+from skypane.files.renditions import renditions
+from skypane.geometry import Rect
+from skypane.markup.css import css_lines
+from skypane.markup.lines import text_of
+from skypane.markup.page import page_html
+from skypane.markup.pane import pane_lines
+from skypane.markup.picture import picture_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -22,13 +26,14 @@ from skypane.model import (
     Original,
     Placement,
     RatioHeight,
-    Rect,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
 )
 from skypane.pixels.encode import make
+from skypane.shown.fit import shows, windows
+from skypane.shown.plan import plan as plan_
 
 W, H = 1200, 800
 AREAS = (
@@ -47,7 +52,10 @@ FRAMES = {
     "ratio": {"height": RatioHeight(w=4, h=5)},
     "px": {"height": FixedHeight(height_px=500)},
     "vh": {"height": ViewportHeight(percent=60)},
-    "bounded": {"height": ViewportHeight(percent=90, least_px=300, greatest_px=620), "width": ShareWidth(percent=70, least_px=280)},
+    "bounded": {
+        "height": ViewportHeight(percent=90, least_px=300, greatest_px=620),
+        "width": ShareWidth(percent=70, least_px=280),
+    },
     "container": {"height": FixedHeight(height_px=333), "width": ShareWidth(percent=50, of="container")},
     "natural": {"height": NaturalHeight(greatest_px=400), "width": FullWidth()},
 }
@@ -70,7 +78,7 @@ def ramp(shelf):
 
 def frame_at(plans, width, height):
     """The frame and window that the rules give for one viewport."""
-    from skypane.frames import frame_heights, frame_widths
+    from skypane.widths.frames import frame_heights, frame_widths
 
     plan = next(p for p in plans if p.span.first <= width <= p.span.last)
     v, vh = np.array([float(width)]), np.array([float(height)])
@@ -83,7 +91,7 @@ def frame_at(plans, width, height):
 def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, frame, aim):
     """6 frames × 3 aims × 5 windows = 90, within what one device px covers (Chromium's whole-px snapping counted in)."""
     placement = Placement(name="Spot", treatments={"D": Treatment(original=1, aim=AIMS[aim], stands="start", **FRAMES[frame])})
-    plans = needs.plan(SITE, placement, {1: original()})
+    plans = plan_(SITE, placement, {1: original()})
     style = text_of(css_lines(SITE, placement, plans, whole=True))
     markup = text_of(pane_lines(SITE, placement, plans, lambda o, crop: "/ramp.png"))
     url = shelf.put(f"/{frame}-{aim}", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html")
@@ -120,7 +128,7 @@ def test_the_five_fits(browser, shelf, ramp, fit):
     for frame, position in [((300, 500), (0.2, 0.5)), ((800, 300), (0.5, 0.9)), ((640, 640), (0, 1))]:
         url = shelf.put(
             "/fit",
-            f'<!doctype html><style>body{{margin:0;background:#000}}img{{display:block;width:{frame[0]}px;height:{frame[1]}px;'
+            f"<!doctype html><style>body{{margin:0;background:#000}}img{{display:block;width:{frame[0]}px;height:{frame[1]}px;"
             f'object-fit:{fit};object-position:{position[0] * 100}% {position[1] * 100}%}}</style><img src="/ramp.png">',
             "text/html",
         )
@@ -163,8 +171,8 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
         },
     )
     site = SITE.model_copy(update={"formats": ("jpeg",), "widest": 2000})
-    plans = needs.plan(site, placement, {1: big})
-    files = needs.renditions(site, placement, plans)
+    plans = plan_(site, placement, {1: big})
+    files = renditions(site, placement, plans)
     wanted = [r for _, mine in files for r in mine]
     assert len(wanted) == 8
     named = {r.key: r.name for r in wanted}
@@ -174,7 +182,11 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     cut = shelf.put("/cut/page", page_html(placement, text_of(picture_lines(site, placement, plans, files))), "text/html")
     shelf.put("/whole/waves.png", source.read_bytes(), "image/png")
     shelf.put("/whole/picture.css", text_of(css_lines(site, placement, plans, whole=True)), "text/css")
-    whole = shelf.put("/whole/page", page_html(placement, text_of(pane_lines(site, placement, plans, lambda o, crop: "waves.png"))), "text/html")
+    whole = shelf.put(
+        "/whole/page",
+        page_html(placement, text_of(pane_lines(site, placement, plans, lambda o, crop: "waves.png"))),
+        "text/html",
+    )
 
     for width in (320, 400, 512, 599, 600, 800, 1023, 1024, 1300, 1599, 1600, 1990):
         for density in (1, 2) if width in (400, 1300) else (1,):

@@ -7,7 +7,7 @@ import subprocess
 from pathlib import Path
 
 import pytest
-from skypane.delivery import blueprint
+from skypane.handover import blueprint
 from skypane.model import FixedHeight, Original, Placement, RatioHeight, Site, Treatment
 
 JAR = Path(__file__).parents[1] / "web/node_modules/vnu-jar/build/dist/vnu.jar"
@@ -25,7 +25,10 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
     n = 0
     for style in ("max-width", "min-width", "range"):
         for name, treatments in {
-            "Lighthouse": {"D": Treatment(original=1, height=FixedHeight(height_px=500)), "A": Treatment(original=2, height=RatioHeight(w=1, h=1))},
+            "Lighthouse": {
+                "D": Treatment(original=1, height=FixedHeight(height_px=500)),
+                "A": Treatment(original=2, height=RatioHeight(w=1, h=1)),
+            },
             "<Odd> & “name”": {"D": Treatment(original=2, fit="contain")},
         }.items():
             for lead in (True, False):
@@ -44,5 +47,10 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
 def test_the_checker_would_find_one(tmp_path):
     bad = tmp_path / "bad.html"
     bad.write_text("<!DOCTYPE html><html lang=en><title>x</title><picture><source></picture><img src=''>")
-    out = subprocess.run(["java", "-jar", str(JAR), "--format", "json", "--exit-zero-always", str(bad)], capture_output=True, text=True, check=True)
+    out = subprocess.run(
+        ["java", "-jar", str(JAR), "--format", "json", "--exit-zero-always", str(bad)],
+        capture_output=True,
+        text=True,
+        check=True,
+    )
     assert any(m["type"] == "error" for m in json.loads(out.stderr or out.stdout)["messages"])

@@ -241,7 +241,12 @@ def test_areas_are_drawn_moved_named_and_removed(page: Page, address: str):
     cloud = next(iter(looks.values()))["areas"][-1]
     assert cloud["name"] == "Cloud"
     rect = cloud["rect"]
-    assert abs(rect["x"] - 0.15) < 0.01 and abs(rect["y"] - 0.1) < 0.01 and abs(rect["w"] - 0.2) < 0.01 and abs(rect["h"] - 0.25) < 0.01
+    assert (
+        abs(rect["x"] - 0.15) < 0.01
+        and abs(rect["y"] - 0.1) < 0.01
+        and abs(rect["w"] - 0.2) < 0.01
+        and abs(rect["h"] - 0.25) < 0.01
+    )
     page.get_by_role("group", name="Keep area Cloud.").focus()
     page.keyboard.press("Delete")
     expect(page.get_by_role("group", name="Keep area Cloud.")).to_be_hidden()

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import NamedTuple
 
 from skypane.model import Area, Placement, Site, Treatment
-from skypane.needs import FIELDS, resolve
+from skypane.treatments import FIELDS, resolve
 
 WORDS = {
     "width": "width",

@@ -15,25 +15,16 @@ from typing import Annotated, Any, BinaryIO, Literal, TypeVar
 import typer
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
-from skypane.advice import advise
+from skypane.advice.walk import advise
 from skypane.errors import InvalidPlan, SkyPaneError, say
-from skypane.fit import AnyFit, safe_area, shows
-from skypane.keeps import fates, summary
-from skypane.model import (
-    GREATEST_VIEWPORT,
-    LEAST_VIEWPORT,
-    Container,
-    HeightRange,
-    Original,
-    Placement,
-    Site,
-    Treatment,
-)
-from skypane.needs import SpanPlan, plan
+from skypane.model import GREATEST_VIEWPORT, LEAST_VIEWPORT, Container, HeightRange, Original, Placement, Site, Treatment
 from skypane.numerals import whole
 from skypane.picks import Environment, pick
 from skypane.picks.engines import Policy
-from skypane.reading import runs_of
+from skypane.shown.fit import AnyFit, safe_area, shows
+from skypane.shown.keeps import fates, summary
+from skypane.shown.plan import SpanPlan, plan
+from skypane.widths.runs import runs_of
 
 app = typer.Typer(no_args_is_help=True, add_completion=False, help="Rules of pictures at every viewport width.")
 

@@ -7,12 +7,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from skypane.model import Noun, Site
+from skypane.model import Site
 from skypane.picks import Environment, pick
 from skypane.picks.choose import Step, read_markup
 from skypane.picks.engines import TYPES
-from skypane.reading import typical_height
-from skypane.spans import spans_of
+from skypane.values import Noun
+from skypane.widths.frames import typical_height
+from skypane.widths.spans import spans_of
 
 Formats = Literal["all", "webp", "jpeg"]
 

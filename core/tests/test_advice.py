@@ -6,21 +6,14 @@ import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
-from skypane import needs
-from skypane.advice import (
-    UNCROPPED,
-    advise,
-    aim_costs,
-    by_percents,
-    largest_crop,
-    percent_interval,
-    ratio_bounds,
-    shares,
-    tried,
-)
+from skypane.advice.costs import aim_costs
+from skypane.advice.crops import largest_crop
+from skypane.advice.percents import by_percents, percent_interval, shares
+from skypane.advice.reshaping import ratio_bounds
+from skypane.advice.trial import tried
+from skypane.advice.walk import advise
 from skypane.errors import InvalidPlan
-from skypane.fit import Interval, Picture, picture_of, windows
-from skypane.keeps import all_whole, failing, fates, summary
+from skypane.geometry import Rect
 from skypane.model import (
     Area,
     FixedAim,
@@ -29,12 +22,15 @@ from skypane.model import (
     Original,
     Placement,
     RatioHeight,
-    Rect,
     Site,
     Treatment,
     ViewportHeight,
 )
-from skypane.reading import read
+from skypane.reading.read import read
+from skypane.shown.fit import Interval, Picture, picture_of, windows
+from skypane.shown.keeps import all_whole, failing, fates, summary
+from skypane.shown.plan import plan
+from skypane.treatments import UNCROPPED
 
 SITE = Site(narrowest=320, widest=700, breakpoints=())
 
@@ -48,7 +44,7 @@ def original(*areas, size=(1600, 900), id=1, focal=(0.5, 0.5), **kw):
 
 
 def plan_of(o, site=SITE, **treatment):
-    return needs.plan(site, Placement(name="x", treatments={"A": Treatment(original=o.id, **treatment)}), {o.id: o})[0]
+    return plan(site, Placement(name="x", treatments={"A": Treatment(original=o.id, **treatment)}), {o.id: o})[0]
 
 
 # -- fates --

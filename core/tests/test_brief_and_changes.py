@@ -6,11 +6,13 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from skypane import needs
-from skypane.brief import brief, overlay_svg
 from skypane.changes import Look, Version, differences, named
-from skypane.fit import safe_area, shows
-from skypane.model import Area, FixedWidth, Original, Placement, RatioHeight, Rect, Site, Treatment
+from skypane.geometry import Rect
+from skypane.markup.overlay import overlay_svg
+from skypane.model import Area, FixedWidth, Original, Placement, RatioHeight, Site, Treatment
+from skypane.shown.brief import brief
+from skypane.shown.fit import safe_area, shows
+from skypane.shown.plan import plan
 
 SITE = Site()
 
@@ -21,7 +23,7 @@ def frames(*boxes):
         letter: Treatment(width=FixedWidth(width_px=w), height=RatioHeight(w=w, h=h))
         for letter, (w, h) in zip("ABCD", boxes, strict=True)
     }
-    return needs.plan(SITE, Placement(name="x", treatments=treatments), {})
+    return plan(SITE, Placement(name="x", treatments=treatments), {})
 
 
 def test_check_value_3_4_and_3_1_share_the_middle_of_a_16_9_picture():
@@ -64,7 +66,7 @@ def test_no_ratio_asks_for_fewer_px_than_the_one_chosen():
 
 def test_spans_that_show_no_picture_ask_for_none():
     placement = Placement(name="x", treatments={"D": Treatment(show="colour")})
-    assert brief(needs.plan(SITE, placement, {})) is None
+    assert brief(plan(SITE, placement, {})) is None
 
 
 def test_the_overlay_is_an_svg_of_the_pictures_size_with_a_hole_where_it_is_safe():
@@ -86,7 +88,7 @@ def test_the_safe_area_of_a_placed_picture_agrees_with_the_brief_of_its_frames()
             for letter, (w, h) in zip("ABCD", boxes, strict=True)
         },
     )
-    plans = needs.plan(SITE, placement, {1: Original(id=1, name="o", width_px=1800, height_px=1000)})
+    plans = plan(SITE, placement, {1: Original(id=1, name="o", width_px=1800, height_px=1000)})
     regions = [safe_area(p.shown) for p in plans]
     both = (
         max(r.x0 for r in regions), min(r.x1 for r in regions), max(r.y0 for r in regions), min(r.y1 for r in regions),

@@ -5,7 +5,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 from skypane.errors import InvalidPlan
-from skypane.fit import (
+from skypane.model import FixedAim, Following
+from skypane.shown.fit import (
     Interval,
     Picture,
     binding,
@@ -17,7 +18,6 @@ from skypane.fit import (
     union,
     windows,
 )
-from skypane.model import FixedAim, Following
 
 lengths = st.floats(10, 6000)
 fractions = st.floats(0, 1)

@@ -4,16 +4,8 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from skypane.frames import (
-    frame_heights,
-    frame_widths,
-    height_css,
-    number,
-    padded_columns_percent,
-    sizes_css,
-    viewport_heights,
-    width_css,
-)
+from skypane.markup.frame import height_css, width_css
+from skypane.markup.sizes import sizes_css
 from skypane.model import (
     ColumnsWidth,
     Container,
@@ -26,8 +18,10 @@ from skypane.model import (
     Site,
     ViewportHeight,
 )
+from skypane.numerals import number
 from skypane.picks import Environment
 from skypane.picks.sizes import evaluate_sizes
+from skypane.widths.frames import frame_heights, frame_widths, padded_columns_percent, viewport_heights
 
 V = np.arange(320, 2561, dtype=float)
 bounds = st.tuples(st.none() | st.integers(10, 800), st.none() | st.integers(800, 2000))

@@ -10,7 +10,8 @@ import pytest
 import pyvips
 from PIL import Image
 from skypane.errors import Busy, NoRoom, TooDemanding, UnreadablePicture
-from skypane.model import Crop, Rect, Rendition
+from skypane.geometry import Crop, Rect
+from skypane.model import Rendition
 from skypane.pixels import encode, inspect, saliency
 from skypane.pixels.guarded import Guard, Limits
 

@@ -5,9 +5,13 @@ import re
 import pytest
 import tinycss2
 from selectolax.lexbor import LexborHTMLParser
-from skypane import needs
-from skypane.delivery import blueprint, manifest_text
-from skypane.markup.picture import css_lines, page_html, picture_lines, text_of
+from skypane.files.renditions import renditions
+from skypane.geometry import Rect
+from skypane.handover import blueprint, manifest_text
+from skypane.markup.css import css_lines
+from skypane.markup.lines import text_of
+from skypane.markup.page import page_html
+from skypane.markup.picture import picture_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -17,7 +21,6 @@ from skypane.model import (
     Original,
     Placement,
     RatioHeight,
-    Rect,
     ShareWidth,
     Site,
     Treatment,
@@ -25,6 +28,7 @@ from skypane.model import (
 )
 from skypane.picks import Environment, pick
 from skypane.picks.choose import wins
+from skypane.shown.plan import plan as plan_
 
 WIDE = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.5), alt='A "lighthouse" & sea')
 TALL = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
@@ -41,13 +45,13 @@ FOUR = Placement(
 
 
 def markup(site, placement=FOUR, originals=ORIGINALS):
-    plans = needs.plan(site, placement, originals)
-    return text_of(picture_lines(site, placement, plans, needs.renditions(site, placement, plans)))
+    plans = plan_(site, placement, originals)
+    return text_of(picture_lines(site, placement, plans, renditions(site, placement, plans)))
 
 
 def css(placement, site=None, originals=ORIGINALS, whole=False):
     site = site or Site()
-    return text_of(css_lines(site, placement, needs.plan(site, placement, originals), whole=whole))
+    return text_of(css_lines(site, placement, plan_(site, placement, originals), whole=whole))
 
 
 @pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
@@ -102,7 +106,7 @@ def test_the_placement_s_own_alt_text_comes_first():
 
 @pytest.mark.parametrize(("style", "order"), [("max-width", "DCBA"), ("min-width", "ABCD"), ("range", "DCBA")])
 def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
-    lines = css_lines(Site(media_style=style), FOUR, needs.plan(Site(media_style=style), FOUR, ORIGINALS))
+    lines = css_lines(Site(media_style=style), FOUR, plan_(Site(media_style=style), FOUR, ORIGINALS))
     letters = "".join(dict.fromkeys(line.spans[0] for line in lines))
     assert letters == order
 

@@ -5,13 +5,14 @@ import re
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from skypane import needs
 from skypane.errors import InvalidPlan
-from skypane.fit import WHOLE
+from skypane.files.names import stems
+from skypane.files.renditions import groups, pixel_sizes, renditions, scaled, sharp_up_to
+from skypane.geometry import WHOLE, Crop
+from skypane.identifiers import identifier
 from skypane.model import (
     ColumnsWidth,
     Container,
-    Crop,
     FixedHeight,
     FixedWidth,
     Following,
@@ -25,7 +26,9 @@ from skypane.model import (
     Treatment,
     ViewportHeight,
 )
-from skypane.names import identifier, stems
+from skypane.shown.plan import plan
+from skypane.treatments import FIELDS, resolve, respan
+from skypane.widths.spans import spans_of
 
 WIDE = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.5))
 TALL = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
@@ -38,15 +41,15 @@ def placement(name="Lighthouse", **treatments):
 
 
 def files(site, p):
-    plans = needs.plan(site, p, ORIGINALS)
-    return [r for _, mine in needs.renditions(site, p, plans) for r in mine]
+    plans = plan(site, p, ORIGINALS)
+    return [r for _, mine in renditions(site, p, plans) for r in mine]
 
 
 # -- check values (common practice, 02-rules §3) --
 
 
 def test_a_frame_of_471_needs_942_at_2x_and_half_of_it_at_1x():
-    sizes = needs.pixel_sizes(Crop(x=0, y=0, w=4000, h=2000), 471, (1, 2))
+    sizes = pixel_sizes(Crop(x=0, y=0, w=4000, h=2000), 471, (1, 2))
     assert sizes[2][0] == 942 and sizes[1][0] == 471
 
 
@@ -58,11 +61,11 @@ def test_a_full_bleed_picture_up_to_991_needs_1982():
 
 def test_how_wide_a_frame_an_original_fills_sharply():
     # 471 → 942 at 2x, and back (common practice)
-    assert (needs.sharp_up_to(942, 2), needs.sharp_up_to(942, 1), needs.sharp_up_to(5200, 2)) == (471, 942, 2600)
+    assert (sharp_up_to(942, 2), sharp_up_to(942, 1), sharp_up_to(5200, 2)) == (471, 942, 2600)
 
 
 def test_1600_by_900_scaled_to_700_high_is_1244_by_700():
-    assert needs.scaled((1600, 900), height=700) == (1244, 700)
+    assert scaled((1600, 900), height=700) == (1244, 700)
 
 
 def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut():
@@ -70,17 +73,17 @@ def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut(
     hd = Original(id=9, name="hd.jpg", width_px=3200, height_px=1800)
     site = Site(narrowest=374, widest=375, breakpoints=())
     t = {"width": FixedWidth(width_px=375), "height": FixedHeight(height_px=500), "original": 9}
-    whole = needs.plan(site, placement(A=Treatment(**t, whole=True)), {9: hd})
-    cut = needs.plan(site, placement(A=Treatment(**t)), {9: hd})
-    assert needs.groups(whole)[0].needed * 2 == 1778
-    assert needs.groups(cut)[0].needed * 2 == 750
+    whole = plan(site, placement(A=Treatment(**t, whole=True)), {9: hd})
+    cut = plan(site, placement(A=Treatment(**t)), {9: hd})
+    assert groups(whole)[0].needed * 2 == 1778
+    assert groups(cut)[0].needed * 2 == 750
 
 
 # -- handing down --
 
 
 def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
-    held = needs.resolve(Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover")))
+    held = resolve(Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover")))
     assert [held[x].fit for x in "ABCD"] == ["cover", "cover", "contain", "contain"]
     assert [held[x].origin["fit"] for x in "ABCD"] == ["B", "B", "D", "D"]
     assert held["A"].origin["original"] == "D" and held["A"].origin["height"] == ""
@@ -89,7 +92,7 @@ def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
 def test_changing_a_narrow_span_does_not_alter_a_wider_one():
     base = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1)))
     changed = placement(D=base.treatments["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5)))
-    before, after = (needs.renditions(Site(), p, needs.plan(Site(), p, ORIGINALS)) for p in (base, changed))
+    before, after = (renditions(Site(), p, plan(Site(), p, ORIGINALS)) for p in (base, changed))
     assert [r.key for g, m in before for r in m if "A" not in r.spans] == [
         r.key for g, m in after for r in m if "A" not in r.spans
     ]
@@ -104,12 +107,12 @@ def test_a_new_breakpoint_changes_nothing_at_any_width(more, _):
         B=Treatment(height=FixedHeight(height_px=300)),
         A=Treatment(original=2, fit="contain"),
     )
-    carried = needs.respan(before, after, p)
+    carried = respan(before, after, p)
 
     def at(site, where, width):
-        letter = next(s.letter for s in needs.spans_of(site) if s.first <= width <= s.last)
-        e = needs.resolve(site, where)[letter]
-        return {f: getattr(e, f) for f in needs.FIELDS}
+        letter = next(s.letter for s in spans_of(site) if s.first <= width <= s.last)
+        e = resolve(site, where)[letter]
+        return {f: getattr(e, f) for f in FIELDS}
 
     for width in (320, 450, 599, 600, 700, 1023, 1024, 1400, 1600, 2560):
         assert at(before, p, width) == at(after, carried, width)
@@ -117,8 +120,8 @@ def test_a_new_breakpoint_changes_nothing_at_any_width(more, _):
 
 def test_removing_a_breakpoint_keeps_the_narrower_spans_as_they_were():
     p = placement(D=Treatment(original=1), B=Treatment(fit="contain"), A=Treatment(height=FixedHeight(height_px=200)))
-    carried = needs.respan(Site(), Site(breakpoints=(599, 1599)), p)  # B and C become one, which takes after C
-    held = needs.resolve(Site(breakpoints=(599, 1599)), carried)
+    carried = respan(Site(), Site(breakpoints=(599, 1599)), p)  # B and C become one, which takes after C
+    held = resolve(Site(breakpoints=(599, 1599)), carried)
     assert [held[x].fit for x in "ABC"] == ["contain", "cover", "cover"]
     assert held["A"].height == FixedHeight(height_px=200)
 
@@ -157,7 +160,7 @@ def test_never_enlarged_and_soft_by_how_much():
 
 
 def test_where_only_2x_is_capped_1x_stays_sharp():
-    sizes = needs.pixel_sizes(Crop(x=0, y=0, w=1000, h=500), 599, (1, 2))
+    sizes = pixel_sizes(Crop(x=0, y=0, w=1000, h=500), 599, (1, 2))
     assert sizes == {1: (599, 300), 2: (1000, 500)}
 
 
@@ -170,8 +173,8 @@ def test_equal_files_of_neighbouring_spans_are_one():
 
 def test_whole_pictures_serve_neighbours_with_one_file_of_the_greatest_need():
     p = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1), whole=True), A=Treatment(original=2, whole=False))
-    plans = needs.plan(Site(), p, ORIGINALS)
-    found = needs.groups(plans)
+    plans = plan(Site(), p, ORIGINALS)
+    found = groups(plans)
     assert [g.letters for g in found] == [("A",), ("B", "C", "D")]
     assert found[1].crop == Crop(x=0, y=0, w=5200, h=2900) and found[1].needed == 2560
     assert plans[1].cut == WHOLE
@@ -180,13 +183,13 @@ def test_whole_pictures_serve_neighbours_with_one_file_of_the_greatest_need():
 def test_transparency_takes_png_in_place_of_jpeg():
     mark = Original(id=4, name="mark.png", width_px=2400, height_px=687, alpha=True)
     p = placement(D=Treatment(original=4, width=FixedWidth(width_px=240)))
-    made = [r for _, m in needs.renditions(Site(), p, needs.plan(Site(), p, {4: mark})) for r in m]
+    made = [r for _, m in renditions(Site(), p, plan(Site(), p, {4: mark})) for r in m]
     assert [r.format for r in made[:3]] == ["avif", "webp", "png"]
 
 
 def test_the_cut_of_a_frame_in_vh_serves_every_height_of_the_span():
     p = placement(D=Treatment(original=1, height=ViewportHeight(percent=100)))
-    plans = needs.plan(Site(), p, ORIGINALS)
+    plans = plan(Site(), p, ORIGINALS)
     narrow = plans[0]
     assert narrow.viewport_h.min() == 560 and narrow.viewport_h.max() == 932
     # the widest window is at 599 × 560, the tallest picture needs all of the height
@@ -277,20 +280,20 @@ def test_no_two_placements_of_a_site_are_called_alike():
 def test_a_frame_without_room_is_refused_at_its_field():
     p = placement(D=Treatment(original=1), A=Treatment(width=ColumnsWidth(columns=4, gutter_px=120)))
     with pytest.raises(InvalidPlan, match="no width at 320 px, span A") as refused:
-        needs.plan(Site(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
+        plan(Site(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
     assert refused.value.field == "treatments.A.width"
 
 
 def test_an_original_that_is_not_there_is_refused_at_its_field():
     with pytest.raises(InvalidPlan, match="not in this site") as refused:
-        needs.plan(Site(), placement(C=Treatment(original=77)), ORIGINALS)
+        plan(Site(), placement(C=Treatment(original=77)), ORIGINALS)
     assert refused.value.field == "treatments.C.original"
 
 
 def test_a_letter_without_a_span_is_refused():
     with pytest.raises(InvalidPlan, match="no span K"):
-        needs.resolve(Site(), placement(K=Treatment(fit="cover")))
+        resolve(Site(), placement(K=Treatment(fit="cover")))
 
 
 def test_following_is_the_default_aim():
-    assert needs.resolve(Site(), placement())["A"].aim == Following()
+    assert resolve(Site(), placement())["A"].aim == Following()

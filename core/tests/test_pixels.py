@@ -8,7 +8,8 @@ import numpy as np
 import pytest
 from PIL import Image, ImageCms
 from skypane.errors import UnreadablePicture
-from skypane.model import Crop, Rendition
+from skypane.geometry import Crop
+from skypane.model import Rendition
 from skypane.pixels.cut import cut, open_upright
 from skypane.pixels.encode import make, preview
 from skypane.pixels.inspect import icc_description, inspect

@@ -4,9 +4,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from skypane.model import Area, FixedHeight, FixedWidth, Original, Placement, RatioHeight, Rect, Site, Treatment, ViewportHeight
+from skypane.geometry import Rect
+from skypane.model import Area, FixedHeight, FixedWidth, Original, Placement, RatioHeight, Site, Treatment, ViewportHeight
 from skypane.proof import FileFact, cases, predict
-from skypane.reading import merged, read, runs_of, simplified, typical_height
+from skypane.reading.read import read
+from skypane.widths.curves import simplified
+from skypane.widths.frames import typical_height
+from skypane.widths.runs import merged, runs_of
 
 BOATS = Original(
     id=1,
@@ -116,16 +120,17 @@ def test_curves_say_the_same_as_the_rule_at_every_width(width, name):
     p = Placement(name="x", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=500))})
     curve = getattr(next(s for s in FIXED.spans if s.first <= width <= s.last), name)
     xs, ys = zip(*curve.points, strict=True)
-    from skypane import needs
+    from skypane.shown.plan import drawn_cut_width
+    from skypane.shown.plan import plan as plan_
 
-    plan = next(q for q in needs.plan(Site(), p, {1: BOATS}) if q.span.first <= width <= q.span.last)
+    plan = next(q for q in plan_(Site(), p, {1: BOATS}) if q.span.first <= width <= q.span.last)
     i = width - plan.span.first
     exact = {
         "frame_w": plan.W[0][i],
         "frame_h": plan.H[0][i],
         "x0": plan.shown.x0[0][i],
         "x1": plan.shown.x1[0][i],
-        "drawn_w": needs.drawn_cut_width(plan)[0][i],
+        "drawn_w": drawn_cut_width(plan)[0][i],
     }[name]
     assert np.interp(width, xs, ys) == pytest.approx(exact, abs=0.51 if "w" in name or "h" in name else 6e-4)
 

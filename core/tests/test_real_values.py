@@ -7,12 +7,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from skypane import needs
-from skypane.advice import UNCROPPED, advise, aim_costs, largest_crop, tried
-from skypane.brief import brief
+from skypane.advice.costs import aim_costs
+from skypane.advice.crops import largest_crop
+from skypane.advice.trial import tried
+from skypane.advice.walk import advise
 from skypane.errors import InvalidPlan
-from skypane.fit import Picture, following_offset
-from skypane.keeps import failing
+from skypane.geometry import WHOLE, Rect
 from skypane.model import (
     Area,
     FixedHeight,
@@ -22,15 +22,19 @@ from skypane.model import (
     Original,
     Placement,
     RatioHeight,
-    Rect,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
 )
-from skypane.needs import plan, respan
-from skypane.reading import read, share_text
-from skypane.spans import retitled
+from skypane.numerals import share_text
+from skypane.reading.read import read
+from skypane.shown.brief import brief
+from skypane.shown.fit import Picture, following_offset
+from skypane.shown.keeps import failing
+from skypane.shown.plan import plan
+from skypane.treatments import UNCROPPED, crop_region, resolve, respan
+from skypane.widths.spans import retitled, spans_of
 
 #: Px sizes of pictures as cameras, phones, drones, scanners and screens make them (common practice; makers' data sheets from memory).
 CAMERAS = [
@@ -165,9 +169,9 @@ def test_a_removed_post_hands_no_crop_to_a_span_that_had_none():
     )
     before, after = Site(), Site(breakpoints=(599, 1599))  # C goes into D
     before, after = Site(), Site(breakpoints=(599, 1023))
-    carried = needs.resolve(after, respan(before, after, p, {1: ("Sail", "Red"), 2: ()}))
+    carried = resolve(after, respan(before, after, p, {1: ("Sail", "Red"), 2: ()}))
     assert carried["C"].crop == CROPPED and carried["C"].keeps == ("Sail",)
-    assert carried["B"].original == 1 and needs.crop_region(carried["B"].crop) is needs.WHOLE
+    assert carried["B"].original == 1 and crop_region(carried["B"].crop) is WHOLE
     assert carried["B"].keeps == ("Sail", "Red")
 
 
@@ -189,13 +193,13 @@ def test_every_width_keeps_what_it_did_when_posts_go_or_come(data):
     if len(after.breakpoints) == 3:
         return
     names = {1: ("Red", "Sail"), 2: ("Red", "Sail")}
-    held, carried = needs.resolve(before, p), needs.resolve(after, respan(before, after, p, names))
-    old, new = needs.spans_of(before), needs.spans_of(after)
+    held, carried = resolve(before, p), resolve(after, respan(before, after, p, names))
+    old, new = spans_of(before), spans_of(after)
     for span in new:
         was = held[next(s for s in old if s.last >= span.last).letter]
         now = carried[span.letter]
         assert (now.original, now.fit) == (was.original, was.fit)
-        assert needs.crop_region(now.crop) == needs.crop_region(was.crop)
+        assert crop_region(now.crop) == crop_region(was.crop)
         assert (now.keeps or names.get(now.original or 0, ())) == (was.keeps or names.get(was.original or 0, ()))
 
 
@@ -357,7 +361,7 @@ def test_spans_alike_with_another_between_share_their_files():
     site = Site(breakpoints=(599, 1023))
     between = Treatment(width=FixedWidth(width_px=400), height=RatioHeight(w=2, h=1))
     p = Placement(name="x", treatments={"C": narrow.model_copy(update={"original": 1}), "B": between, "A": narrow})
-    from skypane.delivery import blueprint
+    from skypane.handover import blueprint
 
     made = blueprint(site, p, {1: o})
     assert {(r.spans, r.name) for r in made.files if r.format == "jpeg"} == {
@@ -377,6 +381,6 @@ def test_spans_alike_with_another_between_share_their_files():
 def test_files_that_are_equal_because_the_original_ends_are_one_file():
     o = Original(id=1, name="o.jpg", width_px=500, height_px=500, alt="")
     p = Placement(name="x", treatments={"B": Treatment(original=1, width=FullWidth(), height=RatioHeight(w=1, h=1))})
-    from skypane.delivery import blueprint
+    from skypane.handover import blueprint
 
     assert [r.name for r in blueprint(SITE, p, {1: o}).files] == ["x.avif", "x.webp", "x.jpg"]

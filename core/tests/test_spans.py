@@ -6,7 +6,9 @@ from hypothesis import strategies as st
 from skypane.model import Site
 from skypane.picks import Environment
 from skypane.picks.media import media_matches
-from skypane.spans import Span, conditions, in_testing_order, reach, spans_of
+from skypane.picks.reach import reach
+from skypane.widths.conditions import conditions, in_testing_order
+from skypane.widths.spans import Span, spans_of
 
 STYLES = ["max-width", "min-width", "range"]
 

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from skypane import model
-from skypane.stored import VERSION, TooNew, lifted, stored
+from skypane.model.stored import VERSION, TooNew, lifted, stored
 
 json = st.recursive(st.none() | st.booleans() | st.integers(-9, 9) | st.text(max_size=5), lambda c: st.lists(c, max_size=3))
 

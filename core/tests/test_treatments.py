@@ -5,12 +5,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from selectolax.lexbor import LexborHTMLParser
-from skypane import needs
-from skypane.delivery import blueprint
 from skypane.errors import InvalidPlan
-from skypane.fit import shows
-from skypane.keeps import failing, fates
-from skypane.markup.picture import BLANK, css_lines, pane_lines, picture_lines, text_of
+from skypane.files.renditions import groups, renditions
+from skypane.geometry import Rect
+from skypane.handover import blueprint
+from skypane.markup.css import css_lines
+from skypane.markup.lines import text_of
+from skypane.markup.pane import pane_lines
+from skypane.markup.picture import BLANK, picture_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -20,13 +22,15 @@ from skypane.model import (
     Original,
     Placement,
     RatioHeight,
-    Rect,
     Site,
     Treatment,
     ViewportHeight,
 )
 from skypane.picks import Environment, pick
-from skypane.reading import read
+from skypane.reading.read import read
+from skypane.shown.fit import shows
+from skypane.shown.keeps import failing, fates
+from skypane.shown.plan import crop_of, plan
 from test_advice import original, plan_of
 
 SITE = Site()
@@ -41,7 +45,7 @@ def placed(**by_letter):
 
 
 def spans(placement, site=SITE):
-    return {p.span.letter: p for p in needs.plan(site, placement, BOTH)}
+    return {p.span.letter: p for p in plan(site, placement, BOTH)}
 
 
 # -- crops --
@@ -67,10 +71,10 @@ def test_a_crop_shows_what_the_cropped_picture_would_show(crop, ratio, aim):
 
 def test_the_files_are_cut_from_inside_the_crop_and_needed_px_are_those_of_the_crop():
     p = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1))
-    (group,) = needs.groups((p,))
+    (group,) = groups((p,))
     assert (group.crop.x >= 2000, group.crop.w, group.crop.h, group.needed) == (True, 2000, 2000, 700)
     q = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1), whole=True)
-    assert needs.crop_of(BOATS, q.cut).model_dump() == {"x": 2000, "y": 0, "w": 2000, "h": 2000}
+    assert crop_of(BOATS, q.cut).model_dump() == {"x": 2000, "y": 0, "w": 2000, "h": 2000}
 
 
 def test_a_natural_frame_has_the_ratio_of_the_crop():
@@ -204,8 +208,8 @@ def test_prints_differ_exactly_where_something_shows_otherwise():
 def test_a_span_without_a_picture_fetches_none():
     for show in ("colour", "nothing"):
         placement = placed(A=Treatment(show=show))
-        plans = needs.plan(SITE, placement, BOTH)
-        markup = text_of(picture_lines(SITE, placement, plans, needs.renditions(SITE, placement, plans)))
+        plans = plan(SITE, placement, BOTH)
+        markup = text_of(picture_lines(SITE, placement, plans, renditions(SITE, placement, plans)))
         assert pick(markup, Environment(width=400, height=700, density=2)).url == BLANK
         assert pick(markup, Environment(width=700, height=900, density=2)).url.startswith("images/")
         css = text_of(css_lines(SITE, placement, plans))
@@ -223,8 +227,8 @@ def test_what_is_hidden_in_the_widest_or_narrowest_span_comes_back_in_the_others
                 else {"A": Treatment(show="nothing")}
             )
         )
-        plans = needs.plan(site, placement, BOTH)
-        markup = text_of(picture_lines(site, placement, plans, needs.renditions(site, placement, plans)))
+        plans = plan(site, placement, BOTH)
+        markup = text_of(picture_lines(site, placement, plans, renditions(site, placement, plans)))
         urls = [pick(markup, Environment(width=w, height=900)).url for w in (inside, other)]
         assert urls[0] == BLANK and urls[1] != BLANK
         assert len(LexborHTMLParser(markup).css("img")) == 1
@@ -234,8 +238,8 @@ def test_what_is_hidden_in_the_widest_or_narrowest_span_comes_back_in_the_others
 
 def test_neighbouring_spans_without_a_picture_share_one_source():
     placement = placed(B=Treatment(show="colour"))
-    plans = needs.plan(SITE, placement, BOTH)
-    markup = text_of(picture_lines(SITE, placement, plans, needs.renditions(SITE, placement, plans)))
+    plans = plan(SITE, placement, BOTH)
+    markup = text_of(picture_lines(SITE, placement, plans, renditions(SITE, placement, plans)))
     assert markup.count(BLANK) == 1 and 'media="(max-width: 1023px)"' in markup
 
 
@@ -263,7 +267,7 @@ def test_a_frame_that_is_not_shown_needs_no_size():
 def test_panes_ask_for_a_preview_of_the_crop():
     crop = Rect(x=0.25, y=0, w=0.5, h=1)
     placement = placed(A=Treatment(crop=crop))
-    plans = needs.plan(SITE, placement, BOTH)
+    plans = plan(SITE, placement, BOTH)
     asked = []
     text = text_of(pane_lines(SITE, placement, plans, lambda o, c: asked.append((o.id, c)) or f"p{len(asked)}"))
     assert asked == [(1, crop), (1, None), (1, None), (1, None)] and 'width="2000" height="2000"' in text

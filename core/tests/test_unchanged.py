@@ -11,10 +11,9 @@ import sys
 from pathlib import Path
 
 import pytest
-
-from skypane.delivery import blueprint
+from skypane.handover import blueprint
 from skypane.model import Original, Placement, Site
-from skypane.stored import lifted
+from skypane.model.stored import lifted
 
 HERE = Path(__file__).parent
 DELIVERED = sorted((HERE / "delivered").iterdir())
@@ -25,9 +24,7 @@ COMMANDS = ("picks", "shows", "keeps", "advise")
 def test_the_demo_is_delivered_as_ever(folder):
     asked = lifted("asked", json.loads((folder / "asked.json").read_text()))
     originals = {o["id"]: Original.model_validate(o) for o in asked["originals"]}
-    found = blueprint(
-        Site.model_validate(asked["site"]), Placement.model_validate(asked["placement"]), originals
-    )
+    found = blueprint(Site.model_validate(asked["site"]), Placement.model_validate(asked["placement"]), originals)
     manifest = json.dumps(found.manifest, indent=1, ensure_ascii=False) + "\n"
     for name, text in {**found.texts, "manifest.json": manifest}.items():
         assert text == (folder / name).read_text(), name

@@ -1,4 +1,4 @@
-"""Database fields for the core's nouns: JSON with a version, lifted when it is read (see `skypane.stored`)."""
+"""Database fields for the core's nouns: JSON with a version, lifted when it is read (see `skypane.model.stored`)."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from typing import Any
 
 from django.db import models
 from django.db.models.expressions import Expression
-from skypane import stored
+from skypane.model import stored
 
 
 class NounField(models.JSONField):

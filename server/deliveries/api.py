@@ -19,8 +19,8 @@ from placements.models import Placement
 from pydantic import Field
 from sites.models import site_of
 from skypane import proof
+from skypane.identifiers import identifier
 from skypane.markup.picture import TYPES
-from skypane.names import identifier
 
 from deliveries import runs
 from deliveries.models import SILENT_AFTER, Delivery, Worker

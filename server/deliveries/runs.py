@@ -25,8 +25,8 @@ from django.utils import timezone
 from originals.models import Original
 from placements.models import Placement, stems_of
 from skypane import model
-from skypane.delivery import FOLDER, Blueprint, blueprint, manifest_text
 from skypane.errors import InvalidPlan, SkyPaneError
+from skypane.handover import FOLDER, Blueprint, blueprint, manifest_text
 
 from deliveries.models import BEAT_SECONDS, SILENT_AFTER, Delivery, DeliveryFile, Rendition
 

@@ -22,7 +22,7 @@ from placements.models import failing_areas, uses_of
 from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
 from sites.models import Site, site_of
 from skypane import model
-from skypane.needs import sharp_up_to
+from skypane.files.renditions import sharp_up_to
 
 from originals.intake import (
     LARGE_WIDTH,

@@ -22,10 +22,12 @@ from originals.models import Original, preview_url
 from pydantic import AfterValidator, Field
 from sites.models import Page, Site, site_of
 from skypane import changes, model
-from skypane.advice import belongs
+from skypane.advice.others import belongs
 from skypane.errors import InvalidPlan
-from skypane.needs import SpanPlan, plan
-from skypane.reading import Finding, Reading, findings_of, read
+from skypane.findings.rules import Finding, findings_of
+from skypane.reading.nouns import Reading
+from skypane.reading.read import read
+from skypane.shown.plan import SpanPlan, plan
 
 from placements.history import StoredLooks, add, begin, lock_for_looks, look_anew, looks_now, version
 from placements.models import Placement, originals_in, originals_of, placements_of, stems_of

@@ -14,10 +14,11 @@ from originals.models import Original
 from sites.models import Page, Site
 from skypane import model
 from skypane.errors import InvalidPlan
-from skypane.keeps import failing
-from skypane.names import stems
-from skypane.needs import plan, respan
-from skypane.spans import spans_of
+from skypane.files.names import stems
+from skypane.shown.keeps import failing
+from skypane.shown.plan import plan
+from skypane.treatments import respan
+from skypane.widths.spans import spans_of
 
 
 class Placement(models.Model):

@@ -14,10 +14,12 @@ from ninja import Router, Schema
 from pydantic import Field
 from sites.models import Site, site_of
 from skypane import model
-from skypane.advice import Advice, advise_all, applied, belongs
+from skypane.advice.others import belongs
+from skypane.advice.steps import Advice
+from skypane.advice.walk import advise_all, applied
 from skypane.errors import InvalidPlan
-from skypane.needs import SpanPlan, plan
-from skypane.reading import Finding, findings_of
+from skypane.findings.rules import Finding, findings_of
+from skypane.shown.plan import SpanPlan, plan
 
 from placements.api import MOST_PROPOSED, StripFrame, proposable, strip_frame
 from placements.history import begin, looks_now, record, step_back

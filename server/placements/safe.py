@@ -11,11 +11,13 @@ from django.shortcuts import get_object_or_404
 from ninja import Query, Router, Schema
 from pydantic import Field
 from skypane import model
-from skypane.brief import brief, overlay_svg
-from skypane.fit import Region, overlap, safe_area
-from skypane.names import identifier
-from skypane.needs import SpanPlan, plan
+from skypane.geometry import Region, overlap
+from skypane.identifiers import identifier
+from skypane.markup.overlay import overlay_svg
 from skypane.pixels.overlay import overlay_png
+from skypane.shown.brief import brief
+from skypane.shown.fit import safe_area
+from skypane.shown.plan import SpanPlan, plan
 
 from placements.models import Placement, originals_of
 

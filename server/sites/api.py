@@ -14,7 +14,7 @@ from ninja import Router, Schema
 from placements.models import respan_all
 from pydantic import Field
 from skypane import model
-from skypane.spans import retitled, spans_of
+from skypane.widths.spans import retitled, spans_of
 
 from sites.models import Page, Site, site_of
 

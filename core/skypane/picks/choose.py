@@ -16,13 +16,13 @@ from typing import Any
 from selectolax.lexbor import LexborHTMLParser
 
 from skypane.errors import InvalidPlan
-from skypane.model import Noun
 from skypane.picks.engines import CURRENT, ENGINES, JXL, Policy, device_density
 from skypane.picks.media import Environment, media_matches
 from skypane.picks.parting import Texts, parting
 from skypane.picks.sizes import Size, evaluate_sizes, is_auto
 from skypane.picks.srcset import Candidate, SourceSet, parse_srcset
 from skypane.picks.values import float32
+from skypane.values import Noun
 
 
 class Step(Noun):

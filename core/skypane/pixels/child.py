@@ -16,7 +16,8 @@ from typing import Any
 import pyvips
 
 from skypane.errors import NoRoom, SkyPaneError
-from skypane.model import Crop, Rect, Rendition
+from skypane.geometry import Crop, Rect
+from skypane.model import Rendition
 from skypane.pixels import encode, inspect, saliency, trim
 from skypane.pixels.load import lacked_memory
 

@@ -10,7 +10,7 @@ from pathlib import Path
 import pyvips
 
 from skypane.errors import UnreadablePicture
-from skypane.model import Crop
+from skypane.geometry import Crop
 from skypane.pixels.load import CannotOpen, lacked_memory, open_any
 
 

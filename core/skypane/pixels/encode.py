@@ -13,7 +13,8 @@ from typing import Any
 import pyvips
 
 from skypane.errors import UnreadablePicture
-from skypane.model import Format, Rect, Rendition
+from skypane.geometry import Rect
+from skypane.model import Format, Rendition
 from skypane.pixels.cut import cut, open_upright, to_srgb
 from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
 

@@ -22,7 +22,8 @@ from pathlib import Path
 from typing import Any
 
 from skypane.errors import Busy, InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
-from skypane.model import Crop, Rect, Rendition
+from skypane.geometry import Crop, Rect
+from skypane.model import Rendition
 from skypane.pixels.inspect import Inspected
 from skypane.pixels.saliency import Suggestion
 

@@ -13,10 +13,10 @@ from typing import NamedTuple
 import numpy as np
 from scipy import ndimage
 
-from skypane.frames import Floats
-from skypane.model import Rect
+from skypane.geometry import Rect
 from skypane.pixels.cut import to_srgb
 from skypane.pixels.load import open_any
+from skypane.widths.frames import Floats
 
 MAP_PX = 64
 SMOOTH_PX = 3.0

@@ -8,7 +8,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from skypane.errors import InvalidPlan
-from skypane.model import Crop
+from skypane.geometry import Crop
 from skypane.pixels.load import open_any
 
 

@@ -1,7 +1,7 @@
 """Nouns as JSON that outlives the code that wrote it: what is stored says its version, and is lifted here and nowhere else.
 
-Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and crops narrower than a hairline, no
-ratios beyond what a frame can have, at most eight densities.
+Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and crops narrower than a
+hairline, no ratios beyond what a frame can have, at most eight densities.
 """
 
 from __future__ import annotations
@@ -10,7 +10,8 @@ from collections.abc import Callable
 from typing import Any, Literal
 
 from skypane.errors import SkyPaneError
-from skypane.model import FLATTEST, LEAST_SHARE, MOST_DENSITIES, NARROWEST, USUAL_HEIGHTS
+from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
+from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
 VERSION = 2
 

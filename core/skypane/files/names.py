@@ -7,12 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from skypane.identifiers import identifier, next_free, plain, unique
+from skypane.identifiers import identifier, plain, unique
 from skypane.model import Format, Naming
 
 EXTENSIONS: dict[Format, str] = {"avif": "avif", "webp": "webp", "jpeg": "jpg", "png": "png"}
-
-__all__ = ["EXTENSIONS", "density_text", "file_stem", "identifier", "next_free", "stems", "unique"]
 
 
 def stems(names: Iterable[str]) -> list[str]:

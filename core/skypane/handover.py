@@ -6,9 +6,13 @@ import json
 from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
-from skypane import needs
-from skypane.markup.picture import alt_text, css_lines, page_html, picture_lines, text_of
+from skypane.files.renditions import renditions as renditions_
+from skypane.markup.css import css_lines
+from skypane.markup.lines import text_of
+from skypane.markup.page import page_html
+from skypane.markup.picture import alt_text, picture_lines
 from skypane.model import Original, Placement, Rendition, Site
+from skypane.shown.plan import plan
 
 FOLDER = "images/"
 
@@ -23,8 +27,8 @@ class Blueprint(NamedTuple):
 
 def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original]) -> Blueprint:
     """Plan a run. Raises InvalidPlan where the placement cannot be computed."""
-    plans = needs.plan(site, placement, originals)
-    grouped = needs.renditions(site, placement, plans)
+    plans = plan(site, placement, originals)
+    grouped = renditions_(site, placement, plans)
     files = _each_once(r for _, mine in grouped for r in mine)
     snippet = text_of(picture_lines(site, placement, plans, grouped, FOLDER))
     texts = {

@@ -11,10 +11,12 @@ from typing import Literal
 
 import numpy as np
 
-from skypane.fit import Picture, Windows, is_whole, share_in_view
-from skypane.frames import Floats
-from skypane.model import Area, Noun
-from skypane.needs import SpanPlan
+from skypane.model import Area
+from skypane.shown.fit import Picture, Windows, is_whole, share_in_view
+from skypane.shown.plan import SpanPlan
+from skypane.values import Noun
+from skypane.widths.frames import Floats
+from skypane.widths.runs import constant
 
 Fate = Literal["whole", "cut", "lost", "small"]
 
@@ -53,11 +55,6 @@ def fates(p: SpanPlan, area: Area) -> Fates:
     return known.get(id(area)) or fates_in(p.shown, (area,), picture)[0]
 
 
-def constant(values: np.ndarray) -> bool:
-    """Whether an array is known to hold one value throughout, as `fates` gives for an area that is whole everywhere."""
-    return values.strides == (0,)
-
-
 def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[Fates]:
     """The same for windows of shape (heights, widths), per area."""
     if is_whole(shown, hull(areas), picture).all():  # all of them at once
@@ -84,12 +81,6 @@ def too_small(area: Area, shown: Windows) -> np.ndarray:
         return np.zeros(shown.drawn_w.shape, dtype=bool)
     narrow: np.ndarray = area.rect.w * shown.drawn_w < area.least_px * (1 - 1e-9)
     return narrow
-
-
-def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
-    """First and last width of every run of consecutive widths at which something is true."""
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], true, [False]]).astype(np.int8)))
-    return [(int(v[a]), int(v[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
 
 
 def summary(p: SpanPlan, area: Area) -> AreaFates:

@@ -1,4 +1,4 @@
-"""What of a picture shows in a frame (CSS Images 3, §5.5 object-fit and §5.6 object-position) and how the aim is held by CSS.
+"""What of a picture shows in a frame (CSS Images 3, §5.5 object-fit and §5.6 object-position).
 
 Image w×h, frame W×H. `cover`: scale s = max(W/w, H/h), the visible part is W/s × H/s image px. The *drawn* width D = w·s and
 height E = h·s are what the whole picture would measure on screen; in a frame taller than the picture D exceeds W.
@@ -18,17 +18,11 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.frames import Floats, number
+from skypane.geometry import WHOLE, Box, Region
 from skypane.model import Aim, Area, Fit, FixedAim, Following, Original
+from skypane.widths.frames import Floats
 
 AnyFit = Literal["cover", "contain", "fill", "none", "scale-down"]
-
-
-class Box(NamedTuple):
-    x: float
-    y: float
-    w: float
-    h: float
 
 
 class Shown(NamedTuple):
@@ -78,9 +72,6 @@ def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, p
     return Shown(Box(x, y, vw, vh), drawn)
 
 
-# -- over many frames at once --------------------------------------------------------------------------------------------
-
-
 @dataclass(frozen=True)
 class Interval:
     """One keep area along one axis, as fractions of the picture."""
@@ -103,18 +94,6 @@ class Picture:
     @property
     def ratio(self) -> float:
         return self.w / self.h
-
-
-class Region(NamedTuple):
-    """A rectangle by its edges, in fractions of the picture."""
-
-    x0: float
-    x1: float
-    y0: float
-    y1: float
-
-
-WHOLE = Region(0.0, 1.0, 0.0, 1.0)
 
 
 def picture_of(original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[Area, ...] | None = None) -> Picture:
@@ -259,19 +238,6 @@ def windows_between(picture: Picture, aim: Aim, shown: Windows) -> Windows:
     return Windows(across, down, np.ones_like(x0), np.ones_like(y0), x0, x0 + across, y0, y0 + down)
 
 
-def joined(a: Region, b: Region) -> Region:
-    """The smallest region around both."""
-    return Region(min(a.x0, b.x0), max(a.x1, b.x1), min(a.y0, b.y0), max(a.y1, b.y1))
-
-
-def overlap(a: Region | None, b: Region | None) -> Region | None:
-    """What both have in common; None if nothing."""
-    if a is None or b is None:
-        return None
-    region = Region(max(a.x0, b.x0), min(a.x1, b.x1), max(a.y0, b.y0), min(a.y1, b.y1))
-    return region if region.x1 > region.x0 and region.y1 > region.y0 else None
-
-
 def union(shown: Windows) -> Region:
     """All that shows at some frame: what a rendition has to carry."""
     return Region(
@@ -312,25 +278,6 @@ def is_whole(shown: Windows, rect: tuple[Edge, Edge, Edge, Edge], picture: Pictu
     return inside
 
 
-# -- the aim as CSS ------------------------------------------------------------------------------------------------------
-
-#: Two shares of the picture that differ less than this show the same.
-_SAME = 1e-6
-
-
-class AxisPosition(NamedTuple):
-    """One component of object-position, and the plain percentage nearest to it (for browsers without container units)."""
-
-    css: str
-    percent: str
-    drawn: str | None  # declaration of the drawn extent that `css` refers to by var(), None if it does not
-    held_by: tuple[str, ...]  # names of keep areas whose projection binds somewhere
-
-
-def percent(fraction: float) -> str:
-    return f"{number(round(fraction * 100, 3))}%"
-
-
 def binding(seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
     """The keep areas without which the offset would differ by more than a hundredth of a px at some share between the least and
     the greatest of `seen`, the visible shares of one axis. `drawn` is the greatest drawn extent in CSS px.
@@ -358,66 +305,3 @@ def binding(seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...
         if np.abs(following_offset(room, whole, focal, without) - result).max() < least:
             kept.remove(area)
     return tuple(kept)
-
-
-def axis_position(
-    axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region, held: tuple[Interval, ...]
-) -> AxisPosition:
-    """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to WHOLE).
-
-    `held` are the keep areas that bind (see `binding`).
-
-    A share that does not change gives a plain percentage. Otherwise a length, exact at every width: the frame's own extent is
-    100cqw × 100cqh of the container that the frame is (CSS Conditional 5, container query lengths).
-    """
-    if axis == "x":
-        room, drawn, first, last = shown.W, shown.drawn_w, shown.x0, shown.x1
-        focal, c0, c1 = picture.focal[0], cut.x0, cut.x1
-        unit, other, ratio = "cqw", "cqh", f"{number(picture.w)} / {number(picture.h)}"
-    else:
-        room, drawn, first, last = shown.H, shown.drawn_h, shown.y0, shown.y1
-        focal, c0, c1 = picture.focal[1], cut.y0, cut.y1
-        unit, other, ratio = "cqh", "cqw", f"{number(picture.h)} / {number(picture.w)}"
-
-    seen = last - first
-    slack = (c1 - c0) - seen
-    names = tuple(k.name for k in held)
-    if isinstance(aim, FixedAim):
-        fraction = aim.x if axis == "x" else aim.y
-        return AxisPosition(percent(fraction), percent(fraction), None, ())
-    if slack.max() < _SAME:
-        return AxisPosition("50%", "50%", None, names)
-    # the percentage that is right in the middle of the span, exact where nothing changes
-    middle = (
-        int(np.argmax(slack)) if np.ptp(seen) < _SAME else int(np.argpartition(seen, seen.size // 2, axis=None)[seen.size // 2])
-    )
-    at = slack.flat[middle]
-    plain = percent(float(np.clip((first.flat[middle] - c0) / at, 0, 1))) if at > _SAME else "50%"
-    if np.ptp(seen) < _SAME and np.ptp(first) < _SAME:
-        return AxisPosition(plain, plain, None, names)
-
-    always_slack = bool((drawn > room + 1e-9).all())
-    extent = f"100{other} * {ratio}" if always_slack else f"max(100{unit}, 100{other} * {ratio})"
-    var = f"--drawn-{'width' if axis == 'x' else 'height'}"
-    d = f"var({var})"
-
-    def times(fraction: float, of: str) -> str:
-        return f"{number(round(fraction, 5))} * {of}"
-
-    def less(length: str, fraction: float) -> str:
-        """`length` minus a share of the drawn extent; beyond a crop's edges shares are negative."""
-        return f"{length} {'+' if fraction < 0 else '-'} {times(abs(fraction), d)}"
-
-    offset = less(f"50{unit}", focal)
-    for area in reversed(held):
-        lo = times(-area.first, d) if area.first else "0px"
-        hi = less(f"100{unit}", area.last)
-        fits = bool(((area.last - area.first) * drawn <= room + 1e-9).all())
-        if fits:
-            offset = f"clamp({lo}, {offset}, {hi})"
-        else:
-            offset = f"max(min({lo}, {hi}), min({offset}, max({lo}, {hi})))"
-    length = f"min(0px, max(100{unit} - {d}, {offset}))"
-    if c0 > _SAME:
-        length = f"calc({length} + {times(c0, d)})"
-    return AxisPosition(length, plain, f"{var}: calc({extent})" if always_slack else f"{var}: {extent}", names)

@@ -1,0 +1,193 @@
+"""Steps that change the frame: the whole picture, another ratio, more height."""
+
+from __future__ import annotations
+
+import math
+
+from skypane.advice.steps import AdviceStep
+from skypane.advice.trial import (
+    asked_width,
+    bounds_broken,
+    freed_of_crop,
+    holds_all,
+    ratio_text,
+    rounded_down,
+    rounded_up,
+    sizes_text,
+    tried,
+    what_changes,
+)
+from skypane.errors import InvalidPlan
+from skypane.geometry import WHOLE, Region
+from skypane.model import Area, FixedHeight, Following, NaturalHeight, RatioHeight, Site, ViewportHeight
+from skypane.shown.keeps import hull
+from skypane.shown.plan import SpanPlan, cropped_ratio
+from skypane.values import FLATTEST, MOST_PX, NARROWEST, NOISE
+
+
+def ratio_bounds(picture_ratio: float, areas: tuple[Area, ...], crop: Region = WHOLE) -> tuple[float, float]:
+    """Least and greatest frame ratio (width over height) in which some position keeps all areas whole.
+
+    All of [a, b] can be kept iff b − a is at most the visible share: frame ratio ≥ (b − a)·picture ratio, likewise down.
+    """
+    x0, x1, y0, y1 = hull(areas)
+    return (x1 - x0) * picture_ratio / (crop.y1 - crop.y0), picture_ratio * (crop.x1 - crop.x0) / (y1 - y0)
+
+
+def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
+    """The height rule of a ratio. Raises InvalidPlan where no frame can have it."""
+    if not NARROWEST <= ratio <= FLATTEST:
+        raise InvalidPlan(f"{ratio_text(ratio)} is no ratio that a frame can have.")
+    w, h = (ratio, 1.0) if ratio >= 0.1 else (1.0, round(1 / ratio, 4))
+    return RatioHeight.model_validate({"w": w, "h": h, **bounds})
+
+
+def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
+    """At the natural ratio within the least and greatest height, else whole in the present frame."""
+    freed, without = freed_of_crop(p)
+    bounds = {"least_px": p.effective.height.least_px, "greatest_px": p.effective.height.greatest_px}
+    natural = what_changes(p, height=NaturalHeight.model_validate(bounds), fit="cover", **freed)
+    q = tried(site, p, what_changes(p, height=NaturalHeight(), fit="cover", **freed))
+    figures = {"frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
+    broken = bounds_broken(p, q)
+    if not broken:
+        if holds_all(q):
+            return AdviceStep(
+                kind="whole",
+                works=True,
+                why=f"Nothing lies on the picture, so it can be shown whole{without}: {sizes_text(q)}.",
+                label=f"Show it whole{without}",
+                treatment=natural,
+                figures=figures,
+            )
+        return AdviceStep(kind="whole", works=False, why="Shown whole, an area is still too small.", figures=figures)
+    contained = what_changes(p, fit="contain", **freed)
+    q = tried(site, p, contained)
+    refused = f"At its natural ratio {broken}"
+    if not holds_all(q):
+        return AdviceStep(
+            kind="whole",
+            works=False,
+            why=f"{refused}; whole in the present frame an area is too small.",
+            figures=figures,
+        )
+    return AdviceStep(
+        kind="whole",
+        works=True,
+        why=f"{refused}; but it can be shown whole in the present frame{without}, {sizes_text(q)}, with its colour beside it.",
+        label=f"Show it whole in this frame{without}",
+        treatment=contained,
+        figures=figures,
+    )
+
+
+def solved_ratio(p: SpanPlan, crop: Region | None = None) -> float | None:
+    """The frame ratio nearest to the present one that holds all keep areas; None where the present one does.
+
+    `crop` is another crop than the span's own.
+    """
+    assert p.original is not None
+    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop or p.crop)
+    present = p.W / p.H
+    if present.min() < low:
+        return min(rounded_up(low), high)
+    if present.max() > high:
+        return max(rounded_down(high), low)
+    return None
+
+
+def by_ratio(site: Site, p: SpanPlan) -> AdviceStep:
+    freed, without = freed_of_crop(p)
+    crop = WHOLE if freed else p.crop
+    assert p.original is not None
+    ratio = solved_ratio(p, crop)
+    if ratio is None:
+        return AdviceStep(kind="ratio", works=False, why="The frame's ratio is not what is in the way.")
+    low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop)
+    if low > high + NOISE:
+        return AdviceStep(kind="ratio", works=False, why="No ratio holds them all: they reach beyond what the frame can show.")
+    present = p.W / p.H
+    bounds, kept = _bounded_by_present(p, float(present.min()) < low, float(present.max()) > high)
+    treatment = what_changes(p, height=_ratio_height(ratio, **bounds), aim=Following(), fit="cover", **freed)
+    q = tried(site, p, treatment)
+    figures = {"ratio": ratio, "frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
+    broken = bounds_broken(p, q)
+    if broken or not holds_all(q):
+        free = tried(site, p, what_changes(p, height=_ratio_height(ratio), aim=Following(), fit="cover", **freed))
+        broken = broken or (bounds_broken(p, free) if holds_all(free) else "")
+        why = (
+            f"{ratio_text(ratio)} would hold all, but {broken}."
+            if broken
+            else "At the ratio that holds all, one is still too small."
+        )
+        return AdviceStep(kind="ratio", works=False, why=why, figures=figures)
+    return AdviceStep(
+        kind="ratio",
+        works=True,
+        why=f"The nearest ratio that holds all areas{without} is {ratio_text(ratio)}{kept}: {sizes_text(q)}.",
+        label=f"Ratio {ratio_text(ratio)}{kept}{without}",
+        treatment=treatment,
+        figures=figures,
+    )
+
+
+def _bounded_by_present(p: SpanPlan, too_narrow: bool, too_flat: bool) -> tuple[dict[str, float | None], str]:
+    """Bounds for a ratio that takes the place of the span's height rule, and the same in words.
+
+    A least and a greatest height that are set stay. A height in px or in shares of the viewport's becomes the greatest where
+    frames were too high, the least where they were too flat, so that widths that are well stay as they are.
+    """
+    rule = p.effective.height
+    bounds: dict[str, float | None] = {"least_px": rule.least_px, "greatest_px": rule.greatest_px}
+    if isinstance(rule, RatioHeight):
+        return {**bounds, "least_vh": rule.least_vh, "greatest_vh": rule.greatest_vh}, ""
+    if not isinstance(rule, FixedHeight | ViewportHeight) or too_narrow == too_flat:
+        return bounds, ""
+    side, word = ("greatest", "at most") if too_narrow else ("least", "at least")
+    if isinstance(rule, FixedHeight):
+        height = min(max(rule.height_px, rule.least_px or 0), rule.greatest_px or MOST_PX)
+        return {**bounds, f"{side}_px": height}, f", {word} {height:g} px high"
+    return {**bounds, f"{side}_vh": rule.percent}, f", {word} {rule.percent:g} % of the viewport high"
+
+
+def by_height(site: Site, p: SpanPlan) -> AdviceStep:
+    """The least height raised until the picture is drawn large enough, as long as what has to be kept still fits across.
+
+    A picture that covers a frame of height H is drawn at least H·w/h wide, so H has to reach asked·h/w.
+    """
+    assert p.original is not None
+    rule = p.effective.height
+    # of the whole original's drawn width, the crop has its share; both have the same scale
+    height = asked_width(p) * (p.crop.x1 - p.crop.x0) / cropped_ratio(p.original, p.crop)
+    least = math.ceil(round(height, 4))
+    times = least / float(p.H.min())
+    figures = {"least_height": float(least), "times": round(times, 3)}
+    if rule.greatest_px is not None and least > rule.greatest_px:
+        return AdviceStep(
+            kind="taller",
+            works=False,
+            why=f"The frame would have to be {least} px high; the greatest height that is set is {rule.greatest_px:g} px.",
+            figures=figures,
+        )
+    if least > MOST_PX:
+        raise InvalidPlan(f"the frame would have to be {least} px high.")
+    treatment = what_changes(p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover")
+    q = tried(site, p, treatment)
+    if broken := bounds_broken(p, q):
+        return AdviceStep(kind="taller", works=False, why=f"At least {least} px high, {broken}.", figures=figures)
+    if not holds_all(q):
+        return AdviceStep(
+            kind="taller",
+            works=False,
+            why=f"In a frame at least {least} px high, {times:.2f} times as high, an area is cut.",
+            figures=figures,
+        )
+    return AdviceStep(
+        kind="taller",
+        works=True,
+        why=f"At least {least} px high, {times:.2f} times as high at its lowest, the frame draws the picture large enough: "
+        f"{sizes_text(q)}.",
+        label=f"Taller, at least {least} px",
+        treatment=treatment,
+        figures=figures,
+    )

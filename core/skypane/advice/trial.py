@@ -1,0 +1,108 @@
+"""A span as it would be with other values, and what is said of it."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from skypane.geometry import Rect, Region
+from skypane.model import Area, Original, RatioHeight, Site, Treatment
+from skypane.numerals import number
+from skypane.shown.fit import Picture
+from skypane.shown.keeps import all_whole, edges
+from skypane.shown.plan import SpanPlan, plan_span
+from skypane.treatments import FIELDS, UNCROPPED
+
+
+def tried(site: Site, p: SpanPlan, treatment: Treatment, original: Original | None = None) -> SpanPlan:
+    """The span as it would be with the treatment's values on top."""
+    if original is None and all(getattr(treatment, f) in (None, getattr(p.effective, f)) for f in FIELDS):
+        return p
+    return plan_span(site, p.span, p.effective.under(treatment, p.span.letter), original or p.original, p.grid)
+
+
+def rounded_up(ratio: float) -> float:
+    """Rounded up to four significant digits, so that the slimmest ratio does not become 0."""
+    by = 10.0 ** (3 - math.floor(math.log10(ratio)))
+    return math.ceil(ratio * by - 1e-9) / by
+
+
+def rounded_down(ratio: float) -> float:
+    by = 10.0 ** (3 - math.floor(math.log10(ratio)))
+    return math.floor(ratio * by + 1e-9) / by
+
+
+def ratio_text(ratio: float) -> str:
+    """A ratio as a sentence says it: 1.78:1, or 1:20 where the frame is higher than wide."""
+    return f"{number(float(f'{ratio:.3g}'))}:1" if ratio >= 0.1 else f"1:{number(float(f'{1 / ratio:.3g}'))}"
+
+
+def bounds_broken(p: SpanPlan, q: SpanPlan) -> str:
+    """Which least or greatest height of the span a frame would break, in words; "" where it breaks none."""
+    bounds = p.effective.height
+    low, high = _extremes(q)
+    if bounds.least_px is not None and float(q.H.min()) < bounds.least_px - 0.01:
+        return f"it is {low}, flatter than the least height of {bounds.least_px:g} px"
+    if bounds.greatest_px is not None and float(q.H.max()) > bounds.greatest_px + 0.01:
+        return f"it is {high}, higher than the greatest height of {bounds.greatest_px:g} px"
+    if not isinstance(bounds, RatioHeight):
+        return ""
+    heights = p.grid.heights
+    if bounds.greatest_vh is not None and (q.H > heights * bounds.greatest_vh / 100 + 0.01).any():
+        return f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest height"
+    if bounds.least_vh is not None and (q.H < heights * bounds.least_vh / 100 - 0.01).any():
+        return f"it is lower somewhere than {bounds.least_vh:g} % of the viewport, the least height"
+    return ""
+
+
+def _extremes(p: SpanPlan) -> tuple[str, str]:
+    """The shortest and the tallest frame of a span, in words."""
+    low, high = (np.unravel_index(int(i), p.H.shape) for i in (p.H.argmin(), p.H.argmax()))
+    return _frame_at(p, low), _frame_at(p, high)
+
+
+def _frame_at(p: SpanPlan, at: tuple[np.intp, ...]) -> str:
+    return f"{p.W[at]:.0f} × {p.H[at]:.0f} at {int(p.viewport_w[at[1]])} px"
+
+
+def sizes_text(p: SpanPlan) -> str:
+    """The same as one phrase."""
+    low, high = _extremes(p)
+    return low if low == high else f"from {low} to {high}"
+
+
+def what_changes(p: SpanPlan, **values: object) -> Treatment:
+    """A treatment that sets only what does not hold already."""
+    return Treatment(**{f: v for f, v in values.items() if getattr(p.effective, f) != v})
+
+
+def holds_all(q: SpanPlan) -> bool:
+    assert q.original is not None
+    assert q.shown is not None
+    return all_whole(q.shown, q.keeps, Picture(q.original.width_px, q.original.height_px))
+
+
+def names_text(areas: tuple[Area, ...]) -> str:
+    names = [a.name for a in areas]
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def need_word(areas: tuple[Area, ...]) -> str:
+    """The verb that goes with the names of one area or several."""
+    return "needs" if len(areas) == 1 else "need"
+
+
+def is_within(rect: tuple[float, float, float, float], region: Region) -> bool:
+    return rect[0] >= region.x0 and rect[1] <= region.x1 and rect[2] >= region.y0 and rect[3] <= region.y1
+
+
+def freed_of_crop(p: SpanPlan) -> tuple[dict[str, Rect], str]:
+    """A crop that leaves out part of an area has to go before anything else can help: the value that takes it away, in words."""
+    beyond = any(not is_within(edges(a), p.crop) for a in p.keeps)
+    return ({"crop": UNCROPPED}, ", without the crop") if beyond else ({}, "")
+
+
+def asked_width(p: SpanPlan) -> float:
+    """How wide the whole original has to be drawn, in CSS px, so that every area has its least shown width."""
+    return max((a.least_px / a.rect.w for a in p.keeps if a.least_px is not None), default=0.0)

@@ -1,0 +1,23 @@
+"""Code as lines that know which spans they serve."""
+
+from __future__ import annotations
+
+import html
+from collections.abc import Mapping
+
+from skypane.values import Noun
+
+
+class Line(Noun):
+    """A line of code and the letters of the spans that it serves (none: all)."""
+
+    text: str
+    spans: tuple[str, ...] = ()
+
+
+def text_of(lines: tuple[Line, ...]) -> str:
+    return "".join(f"{line.text}\n" for line in lines)
+
+
+def attributes_html(pairs: Mapping[str, str | int | None]) -> str:
+    return "".join(f' {k}="{html.escape(str(v), quote=True)}"' for k, v in pairs.items() if v is not None)

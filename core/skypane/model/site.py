@@ -1,0 +1,114 @@
+"""One piece of work: its widths, heights, densities, formats and names."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator, model_validator
+
+from skypane.model.placement import Letter
+from skypane.values import Noun, Px
+
+Format = Literal["avif", "webp", "jpeg", "png"]
+MediaStyle = Literal["max-width", "min-width", "range"]
+
+#: Bounds of what a viewport can be. Below and above, no screen is known (common practice).
+LEAST_VIEWPORT, GREATEST_VIEWPORT = 120, 7680
+MOST_BREAKPOINTS = 12
+MOST_DENSITIES = 8
+MOST_HEIGHTS = 24
+
+
+class HeightRange(Noun):
+    """Which viewport heights occur at viewport widths up to `to_px`."""
+
+    to_px: Annotated[int, Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)]
+    least_px: Annotated[int, Field(ge=200, le=6000)]
+    typical_px: Annotated[int, Field(ge=200, le=6000)]
+    greatest_px: Annotated[int, Field(ge=200, le=6000)]
+
+    @model_validator(mode="after")
+    def _in_order(self) -> HeightRange:
+        if not self.least_px <= self.typical_px <= self.greatest_px:
+            raise ValueError("Viewport heights must grow from least over typical to greatest.")
+        return self
+
+
+class Container(Noun):
+    """C(v) = min(max_width, v − 2·margin): the column that holds a page's content."""
+
+    max_width_px: Px = 1080
+    margin_px: Annotated[float, Field(ge=0, le=1000)] = 20
+
+
+class Naming(Noun):
+    """Leads of the parts of a file name (02-rules §13; the defaults are common practice)."""
+
+    span_lead: Annotated[str, Field(pattern=r"^[a-z0-9._@-]{1,8}$")] = "--"
+    density_lead: Annotated[str, Field(pattern=r"^[a-z0-9._@-]{1,8}$")] = "@"
+
+
+class Quality(Noun):
+    """Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye (common practice)."""
+
+    avif: Annotated[int, Field(ge=1, le=100)] = 58
+    webp: Annotated[int, Field(ge=1, le=100)] = 78
+    jpeg: Annotated[int, Field(ge=1, le=100)] = 80
+
+
+#: Heights seen per width of screen: phones, tablets, laptops, desktop screens (common practice).
+USUAL_HEIGHTS = (
+    HeightRange(to_px=599, least_px=560, typical_px=640, greatest_px=932),
+    HeightRange(to_px=1023, least_px=600, typical_px=1024, greatest_px=1366),
+    HeightRange(to_px=1599, least_px=600, typical_px=800, greatest_px=1200),
+    HeightRange(to_px=GREATEST_VIEWPORT, least_px=720, typical_px=1080, greatest_px=1440),
+)
+
+
+class Site(Noun):
+    """One piece of work: its widths, export rules and habits."""
+
+    narrowest: Annotated[int, Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)] = 320
+    widest: Annotated[int, Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)] = 2560
+    breakpoints: Annotated[tuple[int, ...], Field(max_length=MOST_BREAKPOINTS)] = (599, 1023, 1599)
+    titles: dict[Letter, Annotated[str, Field(max_length=40)]] = Field(default_factory=dict)
+    media_style: MediaStyle = "max-width"
+    formats: Annotated[tuple[Format, ...], Field(max_length=8)] = ("avif", "webp", "jpeg")
+    densities: Annotated[tuple[Annotated[float, Field(ge=1, le=4)], ...], Field(max_length=MOST_DENSITIES)] = (1, 2)
+    heights: Annotated[tuple[HeightRange, ...], Field(min_length=1, max_length=MOST_HEIGHTS)] = USUAL_HEIGHTS
+    container: Container = Container()
+    naming: Naming = Naming()
+    quality: Quality = Quality()
+    budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
+
+    @field_validator("formats")
+    @classmethod
+    def _formats(cls, formats: tuple[Format, ...]) -> tuple[Format, ...]:
+        order: tuple[Format, ...] = ("avif", "webp", "jpeg")  # most modern first: a browser takes the first type it knows
+        if "jpeg" not in formats:
+            raise ValueError("JPEG must stay: it is the file for browsers that know no newer format.")
+        return tuple(f for f in order if f in formats)
+
+    @field_validator("densities")
+    @classmethod
+    def _densities(cls, densities: tuple[float, ...]) -> tuple[float, ...]:
+        if 1 not in densities:
+            raise ValueError("1x must stay: plain screens need it.")
+        return tuple(sorted(set(densities)))
+
+    @model_validator(mode="after")
+    def _breakpoints_in_range(self) -> Site:
+        if self.narrowest > self.widest:
+            raise ValueError(f"The narrowest width ({self.narrowest}) must not be above the widest ({self.widest}).")
+        for before, after in zip(self.breakpoints, self.breakpoints[1:], strict=False):
+            if before == after:
+                raise ValueError(f"The breakpoint {after} is there twice. Remove one.")
+            if before > after:
+                raise ValueError(f"Breakpoints must grow, but {after} follows {before}. Put them in order.")
+        for b in self.breakpoints:
+            if not self.narrowest <= b < self.widest:
+                raise ValueError(
+                    f"The breakpoint {b} lies outside the site's widths. "
+                    f"A breakpoint is the last width of a span: {self.narrowest} to {self.widest - 1}."
+                )
+        return self

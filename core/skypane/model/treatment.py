@@ -1,0 +1,54 @@
+"""What a part does within one span."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from skypane.geometry import Rect
+from skypane.model.frame import HeightRule, Stands, WidthRule
+from skypane.model.original import MOST_AREAS, AreaName
+from skypane.values import Fraction, Id, Noun
+
+Fit = Literal["cover", "contain"]
+Shows = Literal["picture", "colour", "nothing"]
+
+
+class Following(Noun):
+    """The window stays nearest to the focal point; with `areas` the keep areas come first."""
+
+    kind: Literal["following"] = "following"
+    areas: bool = True
+
+
+class FixedAim(Noun):
+    """CSS object-position as two fixed percentages, here as fractions."""
+
+    kind: Literal["fixed"] = "fixed"
+    x: Fraction = 0.5
+    y: Fraction = 0.5
+
+
+Aim = Annotated[Following | FixedAim, Field(discriminator="kind")]
+
+
+class Treatment(Noun):
+    """What a placement does within one span. `None` means: handed down from the next wider span.
+
+    `crop` and `keeps` speak of one original: they are handed down only as far as that original is.
+    """
+
+    width: WidthRule | None = None
+    height: HeightRule | None = None
+    show: Shows | None = None  # the picture, only the colour of the frame, or no frame at all
+    original: Id | None = None
+    crop: Rect | None = None  # cut from the original before anything else; all of it says: no crop
+    keeps: Annotated[tuple[AreaName, ...], Field(max_length=MOST_AREAS)] | None = (
+        None  # which keep areas matter, the first most
+    )
+    stands: Stands | None = None  # where a frame narrower than its holder is
+    fit: Fit | None = None
+    aim: Aim | None = None
+    whole: bool | None = None  # deliver the whole picture instead of cutting it to what shows
+    background: Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")] | None = None

@@ -1,0 +1,51 @@
+"""More about the one span that is being worked on."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from skypane.advice.costs import aim_costs
+from skypane.advice.crops import largest_crop
+from skypane.advice.percents import by_percents
+from skypane.errors import InvalidPlan
+from skypane.files.renditions import whole_px
+from skypane.model import Following, Site
+from skypane.reading.nouns import CropFacts, PxNeed, RatioCrop, SpanDetail
+from skypane.shown.fit import picture_of
+from skypane.shown.plan import SpanPlan, crop_of
+
+
+def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
+    crop = None
+    if p.original is not None and p.inside is not None:
+        px = crop_of(p.original, p.crop)
+        drawn = float(p.inside.drawn_w.max())
+        needs = tuple(
+            PxNeed(density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)) for d in site.densities
+        )
+        crop = CropFacts(x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs, largest=_largest_crops(p))
+    return SpanDetail(
+        letter=p.span.letter,
+        aims=aim_costs(site, p) if costs else (),
+        percents=by_percents(p) if costs else None,
+        crop=crop,
+    )
+
+
+USUAL_RATIOS = {"1:1": 1.0, "4:5": 4 / 5, "3:2": 3 / 2, "16:9": 16 / 9, "2:1": 2.0}
+
+
+def _largest_crops(p: SpanPlan) -> tuple[RatioCrop, ...]:
+    assert p.original is not None
+    ratios = p.W / p.H
+    asked = {"the frame": float(ratios.mean())} if np.ptp(ratios) < 1e-3 else {}
+    picture = picture_of(p.original, Following())
+    out = []
+    for name, ratio in {**asked, **USUAL_RATIOS}.items():
+        try:
+            found = largest_crop(picture, ratio, p.keeps)
+            out.append(RatioCrop(name=name, rect=found))
+        except InvalidPlan as problem:
+            said = str(problem)
+            out.append(RatioCrop(name=name, rect=None, why_not=f"{said[:1].upper()}{said[1:]}"))
+    return tuple(out)

@@ -1,0 +1,149 @@
+"""What a reading is made of."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from skypane.advice.costs import AimCost
+from skypane.advice.percents import ByPercents
+from skypane.advice.steps import Advice
+from skypane.files.rows import FileRow
+from skypane.findings.rules import Finding
+from skypane.geometry import Edges, Rect
+from skypane.markup.lines import Line
+from skypane.model import Treatment
+from skypane.shown.brief import Brief
+from skypane.values import Noun
+from skypane.widths.curves import Curve
+from skypane.widths.runs import Run
+
+
+class Band(Noun):
+    """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density, weight at a density."""
+
+    kind: Literal["area", "sharp", "weight"]
+    name: str
+    density: float | None = None
+    runs: tuple[Run, ...] = ()
+    curve: Curve | None = None  # shares in view, shares of the px needed (of spans that are soft somewhere), or bytes
+    needed: Curve | None = None  # of a sharpness band: image px that the frame asks for, before rounding up
+
+
+class Hold(Noun):
+    """A run of widths at which a keep area moves the picture away from where the rest would have it."""
+
+    name: str
+    first: int
+    last: int
+
+
+class SpanReading(Noun):
+    """One span: what holds there and what it comes to. Curves are taken at the typical viewport height.
+
+    `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the same at every width.
+    """
+
+    letter: str
+    title: str
+    first: int
+    last: int
+    effective: Treatment
+    own: tuple[str, ...]
+    origin: dict[str, str]
+    frame_w: Curve
+    frame_h: Curve
+    drawn_w: Curve | None = None
+    x0: Curve | None = None
+    x1: Curve | None = None
+    y0: Curve | None = None
+    y1: Curve | None = None
+    outline: Edges | None = None
+    safe: Edges | None = None
+    viewport_heights: tuple[int, int] | None = None
+    position: str = ""
+    held_by: tuple[str, ...] = ()
+    holds: tuple[Hold, ...] = ()
+    keeps: tuple[str, ...] = ()
+    frame_text: str = ""
+    print: str = ""
+
+
+class Code(Noun):
+    markup: tuple[Line, ...]
+    css: tuple[Line, ...]
+    sizes: str
+    markup_text: str
+    css_text: str
+
+
+class Pane(Noun):
+    """What the panes are made of: the delivered CSS for whole originals, and markup that shows previews of them."""
+
+    markup: str
+    css: str
+
+
+class ViewportPoint(Noun):
+    to_px: int
+    typical_px: int
+
+
+class PxNeed(Noun):
+    """How many image px the crop has to be wide for a density, whatever its size, as long as its ratio stays."""
+
+    density: float
+    width_px: int
+    height_px: int
+
+
+class RatioCrop(Noun):
+    """The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not` where they do not fit."""
+
+    name: str
+    rect: Rect | None
+    why_not: str = ""
+
+
+class CropFacts(Noun):
+    """The crop of a span in image px, beside what its frames need, and crops of usual ratios to start from."""
+
+    x: int
+    y: int
+    width_px: int
+    height_px: int
+    needs: tuple[PxNeed, ...]
+    largest: tuple[RatioCrop, ...]
+
+
+class SpanDetail(Noun):
+    """More about the one span that is being worked on. `aims` and `percents` only where they are asked for."""
+
+    letter: str
+    aims: tuple[AimCost, ...]
+    percents: ByPercents | None
+    crop: CropFacts | None
+
+
+class OverallSafe(Noun):
+    """What of an original is in view at every width of all the spans that show it; `safe` None where nothing is."""
+
+    original: int
+    spans: tuple[str, ...]
+    safe: Edges | None
+
+
+class Reading(Noun):
+    narrowest: int
+    widest: int
+    spans: tuple[SpanReading, ...]
+    bands: tuple[Band, ...]
+    files: tuple[FileRow, ...]
+    findings: tuple[Finding, ...]
+    advice: tuple[Advice, ...]
+    code: Code
+    pane: Pane
+    heights: tuple[ViewportPoint, ...]
+    budget_bytes: int
+    safe: tuple[OverallSafe, ...] = ()
+    brief: Brief | None = None  # only where a span waits for a picture
+    detail: SpanDetail | None = None

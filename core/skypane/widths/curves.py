@@ -1,0 +1,31 @@
+"""Functions of the viewport width as the few points where their slope changes."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from skypane.values import Noun
+from skypane.widths.frames import Floats
+from skypane.widths.runs import constant
+
+
+class Curve(Noun):
+    """A function of the viewport width as (width, value) points, linear in between."""
+
+    points: tuple[tuple[float, float], ...]
+
+
+def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
+    """The fewest points, found by splitting at the farthest one, between which straight lines stay within `tolerance`."""
+    if constant(y) or y.min() == y.max():
+        ends = (float(v[0]),) if len(v) == 1 else (float(v[0]), float(v[-1]))
+        return Curve(points=tuple((at, round(float(y[0]), 5)) for at in ends))
+    keep = np.array([0, len(v) - 1])
+    while True:  # all pieces that are too far off are split at once
+        gap = np.abs(np.interp(v, v[keep], y[keep]) - y)
+        over = np.flatnonzero(np.maximum.reduceat(gap, keep[:-1]) > tolerance)
+        if not over.size:
+            break
+        split = [a + int(gap[a:b].argmax()) for a, b in zip(keep[over], keep[over + 1], strict=True)]
+        keep = np.sort(np.concatenate([keep, split]))
+    return Curve(points=tuple(zip(v[keep].tolist(), y[keep].round(5).tolist(), strict=True)))

@@ -1,0 +1,70 @@
+"""Consecutive widths with one verdict."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import numpy as np
+
+from skypane.values import Noun
+from skypane.widths.frames import Floats
+
+Verdict = Literal["whole", "cut", "lost", "small", "sharp", "soft", "light", "heavy", "unknown"]
+
+
+class Run(Noun):
+    """Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in view, or of the px needed)."""
+
+    first: int
+    last: int
+    verdict: Verdict
+    at_first: float
+    at_last: float
+    worst: float
+    worst_at: int
+
+
+def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
+    """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each verdict rests on."""
+    changes: list[int] = [] if constant(verdicts) else (np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1).tolist()
+    out = []
+    for a, b in zip([0, *changes], [*changes, len(v)], strict=True):
+        worst = int(a + shares[a:b].argmin())
+        out.append(
+            Run(
+                first=int(v[a]),
+                last=int(v[b - 1]),
+                verdict=str(verdicts[a]),
+                at_first=round(float(shares[a]), 4),
+                at_last=round(float(shares[b - 1]), 4),
+                worst=round(float(shares[worst]), 4),
+                worst_at=int(v[worst]),
+            )
+        )
+    return out
+
+
+def merged(runs: list[Run]) -> tuple[Run, ...]:
+    """Neighbouring runs with one verdict joined, across spans."""
+    out: list[Run] = []
+    for run in runs:
+        last = out[-1] if out else None
+        if last and last.verdict == run.verdict and last.last + 1 == run.first:
+            worse = run if run.worst < last.worst else last
+            out[-1] = last.model_copy(
+                update={"last": run.last, "at_last": run.at_last, "worst": worse.worst, "worst_at": worse.worst_at}
+            )
+        else:
+            out.append(run)
+    return tuple(out)
+
+
+def constant(values: np.ndarray) -> bool:
+    """Whether an array is known to hold one value throughout, as `fates` gives for an area that is whole everywhere."""
+    return values.strides == (0,)
+
+
+def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
+    """First and last width of every run of consecutive widths at which something is true."""
+    edges = np.flatnonzero(np.diff(np.concatenate([[False], true, [False]]).astype(np.int8)))
+    return [(int(v[a]), int(v[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
