@@ -1,4 +1,5 @@
-"""What is felt at the desk and among the originals, measured in Chromium against the running product."""
+"""What is felt at the desk and among the originals, measured in Chromium against the running
+product."""
 
 from __future__ import annotations
 
@@ -25,10 +26,12 @@ ASK = """async ([site, draft, times]) => {
   let size = 0;
   for (let i = 0; i < times + 5; i++) {
     draft.looks = draft.looks || {};
-    for (const look of Object.values(draft.looks)) look.focal = [0.3 + 0.4 * Math.random(), look.focal[1]];
+    for (const look of Object.values(draft.looks))
+      look.focal = [0.3 + 0.4 * Math.random(), look.focal[1]];
     const began = performance.now();
     const answer = await fetch(`/api/sites/${site}/readings`, { method: "POST",
-      headers: { "Content-Type": "application/json", "X-CSRFToken": token }, body: JSON.stringify(draft) });
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token },
+      body: JSON.stringify(draft) });
     size = (await answer.text()).length;
     if (!answer.ok) throw new Error(answer.status);
     if (i >= 5) out.push((performance.now() - began) / 1000);
@@ -60,8 +63,10 @@ STEP = """async (key) => {
 
 FIRST = """
 const look = () => {
-  const all = [...document.querySelectorAll("button img")].filter((i) => i.getBoundingClientRect().top < innerHeight);
-  if (all.length > 6 && all.every((i) => i.complete && i.naturalWidth)) window.first = performance.now();
+  const all = [...document.querySelectorAll("button img")].filter(
+    (i) => i.getBoundingClientRect().top < innerHeight);
+  if (all.length > 6 && all.every((i) => i.complete && i.naturalWidth))
+    window.first = performance.now();
   else requestAnimationFrame(look);
 };
 requestAnimationFrame(look);
@@ -70,9 +75,11 @@ requestAnimationFrame(look);
 SCROLL = """async ([step, times]) => {
   const frames = [];
   let last = performance.now(), most = 0;
-  for (let i = 0; i < times && scrollY + innerHeight < document.documentElement.scrollHeight - 1; i++) {
+  const end = document.documentElement.scrollHeight - 1;
+  for (let i = 0; i < times && scrollY + innerHeight < end; i++) {
     scrollBy(0, step);
-    const drawn = await Promise.race([new Promise(requestAnimationFrame), new Promise((r) => setTimeout(r, 3000, -1))]);
+    const late = new Promise((r) => setTimeout(r, 3000, -1));
+    const drawn = await Promise.race([new Promise(requestAnimationFrame), late]);
     if (drawn === -1) throw new Error("no frame for 3 s: the browser has stopped drawing");
     const now = performance.now();
     frames.push((now - last) / 1000);
@@ -84,9 +91,12 @@ SCROLL = """async ([step, times]) => {
 
 
 def noise(width: int, height: int, seed: int) -> bytes:
-    """A JPEG of soft random patches: neither flat nor pure noise, so that its bytes are those of a photograph."""
+    """A JPEG of soft random patches: neither flat nor pure noise, so that its bytes are those of a
+    photograph."""
     rng = np.random.default_rng(seed)
-    small = Image.fromarray(rng.integers(0, 255, (max(2, height // 40), max(2, width // 40), 3), dtype=np.uint8))
+    small = Image.fromarray(
+        rng.integers(0, 255, (max(2, height // 40), max(2, width // 40), 3), dtype=np.uint8)
+    )
     patches = np.asarray(small.resize((width, height), Image.Resampling.BICUBIC)).astype(np.int16)
     grain = rng.normal(0, 6, (height, width, 1)).astype(np.int16)
     out = io.BytesIO()
@@ -96,11 +106,15 @@ def noise(width: int, height: int, seed: int) -> bytes:
 
 def shown(values: list[float], unit: str = "ms", scale: float = 1000) -> str:
     ordered = sorted(values)
-    return f"median {statistics.median(values) * scale:.0f} {unit}, p95 {ordered[max(0, int(len(ordered) * 0.95) - 1)] * scale:.0f} {unit}"
+    return (
+        f"median {statistics.median(values) * scale:.0f} {unit}, p95"
+        f" {ordered[max(0, int(len(ordered) * 0.95) - 1)] * scale:.0f} {unit}"
+    )
 
 
 def fill(site_id: int) -> None:
-    """Many originals: 40 brought in as an upload would be, then rows and files of their own that repeat them."""
+    """Many originals: 40 brought in as an upload would be, then rows and files of their own that
+    repeat them."""
     sys.path.insert(0, str(ROOT / "server"))
     import django
 
@@ -117,13 +131,28 @@ def fill(site_id: int) -> None:
             content = noise(1200 + (i * 37) % 900, 900 + (i * 53) % 700, i)
             path = Path(folder) / f"{i}.jpg"
             path.write_bytes(content)
-            first.append(take_in_path(site, path, f"picture-{i:04d}.jpg", hashlib.sha256(content).hexdigest())[0])
+            first.append(
+                take_in_path(
+                    site, path, f"picture-{i:04d}.jpg", hashlib.sha256(content).hexdigest()
+                )[0]
+            )
     rows = []
     for i in range(len(first), MANY):
         like, sha256 = first[i % len(first)], hashlib.sha256(f"{site_id} {i}".encode()).hexdigest()
-        values = {f: getattr(like, f) for f in ("format", "width_px", "height_px", "size_bytes", "notes")}
+        values = {
+            f: getattr(like, f) for f in ("format", "width_px", "height_px", "size_bytes", "notes")
+        }
         areas = [{"name": "A", "kind": "keep", "rect": {"x": 0.2, "y": 0.2, "w": 0.3, "h": 0.3}}]
-        rows.append(Original(site=site, sha256=sha256, name=f"picture-{i:04d}.jpg", alt="Made up", areas=areas, **values))
+        rows.append(
+            Original(
+                site=site,
+                sha256=sha256,
+                name=f"picture-{i:04d}.jpg",
+                alt="Made up",
+                areas=areas,
+                **values,
+            )
+        )
         for width in PREVIEW_WIDTHS:
             target = Path(default_storage.path(rows[-1].preview(width)))
             target.parent.mkdir(parents=True, exist_ok=True)
@@ -133,25 +162,48 @@ def fill(site_id: int) -> None:
 
 def readings(page: Page, make: Callable[..., Any]) -> list[str]:
     demo = page.request.get("/api/sites").json()[0]["id"]
-    row = next(p for p in page.request.get(f"/api/sites/{demo}/placements").json() if p["name"] == "Lighthouse")
+    row = next(
+        p
+        for p in page.request.get(f"/api/sites/{demo}/placements").json()
+        if p["name"] == "Lighthouse"
+    )
     p = page.request.get(f"/api/placements/{row['id']}").json()
-    four = page.evaluate(ASK, [demo, {"placement": p["placement"], "looks": p["looks"], "chosen": "A"}, 60])
+    four = page.evaluate(
+        ASK, [demo, {"placement": p["placement"], "looks": p["looks"], "chosen": "A"}, 60]
+    )
 
-    site = make("POST", "/sites", {"name": "Bench", "plan": {"breakpoints": [480, 599, 800, 1023, 1599]}})["id"]
+    site = make(
+        "POST", "/sites", {"name": "Bench", "plan": {"breakpoints": [480, 599, 800, 1023, 1599]}}
+    )["id"]
     original = upload(page, site, "wide.jpg", noise(2600, 1450, 1))
     areas = [
-        {"name": f"Area {i}", "kind": "keep", "rect": {"x": 0.1 * i, "y": 0.3 + 0.03 * i, "w": 0.08, "h": 0.12}}
+        {
+            "name": f"Area {i}",
+            "kind": "keep",
+            "rect": {"x": 0.1 * i, "y": 0.3 + 0.03 * i, "w": 0.08, "h": 0.12},
+        }
         for i in range(8)
     ]
     placement = {
         "name": "Six",
         "treatments": {"F": {"original": original["id"], "height": {"kind": "vh", "percent": 60}}},
     }
-    draft = {"placement": placement, "looks": {original["id"]: {"focal": [0.5, 0.5], "areas": areas}}, "chosen": "D"}
+    draft = {
+        "placement": placement,
+        "looks": {original["id"]: {"focal": [0.5, 0.5], "areas": areas}},
+        "chosen": "D",
+    }
     six = page.evaluate(ASK, [site, draft, 60])
     return [
-        f"- API, a reading of the demo's Lighthouse from a browser, another focal point each time: {shown(four['times'])}, {four['size'] / 1000:.0f} kB before compression.",
-        f"- API, 6 spans, 8 keep areas of which some fail, three heights, another focal point each time: {shown(six['times'])}, {six['size'] / 1000:.0f} kB. Target: p95 under 80 ms.",
+        (
+            "- API, a reading of the demo's Lighthouse from a browser, another focal point each"
+            f" time: {shown(four['times'])}, {four['size'] / 1000:.0f} kB before compression."
+        ),
+        (
+            "- API, 6 spans, 8 keep areas of which some fail, three heights, another focal point"
+            f" each time: {shown(six['times'])}, {six['size'] / 1000:.0f} kB. Target: p95 under"
+            " 80 ms."
+        ),
     ]
 
 
@@ -168,9 +220,14 @@ def upload(page: Page, site: int, name: str, content: bytes) -> dict[str, Any]:
 
 
 def desk(page: Page) -> list[str]:
-    """From a key on the focal point to other panes and other bands, as they stand in the document."""
+    """From a key on the focal point to other panes and other bands, as they stand in the
+    document."""
     demo = page.request.get("/api/sites").json()[0]["id"]
-    row = next(p for p in page.request.get(f"/api/sites/{demo}/placements").json() if p["name"] == "Four boats")
+    row = next(
+        p
+        for p in page.request.get(f"/api/sites/{demo}/placements").json()
+        if p["name"] == "Four boats"
+    )
     page.add_init_script(WATCH)
     page.goto(f"/sites/{demo}/placements/{row['id']}/aim?width=450&span=A")
     page.get_by_role("slider", name="Focal point").focus()
@@ -183,21 +240,29 @@ def desk(page: Page) -> list[str]:
             break
     page.wait_for_timeout(1200)
     return [
-        f"- Desk, Four boats: from a step of the focal point to the frame that shows its panes and bands: {shown(drawn)} "
-        f"(n = {len(drawn)}). Target: bands under 100 ms."
+        "- Desk, Four boats: from a step of the focal point to the frame that shows its panes and"
+        f" bands: {shown(drawn)} (n = {len(drawn)}). Target: bands under 100 ms."
     ]
 
 
 def wall(page: Page, address: str, make: Callable[..., Any]) -> list[str]:
     site = make("POST", "/sites", {"name": "Many"})["id"]
-    with ThreadPoolExecutor(1) as pool:  # the database is not to be had where the browser's events run
+    # the database is not to be had where the browser's events run
+    with ThreadPoolExecutor(1) as pool:
         pool.submit(fill, site).result()
     cdp = page.context.new_cdp_session(page)
     cdp.send("Performance.enable")
 
     def heap() -> float:
         cdp.send("HeapProfiler.collectGarbage")
-        return next(m["value"] for m in cdp.send("Performance.getMetrics")["metrics"] if m["name"] == "JSHeapUsedSize") / 1e6
+        return (
+            next(
+                m["value"]
+                for m in cdp.send("Performance.getMetrics")["metrics"]
+                if m["name"] == "JSHeapUsedSize"
+            )
+            / 1e6
+        )
 
     page.add_init_script(FIRST)
     firsts = []
@@ -221,27 +286,42 @@ def wall(page: Page, address: str, make: Callable[..., Any]) -> list[str]:
             file.write_bytes(content)
             page.goto(f"{address}/sites/{site}/originals")
             page.get_by_role("heading", name="Originals").wait_for()
-            page.evaluate("() => document.addEventListener('change', () => { window.dropped = performance.now(); }, true)")
+            page.evaluate(
+                "() => document.addEventListener('change', () => { window.dropped ="
+                " performance.now(); }, true)"
+            )
             page.locator('input[type="file"]').set_input_files(file)
             page.wait_for_function(
-                "(n) => { const b = [...document.querySelectorAll('button')].find((b) => b.innerText.includes(n));"
-                " const i = b && b.querySelector('img'); return i && i.complete && i.naturalWidth; }",
+                "(n) => { const b = [...document.querySelectorAll('button')].find((b) =>"
+                " b.innerText.includes(n)); const i = b && b.querySelector('img'); return i &&"
+                " i.complete && i.naturalWidth; }",
                 arg=file.name,
                 polling="raf",
             )
             ups.append(page.evaluate("performance.now() - window.dropped") / 1000)
     return [
-        f"- Originals page with {MANY} originals: first screen with all its pictures {shown(firsts[1:])} (n = 5). Target: under 1 s.",
-        f"- Scrolling there, 40 px a frame: {shown(slow['frames'])} a frame, {late * 100:.1f} % of frames over 50 ms; to the end, "
-        f"{fast['at']:.0f} px down, at most {max(slow['most'], fast['most'])} of {MANY} pictures are in the document; script memory "
-        f"{before:.0f} MB before, {after:.0f} MB after.",
-        f"- A 24 MP JPEG of {len(content) / 1e6:.0f} MB, from the file chooser to its picture on the wall: {shown(ups)} (n = 5). Target: under 2 s.",
+        (
+            f"- Originals page with {MANY} originals: first screen with all its pictures"
+            f" {shown(firsts[1:])} (n = 5). Target: under 1 s."
+        ),
+        (
+            f"- Scrolling there, 40 px a frame: {shown(slow['frames'])} a frame, {late * 100:.1f} %"
+            f" of frames over 50 ms; to the end, {fast['at']:.0f} px down, at most"
+            f" {max(slow['most'], fast['most'])} of {MANY} pictures are in the document; script"
+            f" memory {before:.0f} MB before, {after:.0f} MB after."
+        ),
+        (
+            f"- A 24 MP JPEG of {len(content) / 1e6:.0f} MB, from the file chooser to its picture"
+            f" on the wall: {shown(ups)} (n = 5). Target: under 2 s."
+        ),
     ]
 
 
 def measured(address: str) -> list[str]:
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"])
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+        )
         context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address)
         page = context.new_page()
         page.goto("/")
@@ -251,7 +331,9 @@ def measured(address: str) -> list[str]:
 
         def make(method: str, path: str, body: dict[str, Any] | None = None) -> Any:
             token = next(c["value"] for c in context.cookies() if c["name"] == "csrftoken")
-            answer = page.request.fetch(f"/api{path}", method=method, headers={"X-CSRFToken": token}, data=body)
+            answer = page.request.fetch(
+                f"/api{path}", method=method, headers={"X-CSRFToken": token}, data=body
+            )
             assert answer.ok, answer.text()
             found = answer.json() if answer.status != 204 else None
             if path == "/sites":

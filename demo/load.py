@@ -25,13 +25,31 @@ from placements.models import Placement  # noqa: E402
 from sites.models import Page, Site  # noqa: E402
 from skypane import model as m  # noqa: E402
 
-#: name → (alt text or None, keep areas as (name, x0, x1, y0, y1), quiet area or None); boxes read by eye, ±0.01
+#: name → (alt text or None, keep areas as (name, x0, x1, y0, y1), quiet area or None); boxes read
+#: by eye, ±0.01
 ORIGINALS: dict[
-    str, tuple[str | None, list[tuple[str, float, float, float, float]], tuple[float, float, float, float] | None]
+    str,
+    tuple[
+        str | None,
+        list[tuple[str, float, float, float, float]],
+        tuple[float, float, float, float] | None,
+    ],
 ] = {
-    "cliff-path.jpg": ("Stone steps climb a green cliff above the sea", [("Steps", 0.53, 0.94, 0.52, 1)], (0, 0.60, 0, 0.25)),
-    "pebbles.jpg": ("Grey pebbles, one of them orange", [("Orange pebble", 0.21, 0.46, 0.39, 0.62)], None),
-    "rowing-boat.jpg": ("A rowing boat on still water", [("Boat", 0.105, 0.66, 0.415, 0.645)], (0.05, 0.95, 0.72, 0.97)),
+    "cliff-path.jpg": (
+        "Stone steps climb a green cliff above the sea",
+        [("Steps", 0.53, 0.94, 0.52, 1)],
+        (0, 0.60, 0, 0.25),
+    ),
+    "pebbles.jpg": (
+        "Grey pebbles, one of them orange",
+        [("Orange pebble", 0.21, 0.46, 0.39, 0.62)],
+        None,
+    ),
+    "rowing-boat.jpg": (
+        "A rowing boat on still water",
+        [("Boat", 0.105, 0.66, 0.415, 0.645)],
+        (0.05, 0.95, 0.72, 0.97),
+    ),
     "harbour-steps.jpg": (
         "Harbour steps with a red boat below",
         [("Steps", 0.36, 1, 0.17, 0.66), ("Red boat", 0, 0.30, 0.61, 0.89)],
@@ -44,7 +62,11 @@ ORIGINALS: dict[
         [("Bollard", 0.66, 0.78, 0.53, 0.77), ("Rope", 0.33, 0.67, 0.65, 0.94)],
         (0.02, 0.50, 0.02, 0.20),
     ),
-    "sea-stack.jpg": ("A sea stack with an arch", [("Stack", 0.16, 0.89, 0.21, 0.80)], (0, 1, 0, 0.18)),
+    "sea-stack.jpg": (
+        "A sea stack with an arch",
+        [("Stack", 0.16, 0.89, 0.21, 0.80)],
+        (0, 1, 0, 0.18),
+    ),
     "tern-flight.jpg": (None, [("Tern", 0.19, 0.47, 0.04, 0.48)], (0.05, 0.60, 0.55, 0.95)),
     "island-dawn.jpg": (
         "The island at dawn",
@@ -106,7 +128,9 @@ def bring(site: Site) -> dict[str, Original]:
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / name
             shutil.copy(source, path)
-            original, _ = take_in_path(site, path, name, hashlib.sha256(source.read_bytes()).hexdigest())
+            original, _ = take_in_path(
+                site, path, name, hashlib.sha256(source.read_bytes()).hexdigest()
+            )
         areas = [area(*k) for k in keeps] + ([area("Sky", *quiet, kind="quiet")] if quiet else [])
         original.alt = alt
         original.focal_x, original.focal_y = FOCAL.get(name, (0.5, 0.5))

@@ -79,7 +79,8 @@ def address() -> str:
 
 @pytest.fixture
 def page(browser: Browser, address: str) -> Iterator[Page]:
-    """A page signed in as the demo designer. Anything the browser complains about fails the test."""
+    """A page signed in as the demo designer. Anything the browser complains about fails the
+    test."""
     context = browser.new_context(viewport={"width": 1280, "height": 800}, accept_downloads=True)
     made = context.new_page()
     complaints: list[str] = []

@@ -1,4 +1,5 @@
-"""Sites, originals and placements for browser tests, made through the API by the signed-in designer; pictures from numbers."""
+"""Sites, originals and placements for browser tests, made through the API by the signed-in
+designer; pictures from numbers."""
 
 from __future__ import annotations
 
@@ -11,7 +12,13 @@ from PIL import Image
 from playwright.sync_api import Page
 
 
-def picture(width: int, height: int, *, spots: tuple[tuple[float, float, float, float], ...] = (), kind: str = "JPEG") -> bytes:
+def picture(
+    width: int,
+    height: int,
+    *,
+    spots: tuple[tuple[float, float, float, float], ...] = (),
+    kind: str = "JPEG",
+) -> bytes:
     """A dusky gradient with bright rectangles (x, y, w, h in fractions)."""
     y, x = np.mgrid[0:height, 0:width]
     pixels = np.stack([70 + 40 * y / height, 90 + 30 * x / width, 130 - 30 * y / height], axis=-1)
@@ -19,7 +26,9 @@ def picture(width: int, height: int, *, spots: tuple[tuple[float, float, float, 
         rows = slice(int(top * height), int((top + h) * height))
         pixels[rows, int(left * width) : int((left + w) * width)] = (240, 205, 110)
     out = io.BytesIO()
-    Image.fromarray(pixels.astype("uint8")).save(out, kind, **({"quality": 90} if kind == "JPEG" else {}))
+    Image.fromarray(pixels.astype("uint8")).save(
+        out, kind, **({"quality": 90} if kind == "JPEG" else {})
+    )
     return out.getvalue()
 
 
@@ -41,13 +50,19 @@ class Maker:
 
     def ask(self, method: str, path: str, **kw: Any) -> Any:
         token = next(c["value"] for c in self.page.context.cookies() if c["name"] == "csrftoken")
-        answer = self.page.request.fetch(f"{self.address}/api{path}", method=method, headers={"X-CSRFToken": token}, **kw)
+        answer = self.page.request.fetch(
+            f"{self.address}/api{path}", method=method, headers={"X-CSRFToken": token}, **kw
+        )
         assert answer.ok, (method, path, answer.status, answer.text())
         return answer.json() if answer.status != 204 else None
 
     def site(self, name: str, **plan: Any) -> int:
         self.sites.append(
-            self.ask("POST", "/sites", data={"name": name, "plan": {"breakpoints": [599, 1023, 1599]} | plan})["id"]
+            self.ask(
+                "POST",
+                "/sites",
+                data={"name": name, "plan": {"breakpoints": [599, 1023, 1599]} | plan},
+            )["id"]
         )
         return self.sites[-1]
 
@@ -57,11 +72,17 @@ class Maker:
         self.sites.clear()
 
     def original(
-        self, site: int, name: str, content: bytes, areas: dict[str, tuple[float, float, float, float]] | None = None
+        self,
+        site: int,
+        name: str,
+        content: bytes,
+        areas: dict[str, tuple[float, float, float, float]] | None = None,
     ) -> int:
         kind = "image/png" if name.endswith("png") else "image/jpeg"
         made = self.ask(
-            "POST", f"/sites/{site}/originals", multipart={"file": {"name": name, "mimeType": kind, "buffer": content}}
+            "POST",
+            f"/sites/{site}/originals",
+            multipart={"file": {"name": name, "mimeType": kind, "buffer": content}},
         )
         self.ask("PATCH", f"/originals/{made['id']}", data={"alt": f"{name}, made up"})
         if areas:
@@ -72,7 +93,8 @@ class Maker:
                     "revision": made["revision"],
                     "focal": [0.5, 0.5],
                     "areas": [
-                        {"name": n, "kind": "keep", "rect": dict(zip("xywh", rect, strict=True))} for n, rect in areas.items()
+                        {"name": n, "kind": "keep", "rect": dict(zip("xywh", rect, strict=True))}
+                        for n, rect in areas.items()
                     ],
                 },
             )
@@ -82,7 +104,11 @@ class Maker:
         pages = self.ask("GET", f"/sites/{site}")["pages"]
         page = next((p["id"] for p in pages if p["title"] == on), None)
         page = page or self.ask("POST", f"/sites/{site}/pages", data={"title": on})["id"]
-        made = self.ask("POST", f"/pages/{page}/placements", data={"placement": {"name": name, "treatments": treatments}})
+        made = self.ask(
+            "POST",
+            f"/pages/{page}/placements",
+            data={"placement": {"name": name, "treatments": treatments}},
+        )
         return made["id"]
 
     def kept(self, placement: int) -> dict[str, Any]:

@@ -1,4 +1,5 @@
-"""Pictures whose colours tell where on the picture a px is, and reading them back from screenshots."""
+"""Pictures whose colours tell where on the picture a px is, and reading them back from
+screenshots."""
 
 from __future__ import annotations
 
@@ -11,8 +12,10 @@ from playwright.sync_api import Error, Page
 
 
 def coordinate_ramp(width: int, height: int, mirrored: bool = False) -> bytes:
-    """Red grows with x and green with y, from 10 to 245 so that nothing is clipped; mirrored, they fall."""
-    x = (10 + 235 * (np.arange(width) + 0.5) / width)[None, :].repeat(height, 0)  # at the middle of each px
+    """Red grows with x and green with y, from 10 to 245 so that nothing is clipped; mirrored, they
+    fall."""
+    # at the middle of each px
+    x = (10 + 235 * (np.arange(width) + 0.5) / width)[None, :].repeat(height, 0)
     y = (10 + 235 * (np.arange(height) + 0.5) / height)[:, None].repeat(width, 1)
     if mirrored:
         x, y = 255 - x, 255 - y
@@ -30,14 +33,16 @@ def pixels_of(shot: bytes) -> np.ndarray:
 
 
 def both_ways(rising: np.ndarray, falling: np.ndarray) -> np.ndarray:
-    """The mean of a ramp and its mirror image, in which the browser's rounding down of levels cancels out."""
+    """The mean of a ramp and its mirror image, in which the browser's rounding down of levels
+    cancels out."""
     out = rising.copy()
     out[:, :, :2] = (rising[:, :, :2] + 255 - falling[:, :, :2]) / 2
     return out
 
 
 def seen_window(shot: np.ndarray) -> tuple[float, float, float, float]:
-    """(x0, x1, y0, y1) in fractions of the picture: a line through all px gives the edges finer than one level."""
+    """(x0, x1, y0, y1) in fractions of the picture: a line through all px gives the edges finer
+    than one level."""
 
     def edges(levels: np.ndarray) -> tuple[float, float]:
         n = len(levels)
@@ -48,7 +53,8 @@ def seen_window(shot: np.ndarray) -> tuple[float, float, float, float]:
 
 
 def captured(page: Page, **how: Any) -> bytes:
-    """A screenshot. Chromium without a screen now and then cannot take one, and can a moment later."""
+    """A screenshot. Chromium without a screen now and then cannot take one, and can a moment
+    later."""
     try:
         return page.screenshot(**how)
     except Error as error:

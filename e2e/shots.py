@@ -1,4 +1,5 @@
-"""One picture of each main view at 1280×800 from the demo data, into docs/screenshots: `./run shots`."""
+"""One picture of each main view at 1280×800 from the demo data, into docs/screenshots: `./run
+shots`."""
 
 from __future__ import annotations
 
@@ -20,7 +21,8 @@ def main(address: str) -> None:
     OUT.mkdir(parents=True, exist_ok=True)
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(
-            executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"]
+            executable_path="/usr/bin/chromium",
+            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
         )
         context = browser.new_context(viewport={"width": 1280, "height": 800})
         page = context.new_page()

@@ -1,4 +1,5 @@
-"""Aim in a browser: crops, areas per span, colour and nothing, own values, history, offline, remedies, safe areas."""
+"""Aim in a browser: crops, areas per span, colour and nothing, own values, history, offline,
+remedies, safe areas."""
 
 from __future__ import annotations
 
@@ -23,7 +24,9 @@ def maker(page: Page, address: str) -> Iterator[Maker]:
 def quay(maker: Maker, **a: object) -> tuple[int, int]:
     """A site with one placement: 2400×1500 px with two areas, 2:1 from 600 px on, in A as told."""
     site = maker.site("Reed Quay")
-    original = maker.original(site, "quay.jpg", picture(2400, 1500, spots=tuple(APART.values())), APART)
+    original = maker.original(
+        site, "quay.jpg", picture(2400, 1500, spots=tuple(APART.values())), APART
+    )
     wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
     return site, maker.placement(site, "Quay", {"D": wide, "A": a})
 
@@ -67,10 +70,17 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
     page.get_by_role("checkbox", name="may be soft").check()
     page.get_by_label("Crop width", exact=True).fill("600")
     page.get_by_label("Crop width", exact=True).press("Enter")
-    expect(page.get_by_text(re.compile(r"600 × 375, needs 1198 at 2x: soft, 0.50×"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile(r"600 × 375, needs 1198 at 2x: soft, 0.50×"))
+    ).to_be_visible()
     page.get_by_role("button", name="No crop here").click()
     saved(page)
-    assert maker.kept(placement)["placement"]["treatments"]["A"]["crop"] == {"x": 0, "y": 0, "w": 1, "h": 1}
+    assert maker.kept(placement)["placement"]["treatments"]["A"]["crop"] == {
+        "x": 0,
+        "y": 0,
+        "w": 1,
+        "h": 1,
+    }
 
 
 def test_the_largest_crop_of_a_ratio_holds_the_areas_or_says_why_not(page: Page, maker: Maker):
@@ -78,7 +88,9 @@ def test_the_largest_crop_of_a_ratio_holds_the_areas_or_says_why_not(page: Page,
     maker.open(site, placement, "width=450&span=A")
     page.get_by_role("button", name="None…").click()
     expect(page.get_by_role("button", name="1:1", exact=True)).to_be_disabled()
-    expect(page.get_by_text("A crop of 1:1 has 62 % of the width; Shed and Dinghy need 80 %.")).to_be_visible()
+    expect(
+        page.get_by_text("A crop of 1:1 has 62 % of the width; Shed and Dinghy need 80 %.")
+    ).to_be_visible()
     page.get_by_role("button", name="16:9", exact=True).click()
     saved(page)
     rect = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
@@ -99,16 +111,22 @@ def test_a_narrow_span_lets_an_area_go_and_the_wider_ones_are_identical(page: Pa
         page.keyboard.press(key)
         page.wait_for_timeout(250)
     expect(dinghy).to_have_attribute("aria-label", "Dinghy: whole 320–2560")
-    expect(page.get_by_role("img", name="Shed:")).to_have_attribute("aria-label", "Shed: lost 320–599, whole 600–2560")
+    expect(page.get_by_role("img", name="Shed:")).to_have_attribute(
+        "aria-label", "Shed: lost 320–599, whole 600–2560"
+    )
     expect(page.get_by_text("last change: A; B, C, D identical")).to_be_visible()
     page.get_by_role("checkbox", name="Shed").uncheck()
-    expect(page.get_by_role("img", name="Shed:")).to_have_attribute("aria-label", "Shed: whole 600–2560")
+    expect(page.get_by_role("img", name="Shed:")).to_have_attribute(
+        "aria-label", "Shed: whole 600–2560"
+    )
     page.keyboard.press("Escape")
     expect(page.get_by_text("lets go Shed")).to_be_visible()
     expect(page.get_by_role("region", name="Advice for span A")).to_be_hidden()
     saved(page)
     assert maker.kept(placement)["placement"]["treatments"]["A"]["keeps"] == ["Dinghy"]
-    assert "keeps" not in {k for k, v in maker.kept(placement)["placement"]["treatments"]["D"].items() if v is not None}
+    assert "keeps" not in {
+        k for k, v in maker.kept(placement)["placement"]["treatments"]["D"].items() if v is not None
+    }
 
 
 def test_a_span_shows_a_colour_or_nothing(page: Page, maker: Maker):
@@ -128,7 +146,11 @@ def test_a_span_shows_a_colour_or_nothing(page: Page, maker: Maker):
     expect(page.get_by_text("Span A shows only the colour of its frame.")).to_be_visible()
     page.get_by_label("Background colour").fill("#336699")
     page.wait_for_timeout(400)
-    assert (shown(spot, "height"), shown(spot, "colour"), shown(spot, "file")) == (180, "rgb(51, 102, 153)", "data:")
+    assert (shown(spot, "height"), shown(spot, "colour"), shown(spot, "file")) == (
+        180,
+        "rgb(51, 102, 153)",
+        "data:",
+    )
     assert shown(beside, "file") == "http:"
     page.get_by_role("radiogroup", name="What shows").get_by_text("nothing").click()
     expect(page.get_by_text("Span A shows nothing here.")).to_be_visible()
@@ -176,9 +198,10 @@ def test_history_is_named_and_survives_a_reload(page: Page, maker: Maker):
     steps = page.get_by_role("listitem").get_by_role("button")
     expect(steps).to_have_count(4)
     names = [re.sub(r"\d\d:\d\d.*", "", t) for t in steps.all_inner_texts()]
-    assert [bool(re.search(word, n, re.I)) for word, n in zip(["focal", "aim", "fit"], names, strict=False)] == [True] * 3, (
-        names
-    )
+    assert [
+        bool(re.search(word, n, re.I))
+        for word, n in zip(["focal", "aim", "fit"], names, strict=False)
+    ] == [True] * 3, names
     page.keyboard.press("Escape")
     # undo reaches into the visit before, twice; then back to the present by redo
     page.get_by_role("button", name="Undo").click()
@@ -198,7 +221,9 @@ def test_history_is_named_and_survives_a_reload(page: Page, maker: Maker):
     steps.last.click()
     expect(page.get_by_role("radio", name="cover")).to_be_checked()
     saved(page)
-    assert "fit" not in {k for k, v in maker.kept(placement)["placement"]["treatments"]["A"].items() if v is not None}
+    assert "fit" not in {
+        k for k, v in maker.kept(placement)["placement"]["treatments"]["A"].items() if v is not None
+    }
 
 
 def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
@@ -214,7 +239,9 @@ def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
     assert maker.kept(placement)["placement"]["treatments"]["A"]["fit"] == "contain"
 
 
-def test_an_address_with_a_span_no_longer_there_opens_the_one_at_its_width(page: Page, maker: Maker):
+def test_an_address_with_a_span_no_longer_there_opens_the_one_at_its_width(
+    page: Page, maker: Maker
+):
     site, placement = quay(maker, height={"kind": "ratio", "w": 1, "h": 1})
     maker.open(site, placement, "width=450&span=G")
     expect(page.get_by_role("region", name="Advice for span A")).to_be_visible()
@@ -226,7 +253,9 @@ def test_a_suggestion_that_cannot_be_had_says_why(page: Page, maker: Maker):
     page.get_by_role("button", name="2 keep areas").click()
     page.route("**/suggestion", lambda route: route.fulfill(status=500, body="no"))
     page.get_by_role("button", name="Suggest…").click()
-    expect(page.get_by_role("alert").filter(has_text="The server failed. Try again.")).to_be_visible()
+    expect(
+        page.get_by_role("alert").filter(has_text="The server failed. Try again.")
+    ).to_be_visible()
     page.unroute("**/suggestion")
     page.get_by_role("button", name="Suggest…").click()
     expect(page.get_by_text(re.compile("^Stands out|^Nothing stands out"))).to_be_visible()
@@ -234,16 +263,24 @@ def test_a_suggestion_that_cannot_be_had_says_why(page: Page, maker: Maker):
 
 
 def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Maker):
-    """The two areas need 0.8 of a picture that is drawn 896 px wide: nothing serves below 717 px."""
+    """The two areas need 0.8 of a picture that is drawn 896 px wide: nothing serves below 717
+    px."""
     site = maker.site("Reed Quay", breakpoints=[1599])
     original = maker.original(site, "quay.jpg", picture(2400, 1500), APART)
     wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
-    placement = maker.placement(site, "Quay", {"B": wide, "A": {"height": {"kind": "fixed", "height_px": 560}}})
+    placement = maker.placement(
+        site, "Quay", {"B": wide, "A": {"height": {"kind": "fixed", "height_px": 560}}}
+    )
     maker.open(site, placement, "width=450&span=A")
     page.get_by_role("button", name="costs…").click()
     expect(page.get_by_text("all whole at 883 of 1280 widths").first).to_be_visible()
-    expect(page.get_by_text("keep every area whole from 717 to 1599. At the other widths no percentage does")).to_be_visible()
-    page.get_by_role("button", name="Add the post").click()  # the desk goes on with its spans carried over
+    expect(
+        page.get_by_text(
+            "keep every area whole from 717 to 1599. At the other widths no percentage does"
+        )
+    ).to_be_visible()
+    # the desk goes on with its spans carried over
+    page.get_by_role("button", name="Add the post").click()
     page.get_by_role("button", name="C from 1600").first.wait_for()
     page.wait_for_timeout(1000)
     assert maker.ask("GET", f"/sites/{site}")["plan"]["breakpoints"] == [716, 1599]
@@ -254,8 +291,12 @@ def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Ma
     page.keyboard.press("Escape")
     saved(page)
     assert maker.kept(placement)["placement"]["treatments"]["B"]["aim"]["kind"] == "fixed"
-    expect(page.get_by_role("img", name="Dinghy:")).to_have_attribute("aria-label", re.compile("whole 717–2560$"))
-    expect(page.get_by_role("img", name="Shed:")).to_have_attribute("aria-label", re.compile("whole 717–2560$|whole 320–2560$"))
+    expect(page.get_by_role("img", name="Dinghy:")).to_have_attribute(
+        "aria-label", re.compile("whole 717–2560$")
+    )
+    expect(page.get_by_role("img", name="Shed:")).to_have_attribute(
+        "aria-label", re.compile("whole 717–2560$|whole 320–2560$")
+    )
 
 
 def test_safe_areas_are_taken_along_as_overlays(page: Page, maker: Maker):
@@ -274,7 +315,10 @@ def test_all_that_fails_in_a_site_is_mended_and_undone_at_once(page: Page, maker
     site, placement = quay(maker, height={"kind": "ratio", "w": 1, "h": 1})
     original = maker.kept(placement)["placement"]["treatments"]["D"]["original"]
     other = maker.placement(
-        site, "Quay again", {"D": {"original": original, "height": {"kind": "ratio", "w": 4, "h": 5}}}, on="Crossings"
+        site,
+        "Quay again",
+        {"D": {"original": original, "height": {"kind": "ratio", "w": 4, "h": 5}}},
+        on="Crossings",
     )
     before = [maker.kept(p)["placement"] for p in (placement, other)]
     page.goto(f"{maker.address}/sites/{site}/placements")
@@ -287,7 +331,9 @@ def test_all_that_fails_in_a_site_is_mended_and_undone_at_once(page: Page, maker
     expect(page.get_by_role("button", name="Apply 4 of 5")).to_be_visible()
     ticks.first.check()
     page.get_by_role("button", name="Apply all 5").click()
-    expect(page.get_by_text("Every keep area is whole at every width of every placement.")).to_be_visible()
+    expect(
+        page.get_by_text("Every keep area is whole at every width of every placement.")
+    ).to_be_visible()
     assert [maker.kept(p)["placement"] for p in (placement, other)] != before
     page.get_by_role("button", name="Undo 2 placements").click()
     expect(ticks).to_have_count(5)

@@ -1,4 +1,5 @@
-"""The delivered CSS where a browser lacks what it asks for, and where frames stand; and names of every kind."""
+"""The delivered CSS where a browser lacks what it asks for, and where frames stand; and names of
+every kind."""
 
 from __future__ import annotations
 
@@ -9,7 +10,16 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import picture_lines
-from skypane.model import Area, FixedHeight, Original, Placement, RatioHeight, ShareWidth, Site, Treatment
+from skypane.model import (
+    Area,
+    FixedHeight,
+    Original,
+    Placement,
+    RatioHeight,
+    ShareWidth,
+    Site,
+    Treatment,
+)
 from skypane.shown.plan import plan
 
 AREA = Area(name="Mast", rect=Rect(x=0.75, y=0.2, w=0.2, h=0.3))
@@ -24,7 +34,9 @@ def delivered(placement: Placement) -> tuple[str, str]:
 
 def opened(browser, html: str, css: str, width: int = 1280):
     page = browser.new_page(viewport={"width": width, "height": 800})
-    page.set_content(html.replace('<link rel="stylesheet" href="picture.css">', f"<style>{css}</style>"))
+    page.set_content(
+        html.replace('<link rel="stylesheet" href="picture.css">', f"<style>{css}</style>")
+    )
     return page
 
 
@@ -39,7 +51,10 @@ def test_without_container_units_the_percentage_holds(browser):
         page = opened(browser, html, old, width)
         position = page.locator("img").evaluate("i => getComputedStyle(i).objectPosition")
         # in A the file is cut to the one ratio of its frames, and there is nowhere to move it
-        assert position.endswith("% 50%") and (position != "50% 50%") == (width > 599), (width, position)
+        assert position.endswith("% 50%") and (position != "50% 50%") == (width > 599), (
+            width,
+            position,
+        )
         page.close()
         page = opened(browser, html, css, width)
         known = page.locator("img").evaluate("i => getComputedStyle(i).objectPosition")
@@ -59,8 +74,11 @@ def test_without_container_units_the_percentage_holds(browser):
     ],
 )
 def test_a_frame_stands_where_it_is_put(browser, stands, of, left):
-    """1280 wide: half of the page is 640; the container is 1080 wide, 100 px from both edges, half of it 540."""
-    t = Treatment(original=1, width=ShareWidth(percent=50, of=of), height=RatioHeight(w=2, h=1), stands=stands)
+    """1280 wide: half of the page is 640; the container is 1080 wide, 100 px from both edges, half
+    of it 540."""
+    t = Treatment(
+        original=1, width=ShareWidth(percent=50, of=of), height=RatioHeight(w=2, h=1), stands=stands
+    )
     page = opened(browser, *delivered(Placement(name="Quay", treatments={"D": t})))
     box = page.locator("picture").bounding_box()
     assert (box["x"], box["width"]) == (left, 640 if of == "page" else 540)
@@ -70,7 +88,12 @@ def test_a_frame_stands_where_it_is_put(browser, stands, of, left):
 @pytest.mark.parametrize("name", ["3 boats", "404", "船", "Лодки", "-", "a/b.c:d"])
 def test_rules_of_every_name_are_taken(browser, name):
     page = opened(
-        browser, *delivered(Placement(name=name, treatments={"D": Treatment(original=1, height=RatioHeight(w=4, h=1))}))
+        browser,
+        *delivered(
+            Placement(
+                name=name, treatments={"D": Treatment(original=1, height=RatioHeight(w=4, h=1))}
+            )
+        ),
     )
     box = page.locator("picture").bounding_box()
     assert box["height"] == 320

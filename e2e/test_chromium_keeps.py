@@ -1,4 +1,5 @@
-"""Keep areas in Chromium: the window of following with areas in random frames, and bands against counted px of colour."""
+"""Keep areas in Chromium: the window of following with areas in random frames, and bands against
+counted px of colour."""
 
 from __future__ import annotations
 
@@ -44,7 +45,8 @@ def random_area(rng: random.Random, name: str, least: float = 0.05) -> Area:
 
 
 def random_frame(rng: random.Random, viewport: int) -> dict:
-    """A width and a height rule; ratios come to whole px of height at this viewport, so that Chromium has none to round."""
+    """A width and a height rule; ratios come to whole px of height at this viewport, so that
+    Chromium has none to round."""
     fixed, percent = rng.randint(280, 340), rng.randint(60, 100)
     width, px = rng.choice(
         [
@@ -68,22 +70,40 @@ def site_around(width: int, height: int) -> Site:
     """A site of one narrow span around a width, whose screens have one height."""
     row = HeightRange(to_px=7680, least_px=height, typical_px=height, greatest_px=height)
     return Site(
-        narrowest=width - 25, widest=width + 25, breakpoints=(), heights=(row,), formats=("webp", "jpeg"), densities=(1,)
+        narrowest=width - 25,
+        widest=width + 25,
+        breakpoints=(),
+        heights=(row,),
+        formats=("webp", "jpeg"),
+        densities=(1,),
     )
 
 
 @pytest.mark.parametrize("batch", range(4))
 def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
-    """25 frames a batch, a third of them with a crop: the visible part within what one device px covers."""
+    """25 frames a batch, a third of them with a crop: the visible part within what one device px
+    covers."""
     rng = random.Random(100 + batch)
     page = browser.new_page()
     for n in range(25):
         width, height = rng.randint(345, 1500), rng.randint(420, 1000)
         areas = tuple(random_area(rng, f"K{i}") for i in range(rng.randint(1, 4)))
-        original = Original(id=1, name="ramp.png", width_px=W, height_px=H, focal=(rng.random(), rng.random()), areas=areas)
+        original = Original(
+            id=1,
+            name="ramp.png",
+            width_px=W,
+            height_px=H,
+            focal=(rng.random(), rng.random()),
+            areas=areas,
+        )
         crop = Rect(x=0.25, y=0.125, w=0.5, h=0.75) if n % 3 == 0 else None
-        treatment = Treatment(original=1, aim=Following(), crop=crop, stands="start", **random_frame(rng, width))
-        site, placement = site_around(width, height), Placement(name="Spot", treatments={"A": treatment})
+        treatment = Treatment(
+            original=1, aim=Following(), crop=crop, stands="start", **random_frame(rng, width)
+        )
+        site, placement = (
+            site_around(width, height),
+            Placement(name="Spot", treatments={"A": treatment}),
+        )
         (p,) = plan(site, placement, {1: original})
         # the crop's own ramp, as the preview of a crop is a picture of its own
         w, h = (W, H) if crop is None else (W // 2, H * 3 // 4)
@@ -91,7 +111,9 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         shelf.put("/ramp.png", coordinate_ramp(w, h), "image/png")
         style = text_of(css_lines(site, placement, (p,), whole=True))
         markup = text_of(pane_lines(site, placement, (p,), lambda o, c: "/ramp.png"))
-        url = shelf.put("/keeps", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html")
+        url = shelf.put(
+            "/keeps", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html"
+        )
         page.set_viewport_size({"width": width, "height": height})
         page.goto(url)
         at = width - site.narrowest
@@ -101,7 +123,12 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         seen = seen_window(both_ways(rising, pixels_of(captured(page, clip=clip, full_page=True))))
         s = p.inside
         x0, y0 = float(s.x0[0, at]), float(s.y0[0, at])
-        expected = (x0, x0 + clip["width"] / s.drawn_w[0, at], y0, y0 + clip["height"] / s.drawn_h[0, at])
+        expected = (
+            x0,
+            x0 + clip["width"] / s.drawn_w[0, at],
+            y0,
+            y0 + clip["height"] / s.drawn_h[0, at],
+        )
         tolerance = 1 / min(s.drawn_w[0, at], s.drawn_h[0, at])  # one device px, of the picture
         assert seen == pytest.approx(expected, abs=tolerance), (batch, n, treatment)
         assert (p.crop is WHOLE) is (crop is None)
@@ -115,14 +142,18 @@ def coloured(areas: tuple[Area, ...]) -> np.ndarray:
     pixels = np.full((H, W, 3), 128)
     for area, colour in zip(areas, COLOURS, strict=False):
         r = area.rect
-        pixels[round(r.y * H) : round((r.y + r.h) * H), round(r.x * W) : round((r.x + r.w) * W)] = colour
+        pixels[round(r.y * H) : round((r.y + r.h) * H), round(r.x * W) : round((r.x + r.w) * W)] = (
+            colour
+        )
     return pixels
 
 
 def on_px(area: Area) -> Area:
     r = area.rect
     x, y, w, h = round(r.x * W), round(r.y * H), round(r.w * W), round(r.h * H)
-    return area.model_copy(update={"rect": Rect(x=x / W, y=y / H, w=min(w, W - x) / W, h=min(h, H - y) / H)})
+    return area.model_copy(
+        update={"rect": Rect(x=x / W, y=y / H, w=min(w, W - x) / W, h=min(h, H - y) / H)}
+    )
 
 
 def apart(areas: list[Area]) -> bool:
@@ -139,17 +170,24 @@ def random_treatment(rng: random.Random, names: list[str], viewport: int) -> Tre
     return Treatment(
         stands="start",
         original=1,
-        crop=rng.choice([None, Rect(x=rng.uniform(0, 1 - cw), y=rng.uniform(0, 1 - ch), w=cw, h=ch)]),
+        crop=rng.choice(
+            [None, Rect(x=rng.uniform(0, 1 - cw), y=rng.uniform(0, 1 - ch), w=cw, h=ch)]
+        ),
         keeps=rng.choice([None, tuple(rng.sample(names, len(names)))]),
         fit=rng.choice(["cover", "cover", "cover", "contain"]),
-        aim=rng.choice([Following(), Following(areas=False), FixedAim(x=rng.random(), y=rng.random())]),
+        aim=rng.choice(
+            [Following(), Following(areas=False), FixedAim(x=rng.random(), y=rng.random())]
+        ),
         whole=rng.choice([None, True]),
         **random_frame(rng, viewport),
     )
 
 
-def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(browser, shelf, tmp_path: Path):
-    """The share of each area's px that Chromium paints, from the exported files and CSS, within 1 % of the band."""
+def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(
+    browser, shelf, tmp_path: Path
+):
+    """The share of each area's px that Chromium paints, from the exported files and CSS, within 1 %
+    of the band."""
     rng = random.Random(7)
     page = browser.new_page()
     compared = partly = 0
@@ -160,10 +198,19 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(browser
                 break
         areas = tuple(found)
         original = Original(
-            id=1, name="c.png", width_px=W, height_px=H, sha256=f"c{n}", focal=(rng.random(), rng.random()), areas=areas
+            id=1,
+            name="c.png",
+            width_px=W,
+            height_px=H,
+            sha256=f"c{n}",
+            focal=(rng.random(), rng.random()),
+            areas=areas,
         )
         width, height = rng.randint(420, 1100), rng.randint(500, 900)
-        site, treatment = site_around(width, height), random_treatment(rng, [a.name for a in areas], width)
+        site, treatment = (
+            site_around(width, height),
+            random_treatment(rng, [a.name for a in areas], width),
+        )
         placement = Placement(name="Spot", treatments={"A": treatment})
         plans = plan(site, placement, {1: original})
         files = renditions(site, placement, plans)
@@ -188,10 +235,16 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(browser
             full = area.rect.w * p.shown.drawn_w[0, at] * area.rect.h * p.shown.drawn_h[0, at]
             share = (nearest == i).sum() / full
             band = fates(p, area)[1][at]
-            # Chromium puts the drawn picture's edges on whole px, which moves a side of the area by up to half a px
+            # Chromium puts the drawn picture's edges on whole px, which moves a side of the area by
+            # up to half a px
             wide, high = area.rect.w * p.shown.drawn_w[0, at], area.rect.h * p.shown.drawn_h[0, at]
-            assert share == pytest.approx(band, abs=0.01 + 0.5 / wide + 0.5 / high), (n, area.name, treatment)
+            assert share == pytest.approx(band, abs=0.01 + 0.5 / wide + 0.5 / high), (
+                n,
+                area.name,
+                treatment,
+            )
             compared += 1
             partly += 0.01 < band < 0.99
     page.close()
-    assert compared == 90 and partly >= 20  # many of them are cut, so that the shares mean something
+    # many of them are cut, so that the shares mean something
+    assert compared == 90 and partly >= 20

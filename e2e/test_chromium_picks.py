@@ -55,7 +55,10 @@ IMGS = [
     '<img srcset="a 100w, b 500w, c 1000w, d 2000w">',
     '<img srcset="a 100w, b 500w, c 1000w, d 2000w" sizes="50vw">',
     '<img srcset="a 100w, b 500w, c 1000w, d 2000w" sizes="(max-width: 600px) 100vw, 400px">',
-    '<img srcset="a 100w, b 500w, c 1000w, d 2000w" sizes="(max-width: 600px) 100vw, (max-width: 1200px) calc(50vw - 20px), 300px">',
+    (
+        '<img srcset="a 100w, b 500w, c 1000w, d 2000w" sizes="(max-width: 600px) 100vw,'
+        ' (max-width: 1200px) calc(50vw - 20px), 300px">'
+    ),
     '<img srcset="a 100w, b 500w, c 1000w" sizes="300px 400px, 200px">',
     '<img srcset="a 100w, b 500w, c 1000w" sizes="foo, 200px">',
     '<img srcset="a 100w, b 500w, c 1000w" sizes="(foo) 200px, 500px">',
@@ -83,11 +86,26 @@ IMGS = [
     "<img>",
 ]
 INSIDE = [
-    '<source media="(max-width: 599px)" srcset="a, a2 2x"><source media="(max-width: 1023px)" srcset="b, b2 2x"><img src="c">',
-    '<source media="(max-width: 1023px)" srcset="b"><source media="(max-width: 599px)" srcset="a"><img src="c">',
-    '<source media="(min-width: 1024px)" srcset="c"><source media="(min-width: 600px)" srcset="b"><img src="a">',
-    '<source media="(min-width: 600px)" srcset="b"><source media="(min-width: 1024px)" srcset="c"><img src="a">',
-    '<source media="(width < 600px)" srcset="a"><source media="(600px <= width < 1024px)" srcset="b"><img src="c">',
+    (
+        '<source media="(max-width: 599px)" srcset="a, a2 2x"><source media="(max-width: 1023px)"'
+        ' srcset="b, b2 2x"><img src="c">'
+    ),
+    (
+        '<source media="(max-width: 1023px)" srcset="b"><source media="(max-width: 599px)"'
+        ' srcset="a"><img src="c">'
+    ),
+    (
+        '<source media="(min-width: 1024px)" srcset="c"><source media="(min-width: 600px)"'
+        ' srcset="b"><img src="a">'
+    ),
+    (
+        '<source media="(min-width: 600px)" srcset="b"><source media="(min-width: 1024px)"'
+        ' srcset="c"><img src="a">'
+    ),
+    (
+        '<source media="(width < 600px)" srcset="a"><source media="(600px <= width < 1024px)"'
+        ' srcset="b"><img src="c">'
+    ),
     '<source media="(400px <= width > 900px)" srcset="a"><img src="c">',
     '<source media="(min-width: 600)" srcset="a"><img src="c">',
     '<source media="not print" srcset="a"><img src="c">',
@@ -118,7 +136,10 @@ INSIDE = [
     '<div><source srcset="a"></div><img src="c">',
     '<source srcset="a"><div><img src="c"></div>',
     '<template><source srcset="a"></template><img src="c">',
-    '<source srcset="a 100w, b 500w, d 1000w" sizes="(max-width: 700px) 100px, 500px"><img src="c" sizes="1px">',
+    (
+        '<source srcset="a 100w, b 500w, d 1000w" sizes="(max-width: 700px) 100px, 500px"><img'
+        ' src="c" sizes="1px">'
+    ),
     '<source srcset="a 100w, b 500w, d 1000w"><img src="c" sizes="100px">',
 ]
 MARKUPS = [*ours(), *IMGS, *(f"<picture>{inside}</picture>" for inside in INSIDE)]
@@ -136,14 +157,23 @@ def test_chromium_takes_what_the_core_picks(browser, shelf, pixel, window):
     width, height, density = window
     assert len(MARKUPS) >= 60
     shelf.fallback = (pixel, "image/png")
-    context = browser.new_context(viewport={"width": width, "height": height}, device_scale_factor=density)
+    context = browser.new_context(
+        viewport={"width": width, "height": height}, device_scale_factor=density
+    )
     page = context.new_page()
     wrong = []
     for n, markup in enumerate(MARKUPS):
         base = f"/{n}-{width}-{density}/"  # of its own, so that no earlier file is at hand
-        url = shelf.put(f"{base}page", f'<!doctype html><base href="{base}"><body>{markup}', "text/html")
+        url = shelf.put(
+            f"{base}page", f'<!doctype html><base href="{base}"><body>{markup}', "text/html"
+        )
         page.goto(url)
-        taken = page.evaluate("document.querySelector('img').currentSrc").replace(shelf.address + base, "") or None
+        taken = (
+            page.evaluate("document.querySelector('img').currentSrc").replace(
+                shelf.address + base, ""
+            )
+            or None
+        )
         predicted = pick(markup, Environment(width, height, density, policy="chromium")).url
         if taken != predicted:
             wrong.append((markup, taken, predicted))
@@ -153,19 +183,37 @@ def test_chromium_takes_what_the_core_picks(browser, shelf, pixel, window):
 
 def test_older_chromium_takes_by_the_geometric_mean(shelf, pixel):
     shelf.fallback = (pixel, "image/png")
-    for density, srcset in [(1.2, "a 1x, b 2x"), (1.5, "a 1x, b 2x"), (2, "a 1.5x, b 4x"), (2.5, "a 1.5x, b 4x")]:
+    for density, srcset in [
+        (1.2, "a 1x, b 2x"),
+        (1.5, "a 1x, b 2x"),
+        (2, "a 1.5x, b 4x"),
+        (2.5, "a 1.5x, b 4x"),
+    ]:
         base = f"/geo-{density}-{len(srcset)}/"
         markup = f'<img srcset="{srcset}">'
         url = shelf.put(
             f"{base}page",
-            f'<!doctype html><base href="{base}"><body>{markup}<p id=o></p><script>onload=()=>{{o.textContent=document.images[0].currentSrc}}</script>',
+            f'<!doctype html><base href="{base}"><body>{markup}<p'
+            " id=o></p><script>onload=()=>{o.textContent=document.images[0].currentSrc}</script>",
             "text/html",
         )
         out = subprocess.run(
-            ["/usr/bin/chromium", "--headless", "--no-sandbox", "--disable-gpu", "--disable-background-networking",
-             "--disable-blink-features=SrcsetSelectionMatchesImageSet", f"--force-device-scale-factor={density}",
-             "--virtual-time-budget=3000", "--dump-dom", url],
-            capture_output=True, text=True, timeout=60, check=True,
-        ).stdout  # fmt: skip
+            [
+                "/usr/bin/chromium",
+                "--headless",
+                "--no-sandbox",
+                "--disable-gpu",
+                "--disable-background-networking",
+                "--disable-blink-features=SrcsetSelectionMatchesImageSet",
+                f"--force-device-scale-factor={density}",
+                "--virtual-time-budget=3000",
+                "--dump-dom",
+                url,
+            ],
+            capture_output=True,
+            text=True,
+            timeout=60,
+            check=True,
+        ).stdout
         taken = out.split('<p id="o">')[1].split("<")[0].replace(shelf.address + base, "")
         assert taken == pick(markup, Environment(800, 600, density, policy="geometric")).url

@@ -1,4 +1,5 @@
-"""What shows, read back from Chromium's screenshots: the delivered CSS against the reading, at every kind of frame."""
+"""What shows, read back from Chromium's screenshots: the delivered CSS against the reading, at
+every kind of frame."""
 
 from __future__ import annotations
 
@@ -56,7 +57,10 @@ FRAMES = {
         "height": ViewportHeight(percent=90, least_px=300, greatest_px=620),
         "width": ShareWidth(percent=70, least_px=280),
     },
-    "container": {"height": FixedHeight(height_px=333), "width": ShareWidth(percent=50, of="container")},
+    "container": {
+        "height": FixedHeight(height_px=333),
+        "width": ShareWidth(percent=50, of="container"),
+    },
     "natural": {"height": NaturalHeight(greatest_px=400), "width": FullWidth()},
 }
 AIMS = {
@@ -67,7 +71,9 @@ AIMS = {
 
 
 def original(focal=(0.7, 0.3), size=(W, H)):
-    return Original(id=1, name="ramp.png", width_px=size[0], height_px=size[1], focal=focal, areas=AREAS)
+    return Original(
+        id=1, name="ramp.png", width_px=size[0], height_px=size[1], focal=focal, areas=AREAS
+    )
 
 
 @pytest.fixture(scope="module")
@@ -89,19 +95,30 @@ def frame_at(plans, width, height):
 
 @pytest.mark.parametrize(("frame", "aim"), list(itertools.product(FRAMES, AIMS)))
 def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, frame, aim):
-    """6 frames × 3 aims × 5 windows = 90, within what one device px covers (Chromium's whole-px snapping counted in)."""
-    placement = Placement(name="Spot", treatments={"D": Treatment(original=1, aim=AIMS[aim], stands="start", **FRAMES[frame])})
+    """6 frames × 3 aims × 5 windows = 90, within what one device px covers (Chromium's whole-px
+    snapping counted in)."""
+    placement = Placement(
+        name="Spot",
+        treatments={"D": Treatment(original=1, aim=AIMS[aim], stands="start", **FRAMES[frame])},
+    )
     plans = plan_(SITE, placement, {1: original()})
     style = text_of(css_lines(SITE, placement, plans, whole=True))
     markup = text_of(pane_lines(SITE, placement, plans, lambda o, crop: "/ramp.png"))
-    url = shelf.put(f"/{frame}-{aim}", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html")
+    url = shelf.put(
+        f"/{frame}-{aim}",
+        f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}",
+        "text/html",
+    )
     for width, height in WINDOWS:
         page = browser.new_page(viewport={"width": width, "height": height})
         page.goto(url)
         box = page.locator("picture").bounding_box()
         fw, fh, expected = frame_at(plans, width, height)
         assert box is not None
-        assert (box["width"], box["height"]) == (pytest.approx(fw[0], abs=0.02), pytest.approx(fh[0], abs=0.02))
+        assert (box["width"], box["height"]) == (
+            pytest.approx(fw[0], abs=0.02),
+            pytest.approx(fh[0], abs=0.02),
+        )
         # whole px inside the frame only, so that no half-covered px is read
         assert box["x"] == int(box["x"])
         clip = {"x": box["x"], "y": 0, "width": int(fw[0]), "height": int(fh[0])}
@@ -109,10 +126,12 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         page.evaluate(MIRROR)
         seen = seen_window(both_ways(rising, pixels_of(captured(page, clip=clip, full_page=True))))
         page.close()
-        # Chromium stretches the picture onto whole px (docs/chromium.md §7), which moves an edge by up to half a px
+        # Chromium stretches the picture onto whole px (docs/chromium.md §7), which moves an edge by
+        # up to half a px
         x0, x1 = snapped(expected.x0[0], expected.drawn_w[0], clip["width"])
         y0, y1 = snapped(expected.y0[0], expected.drawn_h[0], clip["height"])
-        tolerance = 0.5 / min(expected.drawn_w[0], expected.drawn_h[0])  # of the picture, for half a device px
+        # of the picture, for half a device px
+        tolerance = 0.5 / min(expected.drawn_w[0], expected.drawn_h[0])
         assert seen == pytest.approx((x0, x1, y0, y1), abs=tolerance), (width, height)
 
 
@@ -125,15 +144,23 @@ def snapped(first: float, drawn: float, room: float) -> tuple[float, float]:
 @pytest.mark.parametrize("fit", ["cover", "contain", "fill", "none", "scale-down"])
 def test_the_five_fits(browser, shelf, ramp, fit):
     page = browser.new_page(viewport={"width": 900, "height": 1000})
-    for frame, position in [((300, 500), (0.2, 0.5)), ((800, 300), (0.5, 0.9)), ((640, 640), (0, 1))]:
+    for frame, position in [
+        ((300, 500), (0.2, 0.5)),
+        ((800, 300), (0.5, 0.9)),
+        ((640, 640), (0, 1)),
+    ]:
         url = shelf.put(
             "/fit",
-            f"<!doctype html><style>body{{margin:0;background:#000}}img{{display:block;width:{frame[0]}px;height:{frame[1]}px;"
-            f'object-fit:{fit};object-position:{position[0] * 100}% {position[1] * 100}%}}</style><img src="/ramp.png">',
+            "<!doctype html><style>body{margin:0;background:#000}"
+            f"img{{display:block;width:{frame[0]}px;height:{frame[1]}px;object-fit:{fit};"
+            f"object-position:{position[0] * 100}% {position[1] * 100}%}}</style>"
+            '<img src="/ramp.png">',
             "text/html",
         )
         page.goto(url)
-        shot = pixels_of(captured(page, clip={"x": 0, "y": 0, "width": frame[0], "height": frame[1]}))
+        shot = pixels_of(
+            captured(page, clip={"x": 0, "y": 0, "width": frame[0], "height": frame[1]})
+        )
         expected = shows((W, H), frame, fit, position)
         painted = shot[:, :, 2] > 100  # the picture's blue, which the page behind has not
         rows, columns = np.flatnonzero(painted.any(axis=1)), np.flatnonzero(painted.any(axis=0))
@@ -149,25 +176,36 @@ def test_the_five_fits(browser, shelf, ramp, fit):
 
 
 def waves(width, height):
-    """Soft waves: resampling hardly changes them, a shift of one px on screen changes many px by several levels."""
+    """Soft waves: resampling hardly changes them, a shift of one px on screen changes many px by
+    several levels."""
     x, y = np.meshgrid(np.arange(width), np.arange(height))
     base = 128 + 60 * np.sin(x / 37) * np.cos(y / 41)
-    return png(np.stack([base, 128 + 70 * np.sin((x + y) / 53), 128 + 70 * np.cos((x - 2 * y) / 61)], axis=-1))
+    return png(
+        np.stack(
+            [base, 128 + 70 * np.sin((x + y) / 53), 128 + 70 * np.cos((x - 2 * y) / 61)], axis=-1
+        )
+    )
 
 
 def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browser, shelf, tmp_path):
-    """Cut files and their CSS against whole originals and theirs, at 12 widths, focal point and keep areas followed."""
+    """Cut files and their CSS against whole originals and theirs, at 12 widths, focal point and
+    keep areas followed."""
     size = (2600, 1600)
     source = tmp_path / "waves.png"
     source.write_bytes(waves(*size))
-    big = original(size=size).model_copy(update={"alpha": True})  # lossless PNG files, so that only resampling differs
+    # lossless PNG files, so that only resampling differs
+    big = original(size=size).model_copy(update={"alpha": True})
     placement = Placement(
         name="Spot",
         treatments={
             "D": Treatment(original=1, height=ViewportHeight(percent=60)),
-            "C": Treatment(height=FixedHeight(height_px=500), width=ShareWidth(percent=80), stands="start"),
+            "C": Treatment(
+                height=FixedHeight(height_px=500), width=ShareWidth(percent=80), stands="start"
+            ),
             "B": Treatment(height=RatioHeight(w=1, h=1), width=FixedWidth(width_px=500)),
-            "A": Treatment(height=FixedHeight(height_px=480), width=FullWidth(), aim=FixedAim(x=0.3, y=0.2)),
+            "A": Treatment(
+                height=FixedHeight(height_px=480), width=FullWidth(), aim=FixedAim(x=0.3, y=0.2)
+            ),
         },
     )
     site = SITE.model_copy(update={"formats": ("jpeg",), "widest": 2000})
@@ -179,18 +217,28 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     for r, path, _ in make(source, wanted, tmp_path):
         shelf.put(f"/cut/images/{named[r.key]}", path.read_bytes(), "image/png")
     shelf.put("/cut/picture.css", text_of(css_lines(site, placement, plans)), "text/css")
-    cut = shelf.put("/cut/page", page_html(placement, text_of(picture_lines(site, placement, plans, files))), "text/html")
+    cut = shelf.put(
+        "/cut/page",
+        page_html(placement, text_of(picture_lines(site, placement, plans, files))),
+        "text/html",
+    )
     shelf.put("/whole/waves.png", source.read_bytes(), "image/png")
-    shelf.put("/whole/picture.css", text_of(css_lines(site, placement, plans, whole=True)), "text/css")
+    shelf.put(
+        "/whole/picture.css", text_of(css_lines(site, placement, plans, whole=True)), "text/css"
+    )
     whole = shelf.put(
         "/whole/page",
-        page_html(placement, text_of(pane_lines(site, placement, plans, lambda o, crop: "waves.png"))),
+        page_html(
+            placement, text_of(pane_lines(site, placement, plans, lambda o, crop: "waves.png"))
+        ),
         "text/html",
     )
 
     for width in (320, 400, 512, 599, 600, 800, 1023, 1024, 1300, 1599, 1600, 1990):
         for density in (1, 2) if width in (400, 1300) else (1,):
-            context = browser.new_context(viewport={"width": width, "height": 760}, device_scale_factor=density)
+            context = browser.new_context(
+                viewport={"width": width, "height": 760}, device_scale_factor=density
+            )
             shots = []
             for url in (cut, whole):
                 page = context.new_page()
@@ -199,5 +247,6 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
                 shots.append(pixels_of(page.locator("picture").screenshot()))
             context.close()
             gap = np.abs(shots[0] - shots[1])
-            # a shift of one px is 5 levels and more at the steepest places of these waves; resampling leaves 1 to 3
+            # a shift of one px is 5 levels and more at the steepest places of these waves;
+            # resampling leaves 1 to 3
             assert gap.max() <= 4 and gap.mean() < 1.5, (width, density, gap.max(), gap.mean())

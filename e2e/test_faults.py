@@ -1,4 +1,5 @@
-"""Services and workers killed for real while the product is at work. Run after the other browser tests, since it disturbs them."""
+"""Services and workers killed for real while the product is at work. Run after the other browser
+tests, since it disturbs them."""
 
 from __future__ import annotations
 
@@ -12,7 +13,9 @@ import pytest
 from making import Maker, picture
 from playwright.sync_api import Page, expect
 
-pytestmark = pytest.mark.skipif(os.environ.get("SKYPANE_FAULTS") != "1", reason="run by itself, at the end of ./run test")
+pytestmark = pytest.mark.skipif(
+    os.environ.get("SKYPANE_FAULTS") != "1", reason="run by itself, at the end of ./run test"
+)
 
 
 @pytest.fixture
@@ -23,15 +26,23 @@ def maker(page: Page, address: str) -> Iterator[Maker]:
 
 
 def pids(*words: str) -> list[int]:
-    """Our own processes of a kind: their command line has these words and does not come from a shell that keeps them alive."""
+    """Our own processes of a kind: their command line has these words and does not come from a
+    shell that keeps them alive."""
     found = []
     for folder in Path("/proc").glob("[0-9]*"):
         try:
             line = (folder / "cmdline").read_bytes().decode(errors="replace").split("\0")
-            ours = f"SKYPANE_VAR={os.environ['SKYPANE_VAR']}".encode() in (folder / "environ").read_bytes().split(b"\0")
+            ours = f"SKYPANE_VAR={os.environ['SKYPANE_VAR']}".encode() in (
+                folder / "environ"
+            ).read_bytes().split(b"\0")
         except OSError:
             continue
-        if ours and line[0] != "bash" and line[0] != "setsid" and all(any(w in part for part in line) for w in words):
+        if (
+            ours
+            and line[0] != "bash"
+            and line[0] != "setsid"
+            and all(any(w in part for part in line) for w in words)
+        ):
             found.append(int(folder.name))
     return found
 
@@ -45,7 +56,9 @@ def quay(maker: Maker, seed: int) -> tuple[int, int]:
     site = maker.site(f"Reed Quay {seed}")
     original = maker.original(site, "quay.jpg", picture(3000 + seed, 2000))
     wide = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
-    return site, maker.placement(site, "Quay", {"D": wide, "A": {"height": {"kind": "ratio", "w": 1, "h": 1}}})
+    return site, maker.placement(
+        site, "Quay", {"D": wide, "A": {"height": {"kind": "ratio", "w": 1, "h": 1}}}
+    )
 
 
 def started(maker: Maker, placement: int, after: int = 3) -> int:
@@ -73,7 +86,9 @@ def test_a_worker_that_is_killed_is_started_again_and_the_run_ends_whole(page: P
     page.goto(f"{maker.address}/sites/{site}/placements/{placement}/files")
     kill("celery")
     # at once means: before anybody would think that it is at work
-    expect(page.get_by_text("another takes over").or_(page.get_by_text("No worker is running"))).to_be_visible(timeout=30_000)
+    expect(
+        page.get_by_text("another takes over").or_(page.get_by_text("No worker is running"))
+    ).to_be_visible(timeout=30_000)
     done = ended(maker, run)
     assert done["state"] == "done" and done["done"] == done["total"]
     expect(page.get_by_role("link", name="Download zip")).to_be_visible(timeout=15_000)

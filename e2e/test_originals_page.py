@@ -70,7 +70,9 @@ def test_several_get_words_and_tags_and_the_unused_go(page: Page, maker: Maker):
     expect(page.get_by_role("button", name="Take tag harbour off")).to_be_visible()
     page.keyboard.press("Escape")
     now = originals(maker, site)
-    assert [(now[n]["alt"] == "", now[n]["tags"]) for n in names] == [(True, ["harbour"])] * 3 + [(False, [])]
+    assert [(now[n]["alt"] == "", now[n]["tags"]) for n in names] == [(True, ["harbour"])] * 3 + [
+        (False, [])
+    ]
 
     # tags are found; one in use stays, and where it is used is told before and after
     page.keyboard.press("/")
@@ -101,7 +103,9 @@ def test_an_original_is_opened_to_its_map(page: Page, maker: Maker):
     assert now["focal"] == pytest.approx([0.75, 0.625], abs=0.05)
     assert now["areas"] and all(a["kind"] == "keep" for a in now["areas"])
     rect = now["areas"][0]["rect"]
-    assert rect["x"] <= 0.75 <= rect["x"] + rect["w"] and rect["y"] <= 0.625 <= rect["y"] + rect["h"]
+    assert (
+        rect["x"] <= 0.75 <= rect["x"] + rect["w"] and rect["y"] <= 0.625 <= rect["y"] + rect["h"]
+    )
 
     # zoomed in, the same areas; moved by keys, copied, removed, undone
     opened.get_by_text("4×").click()
@@ -129,13 +133,21 @@ def test_a_better_file_takes_its_place_and_another_picture_is_asked_about(page: 
     maker.placement(site, "Quay", {"D": {"original": original}})
     opened = sheet(page, maker, site, "quay.jpg")
     chooser = opened.get_by_label("A better file for quay.jpg")
-    chooser.set_input_files({"name": "larger.jpg", "mimeType": "image/jpeg", "buffer": picture(2400, 1600)})
+    chooser.set_input_files(
+        {"name": "larger.jpg", "mimeType": "image/jpeg", "buffer": picture(2400, 1600)}
+    )
     opened = page.get_by_role("dialog")
     expect(opened.get_by_text("2400 × 1600").first).to_be_visible()
-    expect(opened.get_by_role("alert")).to_have_text("Replaced. Areas and treatments fit as before.")
+    expect(opened.get_by_role("alert")).to_have_text(
+        "Replaced. Areas and treatments fit as before."
+    )
     now = originals(maker, site)
     (kept,) = now.values()
-    assert (kept["id"], kept["width_px"], [a["name"] for a in kept["areas"]]) == (original, 2400, ["Shed"])
+    assert (kept["id"], kept["width_px"], [a["name"] for a in kept["areas"]]) == (
+        original,
+        2400,
+        ["Shed"],
+    )
 
     opened.get_by_label(re.compile("^A better file")).set_input_files(
         {"name": "tall.jpg", "mimeType": "image/jpeg", "buffer": picture(800, 1200)}

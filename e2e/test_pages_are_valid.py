@@ -16,8 +16,17 @@ JAR = Path(__file__).parents[1] / "web/node_modules/vnu-jar/build/dist/vnu.jar"
 @pytest.fixture(scope="module")
 def originals():
     return {
-        1: Original(id=1, name="a.jpg", width_px=5200, height_px=2900, alt='Quotes " and <tags> & more', sha256="1"),
-        2: Original(id=2, name="b.png", width_px=900, height_px=600, alpha=True, alt="", sha256="2"),
+        1: Original(
+            id=1,
+            name="a.jpg",
+            width_px=5200,
+            height_px=2900,
+            alt='Quotes " and <tags> & more',
+            sha256="1",
+        ),
+        2: Original(
+            id=2, name="b.png", width_px=900, height_px=600, alpha=True, alt="", sha256="2"
+        ),
     }
 
 
@@ -32,13 +41,27 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
             "<Odd> & “name”": {"D": Treatment(original=2, fit="contain")},
         }.items():
             for lead in (True, False):
-                plan = blueprint(Site(media_style=style), Placement(name=name, lead=lead, treatments=treatments), originals)
+                plan = blueprint(
+                    Site(media_style=style),
+                    Placement(name=name, lead=lead, treatments=treatments),
+                    originals,
+                )
                 (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])
                 n += 1
     out = subprocess.run(
-        ["java", "-jar", str(JAR), "--format", "json", "--exit-zero-always", *map(str, sorted(tmp_path.glob("*.html")))],
-        capture_output=True, text=True, check=True,
-    )  # fmt: skip
+        [
+            "java",
+            "-jar",
+            str(JAR),
+            "--format",
+            "json",
+            "--exit-zero-always",
+            *map(str, sorted(tmp_path.glob("*.html"))),
+        ],
+        capture_output=True,
+        text=True,
+        check=True,
+    )
     found = json.loads(out.stderr or out.stdout)["messages"]
     assert n == 12
     assert [(m["url"][-7:], m["message"]) for m in found if m["type"] == "error"] == []
@@ -46,7 +69,9 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
 
 def test_the_checker_would_find_one(tmp_path):
     bad = tmp_path / "bad.html"
-    bad.write_text("<!DOCTYPE html><html lang=en><title>x</title><picture><source></picture><img src=''>")
+    bad.write_text(
+        "<!DOCTYPE html><html lang=en><title>x</title><picture><source></picture><img src=''>"
+    )
     out = subprocess.run(
         ["java", "-jar", str(JAR), "--format", "json", "--exit-zero-always", str(bad)],
         capture_output=True,

@@ -1,4 +1,5 @@
-"""Posts on the horizon and pictures on the desk: what is moved quickly, or while something waits to be saved, is kept."""
+"""Posts on the horizon and pictures on the desk: what is moved quickly, or while something waits to
+be saved, is kept."""
 
 from __future__ import annotations
 
@@ -39,7 +40,9 @@ def test_a_post_moved_by_many_keys_is_kept_where_it_ends(page: Page, maker: Make
 def test_a_post_that_is_added_while_a_change_waits_loses_nothing(page: Page, maker: Maker):
     site = maker.site("Reed Quay", titles={"A": "phone"})
     original = maker.original(site, "quay.jpg", picture(2400, 1500))
-    placement = maker.placement(site, "Quay", {"D": {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}})
+    placement = maker.placement(
+        site, "Quay", {"D": {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}}
+    )
     maker.open(site, placement, "width=450&span=B")
     page.get_by_text("contain", exact=True).click()  # not saved yet
     page.get_by_role("button", name="+ post").click()
@@ -95,8 +98,15 @@ def test_a_server_that_fails_is_not_called_offline(page: Page, maker: Maker):
     original = maker.original(site, "quay.jpg", picture(2400, 1500))
     placement = maker.placement(site, "Quay", {"D": {"original": original}})
     maker.open(site, placement, "width=450")
-    problem = {"status": 503, "title": "x", "type": "about:blank", "detail": "The database cannot be reached."}
-    page.route(f"**/api/placements/{placement}", lambda route: route.fulfill(status=503, json=problem))
+    problem = {
+        "status": 503,
+        "title": "x",
+        "type": "about:blank",
+        "detail": "The database cannot be reached.",
+    }
+    page.route(
+        f"**/api/placements/{placement}", lambda route: route.fulfill(status=503, json=problem)
+    )
     page.get_by_text("contain", exact=True).click()
     expect(page.get_by_text("Not saved yet, trying again")).to_be_visible()
     page.unroute(f"**/api/placements/{placement}")

@@ -1,4 +1,5 @@
-"""Every screen: no accessibility fault that axe knows (WCAG 2.2 A and AA), light and dark, and the desk fits 1280×800."""
+"""Every screen: no accessibility fault that axe knows (WCAG 2.2 A and AA), light and dark, and the
+desk fits 1280×800."""
 
 from __future__ import annotations
 
@@ -13,12 +14,17 @@ AXE = (Path(__file__).parents[1] / "web/node_modules/axe-core/axe.min.js").read_
 RUN = """async (within) => {
   const found = await axe.run(within || document, {
     runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"], iframes: false });
-  return found.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(" | "));
+  const where = (v) => v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(" | ");
+  return found.violations.map((v) => v.id + ": " + where(v));
 }"""
 
 
 def addresses(page: Page, address: str) -> dict[str, str]:
-    demo = next(s["id"] for s in page.request.get(f"{address}/api/sites").json() if s["name"] == "Tern Point")
+    demo = next(
+        s["id"]
+        for s in page.request.get(f"{address}/api/sites").json()
+        if s["name"] == "Tern Point"
+    )
     placement = page.request.get(f"{address}/api/sites/{demo}/placements").json()[0]["id"]
     desk = f"{address}/sites/{demo}/placements/{placement}"
     return {
@@ -98,7 +104,8 @@ def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str, size
         page.goto(url)
         page.get_by_role("region", name="Ground").wait_for()
         box = page.evaluate(
-            "[document.documentElement.scrollHeight, innerHeight, document.documentElement.scrollWidth, innerWidth]"
+            "[document.documentElement.scrollHeight, innerHeight,"
+            " document.documentElement.scrollWidth, innerWidth]"
         )
         assert box[0] <= box[1] and box[2] <= box[3], (name, box)
 
@@ -123,7 +130,9 @@ def test_an_address_opens_just_what_it_names(page: Page, address: str):
     page.goto(addresses(page, address)["frame"] + "?width=1700&span=B")
     page.get_by_role("region", name="Ground").wait_for()
     assert page.get_by_label("Type a viewport width").input_value() == "1700"
-    assert page.get_by_role("button", name="B 600–1023").first.get_attribute("aria-pressed") == "true"
+    assert (
+        page.get_by_role("button", name="B 600–1023").first.get_attribute("aria-pressed") == "true"
+    )
 
 
 def test_what_is_not_there_is_said(page: Page, address: str):

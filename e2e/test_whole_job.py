@@ -1,4 +1,5 @@
-"""The whole job in a browser, with a picture that is not in the demo; the zip is opened and checked."""
+"""The whole job in a browser, with a picture that is not in the demo; the zip is opened and
+checked."""
 
 from __future__ import annotations
 
@@ -51,7 +52,9 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     expect(page.get_by_text("No picture in span").first).to_be_visible()
     page.get_by_role("button", name="D from 1600").click()
     chooser = page.locator('input[type="file"]')
-    chooser.set_input_files({"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words\n"})
+    chooser.set_input_files(
+        {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words\n"}
+    )
     expect(page.get_by_text("notes.jpg is text, not a picture")).to_be_visible()
     page.get_by_role("button", name="dismiss").click()
     chooser.set_input_files({"name": "mast.jpg", "mimeType": "image/jpeg", "buffer": harbour()})
@@ -78,14 +81,17 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
         focal.press("Shift+ArrowRight")
     expect(page.get_by_text("focal 75")).to_be_visible()
     page.get_by_role("button", name="B 600–1023").first.click()
-    page.locator('input[type="file"]').set_input_files({"name": "upright.png", "mimeType": "image/png", "buffer": portrait()})
+    page.locator('input[type="file"]').set_input_files(
+        {"name": "upright.png", "mimeType": "image/png", "buffer": portrait()}
+    )
     # the span is left before the picture has arrived; it belongs to B all the same
     page.get_by_role("button", name="C 1024–1599").first.click()
     page.get_by_role("button", name="B 600–1023").first.click()
     expect(page.get_by_text("800 × 1200").first).to_be_visible()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
 
-    # A keeps the first picture: B alone changed hands by an own value, and A is handed it down; give A the first back
+    # A keeps the first picture: B alone changed hands by an own value, and A is handed it down;
+    # give A the first back
     page.get_by_role("button", name="A 320–599").first.click()
     page.get_by_role("button", name="Change…").click()
     page.get_by_role("button", name="mast.jpg").click()
@@ -139,7 +145,10 @@ def check(archive: zipfile.ZipFile) -> None:
     assert {f["name"] for f in manifest["files"]} == {n for n in names if n.startswith("images/")}
     for entry in manifest["files"]:
         content = archive.read(entry["name"])
-        assert (len(content), hashlib.sha256(content).hexdigest()) == (entry["bytes"], entry["sha256"])
+        assert (len(content), hashlib.sha256(content).hexdigest()) == (
+            entry["bytes"],
+            entry["sha256"],
+        )
         assert Image.open(io.BytesIO(content)).size == (entry["width_px"], entry["height_px"])
         assert entry["width_px"] <= entry["crop"]["w"]  # never enlarged
     snippet = archive.read("snippet.html").decode()
@@ -147,7 +156,8 @@ def check(archive: zipfile.ZipFile) -> None:
     assert pick(snippet, Environment(600, 900, 1)).url == "images/mast--b.avif"
     a = next(f for f in manifest["files"] if f["name"] == "images/mast--a.jpg")
     crop = a["crop"]
-    assert crop["x"] <= 1100 and crop["x"] + crop["w"] >= 1150  # the mast, which the focal point was put on
+    # the mast, which the focal point was put on
+    assert crop["x"] <= 1100 and crop["x"] + crop["w"] >= 1150
     image = np.asarray(Image.open(io.BytesIO(archive.read("images/mast--a.jpg")))).astype(int)
     assert (abs(image - (250, 210, 120)).sum(axis=-1) < 60).any()
 
@@ -156,15 +166,25 @@ def test_the_exported_page_works_from_disk(page: Page, address: str, browser, tm
     """Continues from the export above: the zip, unpacked, opened as a file."""
     deliveries = page.request.get(f"{address}/api/sites").json()
     site = max((s for s in deliveries if s["name"] == "Gull Quay"), key=lambda s: s["id"])
-    (run, *_) = page.request.get(f"{address}/api/sites/{site['id']}/deliveries").json()
-    archive = zipfile.ZipFile(io.BytesIO(page.request.get(f"{address}/api/deliveries/{run['id']}/zip").body()))
+    run, *_ = page.request.get(f"{address}/api/sites/{site['id']}/deliveries").json()
+    archive = zipfile.ZipFile(
+        io.BytesIO(page.request.get(f"{address}/api/deliveries/{run['id']}/zip").body())
+    )
     archive.extractall(tmp_path)
-    for width, density, name in [(450, 2, "mast--a@2x.avif"), (800, 1, "mast--b.avif"), (1700, 1, "mast.avif")]:
-        context = browser.new_context(viewport={"width": width, "height": 800}, device_scale_factor=density)
+    for width, density, name in [
+        (450, 2, "mast--a@2x.avif"),
+        (800, 1, "mast--b.avif"),
+        (1700, 1, "mast.avif"),
+    ]:
+        context = browser.new_context(
+            viewport={"width": width, "height": 800}, device_scale_factor=density
+        )
         opened = context.new_page()
         opened.goto((tmp_path / "page.html").as_uri())
         opened.evaluate("document.querySelector('img').decode()")
-        taken = opened.evaluate("[document.querySelector('img').currentSrc, document.querySelector('img').naturalWidth]")
+        taken = opened.evaluate(
+            "[document.querySelector('img').currentSrc, document.querySelector('img').naturalWidth]"
+        )
         context.close()
         assert taken[0].endswith("/images/" + name), width
         assert taken[1] > 0
@@ -173,7 +193,11 @@ def test_the_exported_page_works_from_disk(page: Page, address: str, browser, tm
 def test_two_tabs_the_later_save_is_told(page: Page, address: str):
     sites = page.request.get(f"{address}/api/sites").json()
     demo = next(s["id"] for s in sites if s["name"] == "Tern Point")
-    row = next(p for p in page.request.get(f"{address}/api/sites/{demo}/placements").json() if p["name"] == "Tern")
+    row = next(
+        p
+        for p in page.request.get(f"{address}/api/sites/{demo}/placements").json()
+        if p["name"] == "Tern"
+    )
     url = f"{address}/sites/{demo}/placements/{row['id']}/aim?span=A"
     other = page.context.new_page()
     for tab in (page, other):
@@ -192,8 +216,16 @@ def test_two_tabs_the_later_save_is_told(page: Page, address: str):
 
 
 def open_boats(page: Page, address: str, query: str) -> str:
-    demo = next(s["id"] for s in page.request.get(f"{address}/api/sites").json() if s["name"] == "Tern Point")
-    row = next(p for p in page.request.get(f"{address}/api/sites/{demo}/placements").json() if p["name"] == "Four boats")
+    demo = next(
+        s["id"]
+        for s in page.request.get(f"{address}/api/sites").json()
+        if s["name"] == "Tern Point"
+    )
+    row = next(
+        p
+        for p in page.request.get(f"{address}/api/sites/{demo}/placements").json()
+        if p["name"] == "Four boats"
+    )
     page.goto(f"{address}/sites/{demo}/placements/{row['id']}/aim?{query}")
     page.get_by_role("radiogroup", name="Aim").wait_for()
     return f"{address}/api/placements/{row['id']}"
@@ -207,7 +239,9 @@ def test_advice_is_applied_with_one_press_and_undone_with_one(page: Page, addres
     card = page.get_by_role("region", name="Advice for span A")
     expect(card).to_contain_text("need 92")
     card.get_by_role("button", name="Show it whole").click()
-    expect(wide).to_have_attribute("aria-label", "Red boat: whole 320–599, lost 600–1023, whole 1024–2560")
+    expect(wide).to_have_attribute(
+        "aria-label", "Red boat: whole 320–599, lost 600–1023, whole 1024–2560"
+    )
     expect(page.get_by_text("All areas are whole here.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(wide).to_have_attribute("aria-label", "Red boat: lost 320–1023, whole 1024–2560")

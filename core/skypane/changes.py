@@ -1,4 +1,5 @@
-"""What differs between two versions of a placement, in a few words: names of steps in its history, and of conflicts."""
+"""What differs between two versions of a placement, in a few words: names of steps in its history,
+and of conflicts."""
 
 from __future__ import annotations
 
@@ -52,7 +53,9 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         old, new = a.treatments.get(letter, Treatment()), b.treatments.get(letter, Treatment())
         fields = [f for f in FIELDS if getattr(old, f) != getattr(new, f)]
         if fields:
-            said = ", ".join(WORDS[f] for f in fields[:2]) + (f" and {len(fields) - 2} more" if len(fields) > 2 else "")
+            said = ", ".join(WORDS[f] for f in fields[:2]) + (
+                f" and {len(fields) - 2} more" if len(fields) > 2 else ""
+            )
             out.append(f"{said[:1].upper()}{said[1:]} of span {letter}")
     for id_ in sorted({*before.looks} & {*after.looks}):
         out += _of_look(before.looks[id_], after.looks[id_])
@@ -72,7 +75,9 @@ def _of_look(before: Look, after: Look) -> list[str]:
         elif come or gone:
             out.append(", ".join([*(f"{n} drawn" for n in come), *(f"{n} removed" for n in gone)]))
         elif moved:
-            out.append(f"Area {moved[0]}" + (f" and {len(moved) - 1} more" if len(moved) > 1 else ""))
+            out.append(
+                f"Area {moved[0]}" + (f" and {len(moved) - 1} more" if len(moved) > 1 else "")
+            )
         else:
             out.append(f"Order of areas of {after.name}")
     return out
@@ -82,17 +87,24 @@ def renamed(before: tuple[Area, ...], after: tuple[Area, ...]) -> tuple[str, str
     """The old and the new name where two lists of areas differ by the name of one."""
     old, new = [a.name for a in before], [a.name for a in after]
     gone, come = set(old) - set(new), set(new) - set(old)
-    return (gone.pop(), come.pop()) if len(gone) == len(come) == 1 and len(old) == len(new) else None
+    return (
+        (gone.pop(), come.pop()) if len(gone) == len(come) == 1 and len(old) == len(new) else None
+    )
 
 
-def with_area_renamed(site: Site, placement: Placement, original: int, names: tuple[str, str]) -> Placement:
-    """The placement with the old name of an area of `original` replaced by the new one wherever a span names it."""
+def with_area_renamed(
+    site: Site, placement: Placement, original: int, names: tuple[str, str]
+) -> Placement:
+    """The placement with the old name of an area of `original` replaced by the new one wherever a
+    span names it."""
     old, new = names
     treatments = dict(placement.treatments)
     for letter, e in resolve(site, placement).items():
         own = treatments.get(letter)
         if own is not None and own.keeps and e.original == original:
-            treatments[letter] = own.model_copy(update={"keeps": tuple(new if n == old else n for n in own.keeps)})
+            treatments[letter] = own.model_copy(
+                update={"keeps": tuple(new if n == old else n for n in own.keeps)}
+            )
     return placement.model_copy(update={"treatments": treatments})
 
 

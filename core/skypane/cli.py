@@ -1,7 +1,7 @@
 """`skypane …`: the same rules from a shell or a build.
 
-Every command reads JSON and writes JSON. With `--batch` it reads JSON lines and writes one object per line in the same order; a
-line that cannot be read answers `{"error": …}` and the rest goes on.
+Every command reads JSON and writes JSON. With `--batch` it reads JSON lines and writes one object
+per line in the same order; a line that cannot be read answers `{"error": …}` and the rest goes on.
 """
 
 from __future__ import annotations
@@ -17,7 +17,16 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from skypane.advice.walk import advise
 from skypane.errors import InvalidPlan, SkyPaneError, say
-from skypane.model import GREATEST_VIEWPORT, LEAST_VIEWPORT, Container, HeightRange, Original, Placement, Site, Treatment
+from skypane.model import (
+    GREATEST_VIEWPORT,
+    LEAST_VIEWPORT,
+    Container,
+    HeightRange,
+    Original,
+    Placement,
+    Site,
+    Treatment,
+)
 from skypane.numerals import whole
 from skypane.picks import Environment, pick
 from skypane.picks.engines import Policy
@@ -26,9 +35,13 @@ from skypane.shown.keeps import fates, summary
 from skypane.shown.plan import SpanPlan, plan
 from skypane.widths.runs import runs_of
 
-app = typer.Typer(no_args_is_help=True, add_completion=False, help="Rules of pictures at every viewport width.")
+app = typer.Typer(
+    no_args_is_help=True, add_completion=False, help="Rules of pictures at every viewport width."
+)
 
-Batch = Annotated[bool, typer.Option("--batch", help="Read JSON lines, write one JSON object per line.")]
+Batch = Annotated[
+    bool, typer.Option("--batch", help="Read JSON lines, write one JSON object per line.")
+]
 
 
 Q = TypeVar("Q", bound=BaseModel)
@@ -64,7 +77,8 @@ class ShowsQuestion(_Question):
 
 
 class SpanRange(_Question):
-    """One span: first and last viewport width, and the least, typical and greatest viewport height in it (CSS px)."""
+    """One span: first and last viewport width, and the least, typical and greatest viewport height
+    in it (CSS px)."""
 
     first: int = Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)
     last: int = Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)
@@ -72,20 +86,30 @@ class SpanRange(_Question):
 
 
 class KeepsQuestion(_Question):
-    """One original's size, focal point and areas; one span; one treatment; all in the JSON of the model."""
+    """One original's size, focal point and areas; one span; one treatment; all in the JSON of the
+    model."""
 
     original: Original
     span: SpanRange
     treatment: Treatment = Treatment()
     container: Container = Container()
-    others: Annotated[list[Original], Field(max_length=500)] = []  # for `advise`: originals that may be proposed
+    # for `advise`: originals that may be proposed
+    others: Annotated[list[Original], Field(max_length=500)] = []
 
     def site(self) -> Site:
         if self.span.last < self.span.first:
             raise InvalidPlan("A span's last width must not be below its first.", field="span")
         least, typical, greatest = self.span.heights
-        row = HeightRange(to_px=GREATEST_VIEWPORT, least_px=least, typical_px=typical, greatest_px=greatest)
-        return Site(narrowest=self.span.first, widest=self.span.last, breakpoints=(), heights=(row,), container=self.container)
+        row = HeightRange(
+            to_px=GREATEST_VIEWPORT, least_px=least, typical_px=typical, greatest_px=greatest
+        )
+        return Site(
+            narrowest=self.span.first,
+            widest=self.span.last,
+            breakpoints=(),
+            heights=(row,),
+            container=self.container,
+        )
 
     def plan(self) -> SpanPlan:
         treatment = self.treatment.model_copy(update={"original": self.original.id})
@@ -119,9 +143,15 @@ def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
 
 
 def answer_picks(question: PicksQuestion, policy: Policy = "least-sufficient") -> dict[str, Any]:
-    env = Environment(**question.model_dump(exclude={"markup", "policy"}), policy=question.policy or policy)
+    env = Environment(
+        **question.model_dump(exclude={"markup", "policy"}), policy=question.policy or policy
+    )
     found = pick(question.markup, env)
-    out: dict[str, Any] = {"url": found.url, "density": found.density, "trace": [s.model_dump() for s in found.trace]}
+    out: dict[str, Any] = {
+        "url": found.url,
+        "density": found.density,
+        "trace": [s.model_dump() for s in found.trace],
+    }
     if found.warnings:
         out["warnings"] = list(found.warnings)
     return out
@@ -133,7 +163,8 @@ def answer_shows(question: ShowsQuestion) -> dict[str, Any]:
 
 
 def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dict[str, Any]:
-    """One question as JSON text to one answer; every mistake in it becomes `{"error": …}`, so that a batch always goes on."""
+    """One question as JSON text to one answer; every mistake in it becomes `{"error": …}`, so that
+    a batch always goes on."""
     if not text.strip():
         return {"error": "The line is empty."}
     try:
@@ -147,17 +178,30 @@ def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dic
         json.dumps(out, ensure_ascii=False, allow_nan=False)
         return out
     except ValidationError as error:
-        return {"error": "; ".join(f"{'.'.join(str(p) for p in e['loc']) or 'line'}: {say(e)}" for e in error.errors())}
+        return {
+            "error": "; ".join(
+                f"{'.'.join(str(p) for p in e['loc']) or 'line'}: {say(e)}" for e in error.errors()
+            )
+        }
     except SkyPaneError as error:
         return {"error": str(error)}
     except (ArithmeticError, ValueError, RecursionError):
-        return {"error": "These numbers or texts are beyond what can be worked with. Give values that a page could have."}
+        return {
+            "error": (
+                "These numbers or texts are beyond what can be worked with. Give values that a page"
+                " could have."
+            )
+        }
 
 
 def run(kind: type[Q], work: Callable[[Q], dict[str, Any]], batch: bool, source: BinaryIO) -> None:
     if not batch:
         text = source.read(MOST_LINE_BYTES + 1)
-        out = _too_long() if len(text) > MOST_LINE_BYTES else answer(kind, work, text.decode("utf-8", "replace"))
+        out = (
+            _too_long()
+            if len(text) > MOST_LINE_BYTES
+            else answer(kind, work, text.decode("utf-8", "replace"))
+        )
         typer.echo(json.dumps(out, ensure_ascii=True, indent=2))
         raise typer.Exit(1 if "error" in out else 0)
     for line in _lines(source):
@@ -194,12 +238,14 @@ def _lines(source: BinaryIO) -> Iterator[bytes | None]:
 @app.command()
 def picks(
     batch: Batch = False,
-    policy: Annotated[Policy, typer.Option(help="Which engine picks, where the question does not say.")] = "least-sufficient",
+    policy: Annotated[
+        Policy, typer.Option(help="Which engine picks, where the question does not say.")
+    ] = "least-sufficient",
 ) -> None:
     """Which file a browser takes from markup, and why.
 
-    In: {"markup", "width", "height", "density", "color_scheme", "reduced_motion", "policy", "layout_width"};
-    out: {"url", "density", "trace", "warnings" where engines part}.
+    In: {"markup", "width", "height", "density", "color_scheme", "reduced_motion", "policy",
+    "layout_width"}; out: {"url", "density", "trace", "warnings" where engines part}.
     """
     run(PicksQuestion, partial(answer_picks, policy=policy), batch, sys.stdin.buffer)
 
@@ -208,8 +254,9 @@ def picks(
 def shows_command(batch: Batch = False) -> None:
     """What of a picture shows in a frame.
 
-    In: {"image": [w, h], "frame": [W, H], "fit", "position": [px, py]} with the position in fractions;
-    out: {"visible": [x, y, w, h] in image px, "drawn": [x, y, w, h] in CSS px of the frame}.
+    In: {"image": [w, h], "frame": [W, H], "fit", "position": [px, py]} with the position in
+    fractions; out: {"visible": [x, y, w, h] in image px, "drawn": [x, y, w, h] in CSS px of the
+    frame}.
     """
     run(ShowsQuestion, answer_shows, batch, sys.stdin.buffer)
 
@@ -226,7 +273,8 @@ def keeps(batch: Batch = False) -> None:
 
 @app.command(name="advise")
 def advise_command(batch: Batch = False) -> None:
-    """The gentlest remedy for a span whose keep areas are not all whole, with every step and its figures.
+    """The gentlest remedy for a span whose keep areas are not all whole, with every step and its
+    figures.
 
     In: as for `keeps`, and "others": originals that may be proposed; out: {"advice": {…} or null}.
     """

@@ -12,7 +12,8 @@ from pydantic import ValidationError
 
 
 class SkyPaneError(Exception):
-    """Base of all errors that are told to the user. `str(error)` is the sentence; `field` names where, if anywhere."""
+    """Base of all errors that are told to the user. `str(error)` is the sentence; `field` names
+    where, if anywhere."""
 
     def __init__(self, sentence: str, *, field: str | None = None) -> None:
         super().__init__(sentence)
@@ -20,7 +21,8 @@ class SkyPaneError(Exception):
 
 
 class InvalidPlan(SkyPaneError, ValueError):
-    """A site, frame or treatment that cannot be computed: breakpoints out of order, a frame of no size."""
+    """A site, frame or treatment that cannot be computed: breakpoints out of order, a frame of no
+    size."""
 
 
 class UnreadablePicture(SkyPaneError):
@@ -30,14 +32,18 @@ class UnreadablePicture(SkyPaneError):
 class NoRoom(SkyPaneError):
     """The disk is full: nothing was kept."""
 
-    SENTENCE = "There is no room left on the disk for this. Nothing was kept; free some room, then try again."
+    SENTENCE = (
+        "There is no room left on the disk for this. Nothing was kept; free some room, then try"
+        " again."
+    )
 
     def __init__(self, sentence: str = SENTENCE, *, field: str | None = None) -> None:
         super().__init__(sentence, field=field)
 
     @staticmethod
     def means(error: OSError) -> bool:
-        """Whether an error of the operating system says so: no space, or a quota that is used up."""
+        """Whether an error of the operating system says so: no space, or a quota that is used
+        up."""
         return error.errno in (errno.ENOSPC, errno.EDQUOT)
 
 
@@ -50,7 +56,8 @@ class TooDemanding(UnreadablePicture):
 
 
 def sentence_of(error: ValidationError) -> str:
-    """What is wrong with a value, in words: the first of what was found, with the field where that helps."""
+    """What is wrong with a value, in words: the first of what was found, with the field where that
+    helps."""
     first = error.errors(include_url=False)[0]
     where = ".".join(str(part) for part in first["loc"])
     said = say(first)
@@ -58,7 +65,8 @@ def sentence_of(error: ValidationError) -> str:
 
 
 def say(error: Any) -> str:
-    """One finding of the validator as a sentence. `error` is an entry of `ValidationError.errors()`."""
+    """One finding of the validator as a sentence. `error` is an entry of
+    `ValidationError.errors()`."""
     message = str(error.get("msg", "")).removeprefix("Value error, ")
     context = error.get("ctx") or {}
     match error.get("type"):

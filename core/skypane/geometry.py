@@ -20,11 +20,16 @@ class Rect(Noun):
     @model_validator(mode="before")
     @classmethod
     def _without_noise(cls, values: object) -> object:
-        """What is beyond a bound by no more than arithmetic's own error is on the bound: 1.0000000000000002 is 1."""
+        """What is beyond a bound by no more than arithmetic's own error is on the bound:
+        1.0000000000000002 is 1."""
         if not isinstance(values, dict):
             return values
         return {
-            name: min(1.0, max(0.0, value)) if isinstance(value, float) and -NOISE <= value <= 1 + NOISE else value
+            name: (
+                min(1.0, max(0.0, value))
+                if isinstance(value, float) and -NOISE <= value <= 1 + NOISE
+                else value
+            )
             for name, value in values.items()
         }
 

@@ -69,7 +69,9 @@ def _each_once(renditions: Iterable[Rendition]) -> tuple[Rendition, ...]:
         same = found.get(r.name)
         if same is not None:
             spans = tuple(sorted({*same.spans, *r.spans}))
-            r = same.model_copy(update={"spans": spans, "needed_px": max(same.needed_px, r.needed_px)})
+            r = same.model_copy(
+                update={"spans": spans, "needed_px": max(same.needed_px, r.needed_px)}
+            )
         found[r.name] = r
     return tuple(found.values())
 
@@ -81,5 +83,7 @@ def manifest_text(manifest: Mapping[str, object], facts: Mapping[str, tuple[int,
     filled = []
     for entry in files:
         size_bytes, sha256 = facts[entry["key"]]
-        filled.append({k: v for k, v in entry.items() if k != "key"} | {"bytes": size_bytes, "sha256": sha256})
+        filled.append(
+            {k: v for k, v in entry.items() if k != "key"} | {"bytes": size_bytes, "sha256": sha256}
+        )
     return json.dumps({**manifest, "files": filled}, indent=2, ensure_ascii=False) + "\n"

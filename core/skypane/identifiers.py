@@ -1,7 +1,9 @@
-"""One rule for what a class and the files of a placement are called (CSS Syntax 3 §4.3.11 "would start an identifier").
+"""One rule for what a class and the files of a placement are called (CSS Syntax 3 §4.3.11 "would
+start an identifier").
 
-A name as people write it becomes lower-case ASCII letters, digits and single hyphens that begin with a letter: valid as a CSS
-selector without escapes, as an HTML class, and as a file name on every file system. Other scripts are transliterated.
+A name as people write it becomes lower-case ASCII letters, digits and single hyphens that begin
+with a letter: valid as a CSS selector without escapes, as an HTML class, and as a file name on
+every file system. Other scripts are transliterated.
 """
 
 from __future__ import annotations
@@ -16,12 +18,14 @@ _RESERVED = {"con", "prn", "aux", "nul", *(f"{d}{i}" for d in ("com", "lpt") for
 
 
 def plain(text: str) -> str:
-    """The text in lower-case ASCII letters, digits and single hyphens; "" where nothing of it can be said so."""
+    """The text in lower-case ASCII letters, digits and single hyphens; "" where nothing of it can
+    be said so."""
     return slugify(text, max_length=MOST_CHARACTERS).strip("-")
 
 
 def identifier(text: str, fallback: str = "picture") -> str:
-    """The text as an identifier. What does not begin with a letter gets the fallback before it: "3 boats" is picture-3-boats."""
+    """The text as an identifier. What does not begin with a letter gets the fallback before it: "3
+    boats" is picture-3-boats."""
     said = plain(text)
     if not said:
         return fallback

@@ -1,4 +1,5 @@
-"""Numbers as texts: as JSON from outside writes them, as CSS writes them, as a sentence says them."""
+"""Numbers as texts: as JSON from outside writes them, as CSS writes them, as a sentence says
+them."""
 
 from __future__ import annotations
 
@@ -7,13 +8,15 @@ MOST_DIGITS = 20
 
 
 def whole(digits: str) -> int | float:
-    """For `json.loads(parse_int=…)`: a number of hundreds of digits becomes a float, beyond its range infinity, which its field
-    then refuses in words, where Python itself would refuse to read it at all."""
+    """For `json.loads(parse_int=…)`: a number of hundreds of digits becomes a float, beyond its
+    range infinity, which its field then refuses in words, where Python itself would refuse to read
+    it at all."""
     return int(digits) if len(digits) <= MOST_DIGITS else float(digits)
 
 
 def number(value: float) -> str:
-    """A number as CSS writes it: at most five decimals, no trailing zeros, never in exponent form."""
+    """A number as CSS writes it: at most five decimals, no trailing zeros, never in exponent
+    form."""
     text = f"{value:.5f}".rstrip("0").rstrip(".")
     return "0" if text in ("-0", "") else text
 
@@ -23,7 +26,8 @@ def px(value: float) -> str:
 
 
 def share_text(share: float) -> str:
-    """A share in per cent as a sentence says it; what is not quite nothing or all is not rounded to it."""
+    """A share in per cent as a sentence says it; what is not quite nothing or all is not rounded to
+    it."""
     percent = share * 100
     if 0 < percent < 1 or 99 < percent < 100:
         return "less than 0.1 %" if percent < 0.1 else f"{min(percent, 99.9):.1f} %"

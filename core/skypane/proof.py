@@ -1,4 +1,5 @@
-"""Predictions for a delivered page: which file each viewport takes at each density and set of supported formats."""
+"""Predictions for a delivered page: which file each viewport takes at each density and set of
+supported formats."""
 
 from __future__ import annotations
 
@@ -62,7 +63,9 @@ def cases(site: Site, densities: Iterable[float], formats: Formats = "all") -> t
     )
 
 
-def predict(site: Site, markup: str, files: Mapping[str, FileFact], asked: Iterable[Case]) -> tuple[Prediction, ...]:
+def predict(
+    site: Site, markup: str, files: Mapping[str, FileFact], asked: Iterable[Case]
+) -> tuple[Prediction, ...]:
     """The pick for every case. `files` by the URL that the markup writes."""
     read = read_markup(markup)
     spans = spans_of(site)
@@ -77,7 +80,8 @@ def predict(site: Site, markup: str, files: Mapping[str, FileFact], asked: Itera
         )
         found = pick(read, env)
         letter = next(
-            (s.letter for s in spans if s.first <= case.width <= s.last), spans[-1 if case.width > site.widest else 0].letter
+            (s.letter for s in spans if s.first <= case.width <= s.last),
+            spans[-1 if case.width > site.widest else 0].letter,
         )
         out.append(
             Prediction(

@@ -26,7 +26,19 @@ from skypane.model import (
 from skypane.widths.spans import spans_of
 
 #: Fields of a treatment in the order in which they are shown.
-FIELDS = ("width", "height", "stands", "show", "original", "crop", "keeps", "fit", "aim", "whole", "background")
+FIELDS = (
+    "width",
+    "height",
+    "stands",
+    "show",
+    "original",
+    "crop",
+    "keeps",
+    "fit",
+    "aim",
+    "whole",
+    "background",
+)
 
 #: Fields that speak of one original and are not handed down past another one.
 OF_ORIGINAL = ("crop", "keeps")
@@ -49,7 +61,8 @@ UNCROPPED = Rect(x=0, y=0, w=1, h=1)
 
 @dataclass(frozen=True)
 class Effective:
-    """What holds in one span after handing down. `origin` says, per field, the letter it comes from ("" for a default)."""
+    """What holds in one span after handing down. `origin` says, per field, the letter it comes from
+    ("" for a default)."""
 
     width: WidthRule
     height: HeightRule
@@ -75,11 +88,18 @@ class Effective:
         return replace(self, **values, origin=origin)
 
 
-def respan(before: Site, after: Site, placement: Placement, areas: Mapping[int, tuple[str, ...]] | None = None) -> Placement:
-    """The placement after the site's breakpoints have changed: every width keeps what it did, as far as spans allow.
+def respan(
+    before: Site,
+    after: Site,
+    placement: Placement,
+    areas: Mapping[int, tuple[str, ...]] | None = None,
+) -> Placement:
+    """The placement after the site's breakpoints have changed: every width keeps what it did, as
+    far as spans allow.
 
-    A new span takes what held at its last width; what equals the next wider span is handed down rather than own. `areas` are the
-    names of each original's keep areas: what a span says that shows all of them beside a wider one that names some.
+    A new span takes what held at its last width; what equals the next wider span is handed down
+    rather than own. `areas` are the names of each original's keep areas: what a span says that
+    shows all of them beside a wider one that names some.
     """
     if len(before.breakpoints) == len(after.breakpoints):
         return placement
@@ -97,7 +117,9 @@ def respan(before: Site, after: Site, placement: Placement, areas: Mapping[int, 
         else:
             for field in OF_ORIGINAL:
                 wider.pop(field, None)
-        own = {f: v for f, v in values.items() if v is not None and (f not in wider or wider[f] != v)}
+        own = {
+            f: v for f, v in values.items() if v is not None and (f not in wider or wider[f] != v)
+        }
         if own:
             treatments[span.letter] = Treatment.model_validate(own)
         wider.update(own)
@@ -105,12 +127,17 @@ def respan(before: Site, after: Site, placement: Placement, areas: Mapping[int, 
 
 
 def resolve(site: Site, placement: Placement) -> dict[str, Effective]:
-    """Per letter what holds there; wider spans hand down to narrower ones. Raises InvalidPlan for letters without a span."""
+    """Per letter what holds there; wider spans hand down to narrower ones. Raises InvalidPlan for
+    letters without a span."""
     spans = spans_of(site)
     unknown = set(placement.treatments) - {s.letter for s in spans}
     if unknown:
-        raise InvalidPlan(f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments")
-    current = Effective(**{f: getattr(DEFAULTS, f) for f in FIELDS}, origin=dict.fromkeys(FIELDS, ""))
+        raise InvalidPlan(
+            f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
+        )
+    current = Effective(
+        **{f: getattr(DEFAULTS, f) for f in FIELDS}, origin=dict.fromkeys(FIELDS, "")
+    )
     out: dict[str, Effective] = {}
     for span in reversed(spans):
         current = current.under(placement.treatments.get(span.letter, Treatment()), span.letter)
@@ -119,7 +146,8 @@ def resolve(site: Site, placement: Placement) -> dict[str, Effective]:
 
 
 def keeps_of(original: Original, names: tuple[str, ...] | None) -> tuple[Area, ...]:
-    """The keep areas named, in that order; all in their own order where no names are given. Unknown names are passed over."""
+    """The keep areas named, in that order; all in their own order where no names are given. Unknown
+    names are passed over."""
     if names is None:
         return original.keeps
     by_name = {a.name: a for a in original.keeps}

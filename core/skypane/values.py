@@ -1,4 +1,5 @@
-"""What every value of Sky Pane is made of: the frozen base, and numbers with the bounds that a page can have."""
+"""What every value of Sky Pane is made of: the frozen base, and numbers with the bounds that a page
+can have."""
 
 from __future__ import annotations
 
@@ -8,7 +9,8 @@ from pydantic import BaseModel, ConfigDict, Field
 
 Fraction = Annotated[float, Field(ge=0, le=1)]
 
-#: Sizes and shares that a page can have; beyond them numbers are slips of the finger, and arithmetic overflows.
+#: Sizes and shares that a page can have; beyond them numbers are slips of the finger, and
+#: arithmetic overflows.
 MOST_PX = 20000
 Px = Annotated[float, Field(ge=0.01, le=MOST_PX)]
 Percent = Annotated[float, Field(ge=0.01, le=1000)]

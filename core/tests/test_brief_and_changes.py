@@ -34,18 +34,27 @@ def test_check_value_3_4_and_3_1_share_the_middle_of_a_16_9_picture():
 
 
 def test_the_px_are_those_of_the_drawn_width():
-    """02-rules §4, *Drawn width*: 16:9 covering 375×500 is drawn 888.9 wide and needs 1778 px at 2x."""
+    """02-rules §4, *Drawn width*: 16:9 covering 375×500 is drawn 888.9 wide and needs 1778 px at
+    2x."""
     found = brief(frames(*[(375, 500)] * 4), ratio=16 / 9)
     assert (found.width_px, found.height_px) == (1778, 1001)
 
 
 def test_without_a_wish_one_ratio_of_frames_is_the_ratio_of_the_picture():
     found = brief(frames(*[(800, 400)] * 4))
-    assert (found.ratio, found.width_px, found.height_px, found.safe) == (2, 1600, 800, (0, 1, 0, 1))
+    assert (found.ratio, found.width_px, found.height_px, found.safe) == (
+        2,
+        1600,
+        800,
+        (0, 1, 0, 1),
+    )
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.lists(st.tuples(st.floats(100, 2000), st.floats(100, 1500)), min_size=4, max_size=4), st.floats(0.4, 3))
+@given(
+    st.lists(st.tuples(st.floats(100, 2000), st.floats(100, 1500)), min_size=4, max_size=4),
+    st.floats(0.4, 3),
+)
 def test_the_safe_area_is_what_every_frame_shows_of_such_a_picture(boxes, ratio):
     found = brief(frames(*boxes), density=1, ratio=ratio)
     size = (1000 * ratio, 1000)
@@ -61,7 +70,8 @@ def test_no_ratio_asks_for_fewer_px_than_the_one_chosen():
     chosen = brief(plans)
     for ratio in np.linspace(0.75, 3.2, 40):
         other = brief(plans, ratio=float(ratio))
-        assert chosen.width_px * chosen.height_px <= other.width_px * other.height_px * 1.03  # between the ratios it looks at
+        # between the ratios it looks at
+        assert chosen.width_px * chosen.height_px <= other.width_px * other.height_px * 1.03
 
 
 def test_spans_that_show_no_picture_ask_for_none():
@@ -72,11 +82,22 @@ def test_spans_that_show_no_picture_ask_for_none():
 def test_the_overlay_is_an_svg_of_the_pictures_size_with_a_hole_where_it_is_safe():
     svg = overlay_svg(1920, 1080, (0.25, 0.75, 0.1, 0.9), 'Boats & "co"')
     root = ET.fromstring(svg)
-    assert (root.get("width"), root.get("height"), root.get("viewBox")) == ("1920", "1080", "0 0 1920 1080")
+    assert (root.get("width"), root.get("height"), root.get("viewBox")) == (
+        "1920",
+        "1080",
+        "0 0 1920 1080",
+    )
     shade = root.find("{http://www.w3.org/2000/svg}path")
     assert "M480 108V972H1440V108Z" in shade.get("d") and shade.get("fill-rule") == "evenodd"
     assert root.find("{http://www.w3.org/2000/svg}title").text == 'Boats & "co"'
-    assert len(ET.fromstring(overlay_svg(10, 10, None, "x")).findall("{http://www.w3.org/2000/svg}path")) == 1
+    assert (
+        len(
+            ET.fromstring(overlay_svg(10, 10, None, "x")).findall(
+                "{http://www.w3.org/2000/svg}path"
+            )
+        )
+        == 1
+    )
 
 
 def test_the_safe_area_of_a_placed_picture_agrees_with_the_brief_of_its_frames():
@@ -84,21 +105,28 @@ def test_the_safe_area_of_a_placed_picture_agrees_with_the_brief_of_its_frames()
     placement = Placement(
         name="x",
         treatments={
-            letter: Treatment(original=1, width=FixedWidth(width_px=w), height=RatioHeight(w=w, h=h))
+            letter: Treatment(
+                original=1, width=FixedWidth(width_px=w), height=RatioHeight(w=w, h=h)
+            )
             for letter, (w, h) in zip("ABCD", boxes, strict=True)
         },
     )
     plans = plan(SITE, placement, {1: Original(id=1, name="o", width_px=1800, height_px=1000)})
     regions = [safe_area(p.shown) for p in plans]
     both = (
-        max(r.x0 for r in regions), min(r.x1 for r in regions), max(r.y0 for r in regions), min(r.y1 for r in regions),
-    )  # fmt: skip
+        max(r.x0 for r in regions),
+        min(r.x1 for r in regions),
+        max(r.y0 for r in regions),
+        min(r.y1 for r in regions),
+    )
     assert brief(plans, ratio=1.8).safe == pytest.approx(both, abs=1e-4)
 
 
 # -- names of what changed --
 
-BOAT, MAST = (Area(name=n, rect=Rect(x=x, y=0.2, w=0.2, h=0.2)) for n, x in (("Boat", 0.1), ("Mast", 0.5)))
+BOAT, MAST = (
+    Area(name=n, rect=Rect(x=x, y=0.2, w=0.2, h=0.2)) for n, x in (("Boat", 0.1), ("Mast", 0.5))
+)
 BASE = Placement(name="Boats", treatments={"D": Treatment(original=1), "A": Treatment(fit="cover")})
 
 
@@ -107,7 +135,9 @@ def version(placement=BASE, focal=(0.5, 0.5), areas=(BOAT, MAST)):
 
 
 def with_a(**values):
-    return BASE.model_copy(update={"treatments": {**BASE.treatments, "A": Treatment(fit="cover", **values)}})
+    return BASE.model_copy(
+        update={"treatments": {**BASE.treatments, "A": Treatment(fit="cover", **values)}}
+    )
 
 
 @pytest.mark.parametrize(
@@ -117,7 +147,10 @@ def with_a(**values):
         (version(BASE.model_copy(update={"name": "Quay", "alt": "Boats"})), ("Name", "Alt text")),
         (version(BASE.model_copy(update={"lead": False})), ("Loading",)),
         (version(with_a(crop=Rect(x=0, y=0, w=0.5, h=1))), ("Crop of span A",)),
-        (version(with_a(show="colour", whole=True, keeps=("Boat",))), ("What shows, areas that matter and 1 more of span A",)),
+        (
+            version(with_a(show="colour", whole=True, keeps=("Boat",))),
+            ("What shows, areas that matter and 1 more of span A",),
+        ),
         (version(focal=(0.4, 0.5)), ("Focal point of boats.jpg",)),
         (version(areas=(BOAT,)), ("Mast removed",)),
         (version(areas=(BOAT, MAST, BOAT.model_copy(update={"name": "Buoy"}))), ("Buoy drawn",)),
@@ -132,7 +165,10 @@ def test_what_changed_is_said_in_a_few_words(after, said):
 
 def test_a_step_bears_the_first_change_and_how_many_more():
     after = version(with_a(crop=Rect(x=0, y=0, w=0.5, h=1)), focal=(0.1, 0.1))
-    assert named(version(), after) == "Crop of span A and 1 more" and named(version(), version()) == "No change"
+    assert (
+        named(version(), after) == "Crop of span A and 1 more"
+        and named(version(), version()) == "No change"
+    )
     long = version(
         areas=(
             BOAT.model_copy(update={"name": "x" * 80}),

@@ -12,10 +12,17 @@ SKYPANE = [sys.executable, "-c", "from skypane.cli import app; app()"]
 
 def run(command, *lines, batch=True):
     out = subprocess.run(
-        [*SKYPANE, command, *(["--batch"] if batch else [])], input="\n".join(lines).encode(), capture_output=True, check=False
+        [*SKYPANE, command, *(["--batch"] if batch else [])],
+        input="\n".join(lines).encode(),
+        capture_output=True,
+        check=False,
     )
     text = out.stdout.decode()
-    return [json.loads(line) for line in text.splitlines()] if batch else (out.returncode, json.loads(text))
+    return (
+        [json.loads(line) for line in text.splitlines()]
+        if batch
+        else (out.returncode, json.loads(text))
+    )
 
 
 def test_picks_in_batch_keeps_order_and_goes_on_after_bad_lines():
@@ -33,14 +40,25 @@ def test_picks_in_batch_keeps_order_and_goes_on_after_bad_lines():
     assert (answers[0]["url"], answers[0]["density"]) == ("b", 2.0)
     assert "not JSON" in answers[1]["error"] and "empty" in answers[2]["error"]
     assert answers[3]["url"] == "a"
-    assert "policy" in answers[4]["error"] and "width: It is missing." in answers[5]["error"] and "error" in answers[6]
+    assert (
+        "policy" in answers[4]["error"]
+        and "width: It is missing." in answers[5]["error"]
+        and "error" in answers[6]
+    )
     assert answers[0]["trace"][-1]["taken"] is True
 
 
 def test_picks_takes_the_whole_environment():
-    dark = '<picture><source media="(prefers-color-scheme: dark)" srcset="n"><source media="(prefers-reduced-motion: reduce)" srcset="s"><img src="d"></picture>'
+    dark = (
+        '<picture><source media="(prefers-color-scheme: dark)" srcset="n"><source'
+        ' media="(prefers-reduced-motion: reduce)" srcset="s"><img src="d"></picture>'
+    )
     ask = {"markup": dark, "width": 400, "height": 800, "density": 1}
-    lazy = {**ask, "markup": '<img loading=lazy sizes=auto srcset="a 100w, b 200w">', "layout_width": 100}
+    lazy = {
+        **ask,
+        "markup": '<img loading=lazy sizes=auto srcset="a 100w, b 200w">',
+        "layout_width": 100,
+    }
     answers = run(
         "picks",
         *[
@@ -58,10 +76,15 @@ def test_picks_takes_the_whole_environment():
 
 
 def test_shows_gives_image_px_and_css_px():
-    (answer,) = run("shows", json.dumps({"image": [1600, 900], "frame": [375, 500], "fit": "cover", "position": [0, 0.5]}))
-    assert answer["visible"] == pytest.approx([0, 0, 675, 900]) and answer["drawn"] == pytest.approx(
-        [0, 0, 888.889, 500], abs=0.001
+    (answer,) = run(
+        "shows",
+        json.dumps(
+            {"image": [1600, 900], "frame": [375, 500], "fit": "cover", "position": [0, 0.5]}
+        ),
     )
+    assert answer["visible"] == pytest.approx([0, 0, 675, 900]) and answer[
+        "drawn"
+    ] == pytest.approx([0, 0, 888.889, 500], abs=0.001)
 
 
 def test_shows_refuses_what_has_no_size():
@@ -71,11 +94,15 @@ def test_shows_refuses_what_has_no_size():
         '{"image": [9, 9], "frame": [1, 1], "fit": "stretch"}',
         '{"image": [1e999, 1], "frame": [1,1]}',
     )
-    assert "no size" in answers[0]["error"] and "fit" in answers[1]["error"] and "error" in answers[2]
+    assert (
+        "no size" in answers[0]["error"] and "fit" in answers[1]["error"] and "error" in answers[2]
+    )
 
 
 def test_one_question_without_batch():
-    code, answer = run("shows", json.dumps({"image": [4, 3], "frame": [4, 3]}, indent=1), batch=False)
+    code, answer = run(
+        "shows", json.dumps({"image": [4, 3], "frame": [4, 3]}, indent=1), batch=False
+    )
     assert code == 0 and answer["visible"] == [0, 0, 4, 3]
     code, answer = run("shows", "nonsense", batch=False)
     assert code == 1 and "error" in answer
@@ -95,24 +122,41 @@ BOATS = {
 
 
 def test_keeps_gives_runs_and_the_safe_area():
-    ask = {"original": BOATS, "span": {"first": 320, "last": 599}, "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
-    answers = run("keeps", json.dumps(ask), json.dumps({**ask, "span": {"first": 599, "last": 320}}), "nonsense")
+    ask = {
+        "original": BOATS,
+        "span": {"first": 320, "last": 599},
+        "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}},
+    }
+    answers = run(
+        "keeps",
+        json.dumps(ask),
+        json.dumps({**ask, "span": {"first": 599, "last": 320}}),
+        "nonsense",
+    )
     sail, red = answers[0]["areas"]
-    assert [(r["first"], r["last"], r["verdict"]) for r in sail["runs"]] == [(320, 599, "whole")] and sail[
-        "first_failing"
-    ] is None
-    assert [(r["first"], r["last"], r["verdict"]) for r in red["runs"]] == [(320, 599, "lost")] and red["first_failing"] == 320
+    assert [(r["first"], r["last"], r["verdict"]) for r in sail["runs"]] == [
+        (320, 599, "whole")
+    ] and sail["first_failing"] is None
+    assert [(r["first"], r["last"], r["verdict"]) for r in red["runs"]] == [
+        (320, 599, "lost")
+    ] and red["first_failing"] == 320
     x0, x1, y0, y1 = answers[0]["safe"]
     assert x1 - x0 == pytest.approx(0.8 * 2900 / 5200) and (y0, y1) == (0, 1)
     assert "last width" in answers[1]["error"] and "not JSON" in answers[2]["error"]
 
 
 def test_advise_walks_the_steps_with_figures():
-    ask = {"original": BOATS, "span": {"first": 320, "last": 599}, "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    ask = {
+        "original": BOATS,
+        "span": {"first": 320, "last": 599},
+        "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}},
+    }
     whole = {**ask, "treatment": {"height": {"kind": "natural"}}}
     answers = run("advise", json.dumps(ask), json.dumps(whole))
     advice = answers[0]["advice"]
-    assert [s["kind"] for s in advice["steps"][:3]] == ["aim", "whole", "ratio"] and advice["best"] == 1
+    assert [s["kind"] for s in advice["steps"][:3]] == ["aim", "whole", "ratio"] and advice[
+        "best"
+    ] == 1
     assert advice["steps"][1]["treatment"] == {"height": {"kind": "natural"}}
     assert answers[1]["advice"] is None
 
@@ -136,7 +180,9 @@ def test_every_line_of_hostile_input_is_answered_in_json():
             json.dumps({**keeps, "treatment": {"crop": {"x": 0, "y": 0, "w": 1e-320, "h": 1}}}),
             json.dumps({**keeps, "span": {"first": 500, "last": 500}}),
             json.dumps({**keeps, "treatment": {"height": {"kind": "ratio", "w": 1e-300, "h": 1}}}),
-            json.dumps({**keeps, "original": {**BOATS, "width_px": 0}}).replace('"width_px": 0', f'"width_px": {big}'),
+            json.dumps({**keeps, "original": {**BOATS, "width_px": 0}}).replace(
+                '"width_px": 0', f'"width_px": {big}'
+            ),
             '{"original": ' + "[" * 100_000,
         ],
         "shows": [
@@ -148,7 +194,9 @@ def test_every_line_of_hostile_input_is_answered_in_json():
         ],
         "picks": [
             json.dumps({**pick, "markup": '<img sizes="calc(exp(1e9)*1px)" srcset="a 1w, b 2w">'}),
-            json.dumps({**pick, "markup": '<img sizes="calc(pow(-8,.333)*1px)" srcset="a 1w, b 2w">'}),
+            json.dumps(
+                {**pick, "markup": '<img sizes="calc(pow(-8,.333)*1px)" srcset="a 1w, b 2w">'}
+            ),
             json.dumps({**pick, "markup": "<div>" * 40_000 + "<img src=a>"}),
             json.dumps({**pick, "markup": '<img sizes="' + "(" * 20_000 + '" srcset="a 1w">'}),
             json.dumps({**pick, "markup": '<img srcset="\ud800 1x">'}),
@@ -168,7 +216,11 @@ def test_every_line_of_hostile_input_is_answered_in_json():
         ],
     }
     for command, lines in hostile.items():
-        answers = run(command, *lines, json.dumps({"keeps": keeps, "shows": shows, "picks": pick, "advise": keeps}[command]))
+        answers = run(
+            command,
+            *lines,
+            json.dumps({"keeps": keeps, "shows": shows, "picks": pick, "advise": keeps}[command]),
+        )
         assert len(answers) == len(lines) + 1 and "error" not in answers[-1]
         for line, found in zip(lines, answers, strict=False):
             assert "Traceback" not in str(found) and "pydantic" not in str(found)
@@ -179,7 +231,11 @@ def test_every_line_of_hostile_input_is_answered_in_json():
 
 
 def test_a_span_of_one_width_is_a_span():
-    ask = {"original": BOATS, "span": {"first": 599, "last": 599}, "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    ask = {
+        "original": BOATS,
+        "span": {"first": 599, "last": 599},
+        "treatment": {"height": {"kind": "ratio", "w": 4, "h": 5}},
+    }
     for command in ("keeps", "advise"):
         assert "error" not in run(command, json.dumps(ask))[0]
 

@@ -53,22 +53,34 @@ def test_the_percentage_that_follows_a_focal_point(focal, percent):
 
 
 def test_the_safe_area_of_a_portrait_and_a_flat_frame():
-    shown = windows(Picture(1920, 1080), "cover", FixedAim(), np.array([300.0, 900.0]), np.array([400.0, 300.0]))
+    shown = windows(
+        Picture(1920, 1080), "cover", FixedAim(), np.array([300.0, 900.0]), np.array([400.0, 300.0])
+    )
     safe = safe_area(shown)
     assert safe is not None
-    assert [round(v) for v in (safe.x0 * 1920, safe.x1 * 1920, safe.y0 * 1080, safe.y1 * 1080)] == [555, 1365, 220, 860]
+    assert [round(v) for v in (safe.x0 * 1920, safe.x1 * 1920, safe.y0 * 1080, safe.y1 * 1080)] == [
+        555,
+        1365,
+        220,
+        860,
+    ]
 
 
 def test_a_wide_keep_area_in_a_frame_of_fixed_height_fails_below_809():
-    picture = Picture(1600, 900, (0.5, 0.5), (Interval("all", 0.045, 0.955),), (Interval("all", 0.2, 0.8),))
+    picture = Picture(
+        1600, 900, (0.5, 0.5), (Interval("all", 0.045, 0.955),), (Interval("all", 0.2, 0.8),)
+    )
     rect = (0.045, 0.955, 0.2, 0.8)
     W = np.arange(600.0, 1000.0, 0.1)
     whole = is_whole(windows(picture, "cover", Following(), W, np.full_like(W, 500)), rect, picture)
-    assert W[whole].min() == pytest.approx(808.9, abs=0.55)  # half an image px of tolerance on both sides
+    # half an image px of tolerance on both sides
+    assert W[whole].min() == pytest.approx(808.9, abs=0.55)
 
 
 def test_the_drawn_width_exceeds_a_frame_that_is_taller_than_the_picture():
-    assert shows((1600, 900), (375, 500), "cover", (0.5, 0.5)).drawn.w == pytest.approx(888.9, abs=0.05)
+    assert shows((1600, 900), (375, 500), "cover", (0.5, 0.5)).drawn.w == pytest.approx(
+        888.9, abs=0.05
+    )
 
 
 # -- the five fits --
@@ -110,7 +122,8 @@ def test_the_visible_part_lies_inside_the_picture(w, h, W, H, fit, px, py):
 
 
 @pytest.mark.parametrize(
-    ("image", "frame"), [((0, 9), (3, 4)), ((16, 9), (0, 4)), ((16, 9), (3, -4)), ((float("nan"), 9), (3, 4))]
+    ("image", "frame"),
+    [((0, 9), (3, 4)), ((16, 9), (0, 4)), ((16, 9), (3, -4)), ((float("nan"), 9), (3, 4))],
 )
 def test_nothing_of_no_size_is_computed(image, frame):
     with pytest.raises(InvalidPlan, match="has no size"):
@@ -119,7 +132,12 @@ def test_nothing_of_no_size_is_computed(image, frame):
 
 # -- following --
 
-intervals = st.tuples(fractions, fractions).map(sorted).filter(lambda k: k[1] - k[0] > 0.001).map(lambda k: Interval("k", *k))
+intervals = (
+    st.tuples(fractions, fractions)
+    .map(sorted)
+    .filter(lambda k: k[1] - k[0] > 0.001)
+    .map(lambda k: Interval("k", *k))
+)
 room_and_drawn = st.tuples(st.floats(50, 2000), st.floats(1, 5)).map(lambda t: (t[0], t[0] * t[1]))
 
 
@@ -132,7 +150,8 @@ def test_the_picture_always_covers_its_frame(sizes, focal, keeps):
 
 @st.composite
 def keepable(draw):
-    """A frame, a picture and areas that all lie inside one window of it, so that some position keeps them whole."""
+    """A frame, a picture and areas that all lie inside one window of it, so that some position
+    keeps them whole."""
     room, drawn = draw(room_and_drawn)
     share = room / drawn
     start = draw(st.floats(0, 1)) * (1 - share)
@@ -190,7 +209,8 @@ def test_only_areas_that_move_the_picture_count_as_binding():
     fractions,
 )
 def test_a_cut_shows_the_same_as_the_whole(ratio, frames, following, x, y):
-    """Drawn at the cut's own cover scale and moved by c0·D (or at the same percentage), every window is what it was."""
+    """Drawn at the cut's own cover scale and moved by c0·D (or at the same percentage), every
+    window is what it was."""
     picture = Picture(3000, 3000 / ratio, (x, y))
     W, H = np.array([f[0] for f in frames]), np.array([f[1] for f in frames])
     aim = Following() if following else FixedAim(x=x, y=y)
@@ -200,8 +220,12 @@ def test_a_cut_shows_the_same_as_the_whole(ratio, frames, following, x, y):
     scale = np.maximum(W / cut_w, H / cut_h)
     assert scale == pytest.approx(shown.drawn_w / picture.w, rel=1e-6)  # drawn as large as before
     if not following:  # left edge px·(w − W/s) = c0 + px·(c − W/s)
-        assert cut.x0 * picture.w + x * (cut_w - W / scale) == pytest.approx(shown.x0 * picture.w, abs=1e-3)
-        assert cut.y0 * picture.h + y * (cut_h - H / scale) == pytest.approx(shown.y0 * picture.h, abs=1e-3)
+        assert cut.x0 * picture.w + x * (cut_w - W / scale) == pytest.approx(
+            shown.x0 * picture.w, abs=1e-3
+        )
+        assert cut.y0 * picture.h + y * (cut_h - H / scale) == pytest.approx(
+            shown.y0 * picture.h, abs=1e-3
+        )
     assert (shown.x0 >= cut.x0 - 1e-9).all() and (shown.x1 <= cut.x1 + 1e-9).all()
 
 
@@ -215,14 +239,28 @@ def test_a_span_of_one_ratio_is_cut_to_that_ratio():
 
 
 def test_share_in_view_is_the_area_that_shows():
-    shown = windows(Picture(1000, 1000), "cover", FixedAim(x=0, y=0), one(500), one(1000))  # left half
+    # left half
+    shown = windows(Picture(1000, 1000), "cover", FixedAim(x=0, y=0), one(500), one(1000))
     assert share_in_view(shown, (0.4, 0.6, 0.2, 0.4))[0] == pytest.approx(0.5)
     assert share_in_view(shown, (0.6, 0.9, 0.2, 0.4))[0] == 0
     assert share_in_view(shown, (0.1, 0.2, 0.2, 0.4))[0] == 1
 
 
 def test_frames_that_share_nothing_have_no_safe_area():
-    shown = windows(Picture(4000, 1000, (0.5, 0.5)), "cover", Following(), np.array([100.0]), np.array([100.0]))
-    other = windows(Picture(4000, 1000, (0.5, 0.5)), "cover", FixedAim(x=0, y=0.5), np.array([100.0]), np.array([100.0]))
-    both = type(shown)(*(np.concatenate([getattr(shown, f), getattr(other, f)]) for f in shown.__dataclass_fields__))
+    shown = windows(
+        Picture(4000, 1000, (0.5, 0.5)), "cover", Following(), np.array([100.0]), np.array([100.0])
+    )
+    other = windows(
+        Picture(4000, 1000, (0.5, 0.5)),
+        "cover",
+        FixedAim(x=0, y=0.5),
+        np.array([100.0]),
+        np.array([100.0]),
+    )
+    both = type(shown)(
+        *(
+            np.concatenate([getattr(shown, f), getattr(other, f)])
+            for f in shown.__dataclass_fields__
+        )
+    )
     assert safe_area(shown) is not None and safe_area(both) is None

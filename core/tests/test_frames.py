@@ -21,13 +21,22 @@ from skypane.model import (
 from skypane.numerals import number
 from skypane.picks import Environment
 from skypane.picks.sizes import evaluate_sizes
-from skypane.widths.frames import frame_heights, frame_widths, padded_columns_percent, viewport_heights
+from skypane.widths.frames import (
+    frame_heights,
+    frame_widths,
+    padded_columns_percent,
+    viewport_heights,
+)
 
 V = np.arange(320, 2561, dtype=float)
 bounds = st.tuples(st.none() | st.integers(10, 800), st.none() | st.integers(800, 2000))
 holders = st.sampled_from(["page", "container"])
 rules = st.one_of(
-    st.builds(lambda w, b: FixedWidth(width_px=w, least_px=b[0], greatest_px=b[1]), st.integers(1, 2000), bounds),
+    st.builds(
+        lambda w, b: FixedWidth(width_px=w, least_px=b[0], greatest_px=b[1]),
+        st.integers(1, 2000),
+        bounds,
+    ),
     st.builds(lambda b: FullWidth(least_px=b[0], greatest_px=b[1]), bounds),
     st.builds(
         lambda p, of, b: ShareWidth(percent=p, of=of, least_px=b[0], greatest_px=b[1]),
@@ -50,12 +59,17 @@ containers = st.builds(Container, max_width_px=st.integers(300, 1600), margin_px
 @pytest.mark.parametrize(("columns", "width"), [(1, 1080), (2, 510), (3, 320), (4, 225)])
 def test_columns_of_a_container_with_gutters(columns, width):
     rule = ColumnsWidth(columns=columns, gutter_px=60)
-    assert frame_widths(rule, np.array([1600.0]), Container(max_width_px=1080, margin_px=0))[0] == width
+    assert (
+        frame_widths(rule, np.array([1600.0]), Container(max_width_px=1080, margin_px=0))[0]
+        == width
+    )
 
 
 def test_several_columns_keep_the_gutters_between_them():
     rule = ColumnsWidth(columns=3, take=2, gutter_px=60)
-    assert frame_widths(rule, np.array([1600.0]), Container(max_width_px=1080, margin_px=0))[0] == 700
+    assert (
+        frame_widths(rule, np.array([1600.0]), Container(max_width_px=1080, margin_px=0))[0] == 700
+    )
 
 
 # common practice: three across with 1 % padding, two across with 1 %, four across with 1 %
@@ -66,7 +80,11 @@ def test_columns_by_percentage_padding(columns, percent):
 
 def test_the_container_is_the_page_without_margins_up_to_its_greatest_width():
     rule = ShareWidth(percent=100, of="container")
-    assert list(frame_widths(rule, np.array([400.0, 1120.0, 2000.0]), Container(max_width_px=1080, margin_px=20))) == [
+    assert list(
+        frame_widths(
+            rule, np.array([400.0, 1120.0, 2000.0]), Container(max_width_px=1080, margin_px=20)
+        )
+    ) == [
         360,
         1080,
         1080,
@@ -74,7 +92,8 @@ def test_the_container_is_the_page_without_margins_up_to_its_greatest_width():
 
 
 def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
-    # the needed file follows from the greatest frame, which is often on the narrow side (02-rules §2)
+    # the needed file follows from the greatest frame, which is often on the narrow side (02-rules
+    # §2)
     container = Container(max_width_px=1080, margin_px=0)
     three = frame_widths(ColumnsWidth(columns=3, gutter_px=60), V, container).max()
     one = frame_widths(FullWidth(), np.arange(320, 768, dtype=float), container).max()
@@ -82,15 +101,23 @@ def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
 
 
 @given(
-    rules, containers, st.sampled_from(["max-width", "min-width", "range"]), st.sampled_from(["chromium", "firefox", "webkit"])
+    rules,
+    containers,
+    st.sampled_from(["max-width", "min-width", "range"]),
+    st.sampled_from(["chromium", "firefox", "webkit"]),
 )
-def test_sizes_evaluates_to_the_frame_at_every_width_in_every_engine(rule, container, style, policy):
-    """Within 1 px (02-rules §2), with a rule of another shape in the span beside it; and nothing in it that an engine drops."""
+def test_sizes_evaluates_to_the_frame_at_every_width_in_every_engine(
+    rule, container, style, policy
+):
+    """Within 1 px (02-rules §2), with a rule of another shape in the span beside it; and nothing in
+    it that an engine drops."""
     text = sizes_css([(320, 899, rule), (900, 2560, ShareWidth(percent=40))], container, style)
     assert "min(" not in text and "max(" not in text and "clamp(" not in text and "*" not in text
     widths = np.concatenate([V[::37], [899.0, 900.0]])
     expected = np.where(widths < 900, frame_widths(rule, widths, container), widths * 0.4)
-    got = np.array([evaluate_sizes(text, Environment(float(v), 800, policy=policy)).width for v in widths])
+    got = np.array(
+        [evaluate_sizes(text, Environment(float(v), 800, policy=policy)).width for v in widths]
+    )
     assert np.abs(got - expected).max() <= 1
 
 
@@ -103,17 +130,27 @@ def test_sizes_of_several_spans_joins_equal_neighbours():
 
 
 def test_sizes_of_a_container_are_written_as_the_engines_take_them():
-    """docs/engines.md: `(max-width: 1120px) calc(100vw - 40px), 1080px`, never `min(100vw - 40px, 1080px)`."""
+    """docs/engines.md: `(max-width: 1120px) calc(100vw - 40px), 1080px`, never `min(100vw - 40px,
+    1080px)`."""
     whole = ShareWidth(percent=100, of="container")
-    assert sizes_css([(320, 2560, whole)], Container()) == "(max-width: 1120px) calc(100vw - 40px), 1080px"
+    assert (
+        sizes_css([(320, 2560, whole)], Container())
+        == "(max-width: 1120px) calc(100vw - 40px), 1080px"
+    )
     three = ColumnsWidth(columns=3, gutter_px=60)
-    assert sizes_css([(320, 2560, three)], Container()) == "(max-width: 1120px) calc(33.33333vw - 53.33333px), 320px"
+    assert (
+        sizes_css([(320, 2560, three)], Container())
+        == "(max-width: 1120px) calc(33.33333vw - 53.33333px), 320px"
+    )
 
 
 def test_layout_uses_the_page():
     # 100vw is wider than the page by a classic scrollbar (02-rules §2)
     assert width_css(FullWidth(), Container()) == "100%"
-    assert width_css(ShareWidth(percent=50, of="container"), Container()) == "calc(min(1080px, 100% - 40px) * 0.5)"
+    assert (
+        width_css(ShareWidth(percent=50, of="container"), Container())
+        == "calc(min(1080px, 100% - 40px) * 0.5)"
+    )
 
 
 @given(st.floats(1, 3000), st.floats(0.2, 5))
@@ -127,7 +164,10 @@ def test_heights_of_the_four_rules():
     assert list(frame_heights(FixedHeight(height_px=500), W, vh, 2)) == [500, 500]
     assert list(frame_heights(ViewportHeight(percent=50), W, vh, 2)) == [300, 400]
     assert list(frame_heights(NaturalHeight(), W, vh, 1.5)) == [200, 600]
-    assert list(frame_heights(RatioHeight(w=3, h=1, least_px=150, greatest_px=250), W, vh, 2)) == [150, 250]
+    assert list(frame_heights(RatioHeight(w=3, h=1, least_px=150, greatest_px=250), W, vh, 2)) == [
+        150,
+        250,
+    ]
 
 
 def test_css_of_heights_says_the_bounds():
@@ -142,19 +182,25 @@ def test_css_of_heights_says_the_bounds():
 
 
 def test_viewport_heights_follow_the_site_s_rows():
-    least, typical, greatest = viewport_heights(Site(), np.array([360.0, 599.0, 600.0, 1280.0, 1920.0]))
+    least, typical, greatest = viewport_heights(
+        Site(), np.array([360.0, 599.0, 600.0, 1280.0, 1920.0])
+    )
     assert list(typical) == [640, 640, 1024, 800, 1080]
     assert (least <= typical).all() and (typical <= greatest).all()
 
 
 @pytest.mark.parametrize(
-    ("value", "text"), [(0, "0"), (-0.0000001, "0"), (1.5, "1.5"), (1e-9, "0"), (33.333333333, "33.33333")]
+    ("value", "text"),
+    [(0, "0"), (-0.0000001, "0"), (1.5, "1.5"), (1e-9, "0"), (33.333333333, "33.33333")],
 )
 def test_numbers_are_written_as_css_reads_them(value, text):
     assert number(value) == text
 
 
-@pytest.mark.parametrize("bad", [{"width_px": 0}, {"width_px": -5}, {"width_px": 100, "least_px": 300, "greatest_px": 200}])
+@pytest.mark.parametrize(
+    "bad",
+    [{"width_px": 0}, {"width_px": -5}, {"width_px": 100, "least_px": 300, "greatest_px": 200}],
+)
 def test_frames_of_no_size_are_refused(bad):
     with pytest.raises(ValueError):
         FixedWidth(**bad)

@@ -1,4 +1,5 @@
-"""Hostile pictures: what asks for too much is ended at a limit, what is cut short is refused, what is harmless is read."""
+"""Hostile pictures: what asks for too much is ended at a limit, what is cut short is refused, what
+is harmless is read."""
 
 import os
 import signal
@@ -27,7 +28,9 @@ def guard():
 
 def photo(path, size=(640, 480), **kw):
     y, x = np.mgrid[0 : size[1], 0 : size[0]]
-    Image.fromarray(np.stack([x % 256, y % 256, (x + y) % 256], -1).astype("uint8")).save(path, **kw)
+    Image.fromarray(np.stack([x % 256, y % 256, (x + y) % 256], -1).astype("uint8")).save(
+        path, **kw
+    )
     return path
 
 
@@ -40,23 +43,38 @@ def test_in_a_child_the_same_comes_out(guard, tmp_path):
     assert (tmp_path / "a.webp").read_bytes() == (tmp_path / "b.webp").read_bytes()
     wanted = [
         Rendition(
-            original=1, crop=Crop(x=0, y=0, w=640, h=480), width_px=w, height_px=h, format="webp", density=1, quality=70,
-            spans=("A",), name=f"{w}.webp", needed_px=w, key=str(w),
+            original=1,
+            crop=Crop(x=0, y=0, w=640, h=480),
+            width_px=w,
+            height_px=h,
+            format="webp",
+            density=1,
+            quality=70,
+            spans=("A",),
+            name=f"{w}.webp",
+            needed_px=w,
+            key=str(w),
         )
         for w, h in ((320, 240), (64, 48))
-    ]  # fmt: skip
+    ]
     made = list(guard.make(path, wanted, tmp_path))
-    assert [(r.key, size) for r, _, size in made] == [(r.key, (tmp_path / f"{r.key}.webp").stat().st_size) for r in wanted]
+    assert [(r.key, size) for r, _, size in made] == [
+        (r.key, (tmp_path / f"{r.key}.webp").stat().st_size) for r in wanted
+    ]
     assert len(guard._idle) == 1  # one child did it all
 
 
 @pytest.mark.parametrize(
     "inside",
     [
-        '<filter id="f"><feGaussianBlur stdDeviation="9000"/><feMorphology operator="dilate" radius="900"/></filter>'
-        '<rect width="9000" height="9000" filter="url(#f)"/>',
-        '<filter id="f"><feTurbulence baseFrequency="0.9" numOctaves="9999"/></filter>'
-        '<rect width="9000" height="9000" filter="url(#f)"/>',
+        (
+            '<filter id="f"><feGaussianBlur stdDeviation="9000"/><feMorphology operator="dilate"'
+            ' radius="900"/></filter><rect width="9000" height="9000" filter="url(#f)"/>'
+        ),
+        (
+            '<filter id="f"><feTurbulence baseFrequency="0.9" numOctaves="9999"/></filter>'
+            '<rect width="9000" height="9000" filter="url(#f)"/>'
+        ),
         '<g id="a0"><rect width="9" height="9"/></g>'
         + "".join(f'<g id="a{i}">' + f'<use href="#a{i - 1}"/>' * 10 + "</g>" for i in range(1, 9)),
     ],
@@ -68,11 +86,15 @@ def test_an_svg_that_works_for_ever_is_ended(guard, tmp_path, inside):
     began = time.monotonic()
     with pytest.raises(
         TooDemanding,
-        match=r"bomb\.svg (takes more than 3 s of computing|needs more than 900 MB of memory to open), the limit here",
+        match=(
+            r"bomb\.svg (takes more than 3 s of computing|needs more than 900 MB of memory to"
+            r" open), the limit here"
+        ),
     ):
         guard.inspect(path, "bomb.svg")
     assert time.monotonic() - began < 8
-    assert guard.inspect(photo(tmp_path / "p.jpg"), "p.jpg").width_px == 640  # and the next is served
+    # and the next is served
+    assert guard.inspect(photo(tmp_path / "p.jpg"), "p.jpg").width_px == 640
 
 
 @pytest.mark.parametrize("kind", ["avif", "jpeg"])
@@ -91,8 +113,10 @@ def test_a_small_file_of_many_px_is_ended_at_the_memory_limit(guard, tmp_path, k
 def test_no_more_than_so_many_at_once(tmp_path):
     one = Guard(Limits(seconds=3, at_once=1, wait_seconds=0.2))
     path = tmp_path / "bomb.svg"
-    path.write_text(f'<svg {NS} width="9000" height="9000"><filter id="f"><feTurbulence numOctaves="9999" baseFrequency=".9"/>'
-                    '</filter><rect width="9000" height="9000" filter="url(#f)"/></svg>')  # fmt: skip
+    path.write_text(
+        f'<svg {NS} width="9000" height="9000"><filter id="f">'
+        '<feTurbulence numOctaves="9999" baseFrequency=".9"/></filter><rect width="9000" height="9000" filter="url(#f)"/></svg>'
+    )
     ended = []
 
     def bomb():
@@ -149,15 +173,24 @@ def test_libraries_never_speak_to_the_user(tmp_path):
         path.write_bytes(data)
         with pytest.raises(UnreadablePicture) as refused:
             inspect.inspect(path, name)
-        assert str(refused.value).startswith(name) and "domain" not in str(refused.value) and "0000" not in str(refused.value)
+        assert (
+            str(refused.value).startswith(name)
+            and "domain" not in str(refused.value)
+            and "0000" not in str(refused.value)
+        )
 
 
 # -- harmless --
 
 DRAWN = f'<svg {NS} width="20" height="10"><rect width="20" height="10" fill="#f00"/></svg>'
 DOCTYPES = {
-    "public": '<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN" "http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd">',
-    "internal": '<!DOCTYPE svg [\n <!-- a > comment ] -->\n <!ELEMENT svg ANY>\n <!ENTITY unused "]>">\n]>',
+    "public": (
+        '<!DOCTYPE svg PUBLIC "-//W3C//DTD SVG 1.1//EN"'
+        ' "http://www.w3.org/Graphics/SVG/1.1/DTD/svg11.dtd">'
+    ),
+    "internal": (
+        '<!DOCTYPE svg [\n <!-- a > comment ] -->\n <!ELEMENT svg ANY>\n <!ENTITY unused "]>">\n]>'
+    ),
 }
 
 
@@ -165,7 +198,9 @@ DOCTYPES = {
 @pytest.mark.parametrize("encoding", ["utf-8", "utf-8-sig", "utf-16", "utf-16-le", "iso-8859-1"])
 def test_a_document_type_and_any_encoding_are_read(tmp_path, doctype, encoding):
     path = tmp_path / "mark.svg"
-    path.write_bytes(f'<?xml version="1.0" encoding="{encoding}"?>\n{doctype}\n{DRAWN}'.encode(encoding))
+    path.write_bytes(
+        f'<?xml version="1.0" encoding="{encoding}"?>\n{doctype}\n{DRAWN}'.encode(encoding)
+    )
     found = inspect.inspect(path, "mark.svg")
     assert (found.format, found.width_px, found.height_px) == ("svg", 4096, 2048)
 
@@ -175,6 +210,8 @@ def test_entities_stay_dead(tmp_path):
     secret.write_text("s3cret")
     path = tmp_path / "mark.svg"
     for declared in (f'<!ENTITY e SYSTEM "file://{secret}">', '<!ENTITY e "text">'):
-        path.write_text(f"<!DOCTYPE svg [{declared}]><svg {NS} width='9' height='9'><text>&e;</text></svg>")
+        path.write_text(
+            f"<!DOCTYPE svg [{declared}]><svg {NS} width='9' height='9'><text>&e;</text></svg>"
+        )
         with pytest.raises(UnreadablePicture, match="entities of its own"):
             inspect.inspect(path, "mark.svg")

@@ -1,4 +1,5 @@
-"""Every kind of picture that is taken, read by us and by another reader: Pillow and littleCMS, heif-convert, rsvg-convert."""
+"""Every kind of picture that is taken, read by us and by another reader: Pillow and littleCMS,
+heif-convert, rsvg-convert."""
 
 import io
 import subprocess
@@ -42,14 +43,19 @@ def test_tiff_and_gif_read_as_pillow_reads_them(tmp_path, suffix):
     path = save(tmp_path / f"a.{suffix}", ramp().quantize(64) if suffix == "gif" else None)
     found = inspect(path)
     assert (found.width_px, found.height_px, found.notes) == (400, 300, ())
-    assert difference(open_upright(path).numpy()[..., :3], np.asarray(Image.open(path).convert("RGB"))) <= 1
+    assert (
+        difference(open_upright(path).numpy()[..., :3], np.asarray(Image.open(path).convert("RGB")))
+        <= 1
+    )
 
 
 def test_a_heic_reads_as_heif_convert_reads_it(tmp_path):
     path = heic(tmp_path / "a.heic")
     found = inspect(path)
     assert (found.format, found.width_px, found.height_px) == ("heic", 400, 300)
-    subprocess.run(["heif-convert", str(path), str(tmp_path / "b.png")], check=True, capture_output=True)
+    subprocess.run(
+        ["heif-convert", str(path), str(tmp_path / "b.png")], check=True, capture_output=True
+    )
     other = np.asarray(Image.open(tmp_path / "b.png").convert("RGB"))
     assert difference(open_upright(path).numpy(), other) <= 3  # two ways from YCbCr to RGB
     preview(path, tmp_path / "p.webp", 100)
@@ -57,7 +63,8 @@ def test_a_heic_reads_as_heif_convert_reads_it(tmp_path):
 
 
 def test_a_turned_heic_stands_upright(tmp_path):
-    """The turn is told by EXIF when Pillow writes it; libheif turns by itself, and it must not be turned twice."""
+    """The turn is told by EXIF when Pillow writes it; libheif turns by itself, and it must not be
+    turned twice."""
     exif = Image.Exif()
     exif[0x0112] = 6
     path = heic(tmp_path / "a.heic", exif=exif.tobytes())
@@ -76,9 +83,16 @@ def test_an_svg_is_drawn_large_and_as_another_renderer_draws_it(tmp_path):
     path = tmp_path / "mark.svg"
     path.write_text(SVG)
     found = inspect(path)
-    assert (found.format, found.width_px, found.height_px, found.alpha) == ("svg", DRAWN_PX, DRAWN_PX // 2, True)
+    assert (found.format, found.width_px, found.height_px, found.alpha) == (
+        "svg",
+        DRAWN_PX,
+        DRAWN_PX // 2,
+        True,
+    )
     assert "drawn at 4096 × 2048 px" in found.notes[0]
-    subprocess.run(["rsvg-convert", "-w", str(DRAWN_PX), str(path), "-o", str(tmp_path / "b.png")], check=True)
+    subprocess.run(
+        ["rsvg-convert", "-w", str(DRAWN_PX), str(path), "-o", str(tmp_path / "b.png")], check=True
+    )
     other = np.asarray(Image.open(tmp_path / "b.png").convert("RGBA"))
     assert difference(open_upright(path).numpy(), other) <= 1
 
@@ -87,13 +101,15 @@ def test_an_svg_cannot_reach_for_another_file(tmp_path):
     save(tmp_path / "secret.png")
     path = tmp_path / "mark.svg"
     path.write_text(
-        '<svg xmlns="http://www.w3.org/2000/svg" xmlns:x="http://www.w3.org/1999/xlink" width="40" height="30">'
-        '<image x:href="secret.png" width="40" height="30"/></svg>'
+        '<svg xmlns="http://www.w3.org/2000/svg" xmlns:x="http://www.w3.org/1999/xlink" width="40"'
+        ' height="30"><image x:href="secret.png" width="40" height="30"/></svg>'
     )
     assert open_upright(path).numpy()[..., 3].max() == 0
 
 
-@pytest.mark.parametrize("text", ["<html><svg></svg></html>", "a letter about <svg", "<?xml version='1.0'?><rss/>"])
+@pytest.mark.parametrize(
+    "text", ["<html><svg></svg></html>", "a letter about <svg", "<?xml version='1.0'?><rss/>"]
+)
 def test_text_that_only_mentions_svg_is_no_svg(text):
     assert kind_of(text.encode()) is None
 
@@ -105,7 +121,8 @@ def test_several_frames_or_pages_are_noted_and_the_first_is_used(tmp_path):
         frames[0].save(path, save_all=True, append_images=frames[1:])
         assert "has 2 " in inspect(path).notes[0] and inspect(path).height_px == 300
         first = np.asarray(frames[0]).astype(int)
-        assert np.abs(open_upright(path).numpy()[..., :3].astype(int) - first).mean() < 12  # 256 colours in a GIF
+        # 256 colours in a GIF
+        assert np.abs(open_upright(path).numpy()[..., :3].astype(int) - first).mean() < 12
 
 
 def cmyk_profile() -> bytes:
@@ -120,7 +137,10 @@ def test_cmyk_becomes_srgb_as_littlecms_converts_it(tmp_path, suffix):
     to_press = ImageCms.buildTransform(ImageCms.createProfile("sRGB"), press, "RGB", "CMYK")
     inks = ImageCms.applyTransform(ramp(), to_press)
     path = save(
-        tmp_path / f"c.{suffix}", inks, icc_profile=profile, **({"quality": 98, "subsampling": 0} if suffix == "jpg" else {})
+        tmp_path / f"c.{suffix}",
+        inks,
+        icc_profile=profile,
+        **({"quality": 98, "subsampling": 0} if suffix == "jpg" else {}),
     )
     assert "CMYK" in inspect(path).notes[0]
     back = ImageCms.buildTransform(
@@ -149,7 +169,10 @@ def test_a_wide_gamut_profile_is_converted_as_littlecms_converts_it(tmp_path):
     )
     expected = np.asarray(ImageCms.applyTransform(Image.open(path), transform)).astype(int)
     got = open_upright(path).numpy().astype(int)
-    assert np.abs(got - expected).mean() < 1 and np.abs(expected - np.asarray(ramp()).astype(int)).max() > 20
+    assert (
+        np.abs(got - expected).mean() < 1
+        and np.abs(expected - np.asarray(ramp()).astype(int)).max() > 20
+    )
 
 
 @pytest.mark.parametrize("alpha", [False, True])
@@ -206,7 +229,8 @@ def test_what_cannot_be_trimmed_is_said(tmp_path, image, said):
 
 
 def test_the_suggestion_finds_the_eyes_of_a_cat(tmp_path):
-    """scikit-image's Chelsea (CC0): the left eye is about (0.37, 0.43), the right about (0.70, 0.50), read by eye."""
+    """scikit-image's Chelsea (CC0): the left eye is about (0.37, 0.43), the right about (0.70,
+    0.50), read by eye."""
     path = save(tmp_path / "cat.png", Image.fromarray(data.chelsea()))
     found = suggest(path)
     assert abs(found.focal[0] - 0.37) < 0.08 and abs(found.focal[1] - 0.43) < 0.08

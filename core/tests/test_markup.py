@@ -30,7 +30,15 @@ from skypane.picks import Environment, pick
 from skypane.picks.choose import wins
 from skypane.shown.plan import plan as plan_
 
-WIDE = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.5), alt='A "lighthouse" & sea')
+WIDE = Original(
+    id=1,
+    name="wide.jpg",
+    width_px=5200,
+    height_px=2900,
+    sha256="w",
+    focal=(0.74, 0.5),
+    alt='A "lighthouse" & sea',
+)
 TALL = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
 ORIGINALS = {1: WIDE, 2: TALL}
 FOUR = Placement(
@@ -69,12 +77,19 @@ def test_every_width_and_density_takes_its_own_file(style):
         (2560, ""),
     ]:
         for density, mark in [(1, ""), (2, "@2x")]:
-            assert pick(text, Environment(width, 800, density)).url == f"images/lighthouse{stem}{mark}.avif"
+            assert (
+                pick(text, Environment(width, 800, density)).url
+                == f"images/lighthouse{stem}{mark}.avif"
+            )
 
 
 @pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
 def test_no_source_is_unreachable(style):
-    found = wins(markup(Site(media_style=style)), Environment(1, 800, types=frozenset({"image/jpeg"})), range(320, 2561, 7))
+    found = wins(
+        markup(Site(media_style=style)),
+        Environment(1, 800, types=frozenset({"image/jpeg"})),
+        range(320, 2561, 7),
+    )
     jpeg = [w for w in found if w.runs]
     assert len(jpeg) == 4  # one per span; the others wait for browsers with newer formats
 
@@ -95,7 +110,11 @@ def test_the_img_carries_alt_size_and_loading():
     a = LexborHTMLParser(markup(Site())).css_first("img").attributes
     assert (a["alt"], a["loading"], a["fetchpriority"]) == ('A "lighthouse" & sea', "eager", "high")
     assert a["src"] == "images/lighthouse.jpg"
-    lazy = LexborHTMLParser(markup(Site(), FOUR.model_copy(update={"lead": False}))).css_first("img").attributes
+    lazy = (
+        LexborHTMLParser(markup(Site(), FOUR.model_copy(update={"lead": False})))
+        .css_first("img")
+        .attributes
+    )
     assert lazy["loading"] == "lazy" and "fetchpriority" not in lazy
 
 
@@ -104,9 +123,13 @@ def test_the_placement_s_own_alt_text_comes_first():
     assert LexborHTMLParser(markup(Site(), own)).css_first("img").attributes["alt"] == ""
 
 
-@pytest.mark.parametrize(("style", "order"), [("max-width", "DCBA"), ("min-width", "ABCD"), ("range", "DCBA")])
+@pytest.mark.parametrize(
+    ("style", "order"), [("max-width", "DCBA"), ("min-width", "ABCD"), ("range", "DCBA")]
+)
 def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
-    lines = css_lines(Site(media_style=style), FOUR, plan_(Site(media_style=style), FOUR, ORIGINALS))
+    lines = css_lines(
+        Site(media_style=style), FOUR, plan_(Site(media_style=style), FOUR, ORIGINALS)
+    )
     letters = "".join(dict.fromkeys(line.spans[0] for line in lines))
     assert letters == order
 
@@ -114,9 +137,16 @@ def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
 def test_css_parses_and_says_only_what_changes():
     text = css(FOUR)
     rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
-    assert [r.type for r in rules] == ["qualified-rule", "qualified-rule", "at-rule", "at-rule", "at-rule"]
+    assert [r.type for r in rules] == [
+        "qualified-rule",
+        "qualified-rule",
+        "at-rule",
+        "at-rule",
+        "at-rule",
+    ]
     assert text.count("object-fit") == 1 and text.count("width: 100%") == 2
-    assert "container-type" not in text and "var(" not in text  # one ratio per span needs no lengths
+    # one ratio per span needs no lengths
+    assert "container-type" not in text and "var(" not in text
 
 
 def test_a_cut_of_one_ratio_needs_no_position():
@@ -126,15 +156,25 @@ def test_a_cut_of_one_ratio_needs_no_position():
 def test_whole_pictures_of_one_ratio_are_held_by_a_percentage():
     share = 2900 / 5200  # of the width, in a square
     left = {"focal": (0.4, 0.5)}
-    p = Placement(name="p", treatments={"D": Treatment(original=1, height=RatioHeight(w=1, h=1), whole=True)})
-    percent = (0.4 - share / 2) / (1 - share) * 100  # 02-rules §4, from the focal point to the percentage
-    assert f"object-position: {percent:.3f}% 50%" in css(p, originals={1: WIDE.model_copy(update=left)})
+    p = Placement(
+        name="p", treatments={"D": Treatment(original=1, height=RatioHeight(w=1, h=1), whole=True)}
+    )
+    # 02-rules §4, from the focal point to the percentage
+    percent = (0.4 - share / 2) / (1 - share) * 100
+    assert f"object-position: {percent:.3f}% 50%" in css(
+        p, originals={1: WIDE.model_copy(update=left)}
+    )
     assert "object-position: 100% 50%" in css(p)  # a focal point near the edge ends at the edge
 
 
 def test_a_changing_ratio_is_followed_by_a_length_with_a_percentage_before_it():
     text = css(
-        Placement(name="p", treatments={"D": Treatment(original=1, width=FullWidth(), height=FixedHeight(height_px=900))})
+        Placement(
+            name="p",
+            treatments={
+                "D": Treatment(original=1, width=FullWidth(), height=FixedHeight(height_px=900))
+            },
+        )
     )
     assert "container-type: size" in text
     assert "0.74 * var(--drawn-width)" in text
@@ -145,7 +185,9 @@ def test_a_changing_ratio_is_followed_by_a_length_with_a_percentage_before_it():
 def test_fixed_percentages_stay_what_they_are_cut_or_whole():
     t = Treatment(original=1, height=ViewportHeight(percent=60), aim=FixedAim(x=0.2, y=0.9))
     for whole in (False, True):
-        assert "object-position: 20% 90%" in css(Placement(name="p", treatments={"D": t}), whole=whole)
+        assert "object-position: 20% 90%" in css(
+            Placement(name="p", treatments={"D": t}), whole=whole
+        )
 
 
 def test_only_areas_that_bind_are_written():
@@ -154,12 +196,18 @@ def test_only_areas_that_bind_are_written():
         Area(name="Middle", rect=Rect(x=0.72, y=0.4, w=0.01, h=0.1)),
     )
     held = WIDE.model_copy(update={"areas": areas, "focal": (0.5, 0.5)})
-    p = Placement(name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))})
+    p = Placement(
+        name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))}
+    )
     text = css(p, originals={1: held})
     assert "0.76 * var(--drawn-width)" in text and "0.73 *" not in text
     assert "/* held by Tower */" in text
     focal_only = p.model_copy(
-        update={"treatments": {"D": p.treatments["D"].model_copy(update={"aim": Following(areas=False)})}}
+        update={
+            "treatments": {
+                "D": p.treatments["D"].model_copy(update={"aim": Following(areas=False)})
+            }
+        }
     )
     assert "0.76 *" not in css(focal_only, originals={1: held})
 
@@ -168,7 +216,10 @@ def test_a_name_cannot_end_the_comment_it_stands_in():
     area = Area(name="x */ body { display: none }", rect=Rect(x=0.715, y=0.335, w=0.045, h=0.27))
     held = WIDE.model_copy(update={"areas": (area,), "focal": (0.5, 0.5)})
     text = css(
-        Placement(name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))}), originals={1: held}
+        Placement(
+            name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))}
+        ),
+        originals={1: held},
     )
     rules = tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True)
     assert all("body" not in tinycss2.serialize(r.prelude) for r in rules)
@@ -188,16 +239,23 @@ def test_the_manifest_lists_every_file_with_its_crop_and_hash():
     plan = blueprint(Site(), FOUR, ORIGINALS)
     import json
 
-    manifest = json.loads(manifest_text(plan.manifest, {f.key: (1234, "ab" * 32) for f in plan.files}))
+    manifest = json.loads(
+        manifest_text(plan.manifest, {f.key: (1234, "ab" * 32) for f in plan.files})
+    )
     assert len(manifest["files"]) == 24
     first = manifest["files"][0]
-    assert first["name"] == "images/lighthouse--a.avif" and first["bytes"] == 1234 and first["sha256"] == "ab" * 32
+    assert (
+        first["name"] == "images/lighthouse--a.avif"
+        and first["bytes"] == 1234
+        and first["sha256"] == "ab" * 32
+    )
     assert first["crop"]["w"] / first["crop"]["h"] == pytest.approx(0.8, abs=0.001)
 
 
 def test_percentages_serve_browsers_without_container_units():
-    """A declaration with var() is valid while it is read, so an earlier one would be no fallback (CSS Variables 1, §3.1): the
-    lengths stand in @supports, the percentage outside of it, and at every change both are said again."""
+    """A declaration with var() is valid while it is read, so an earlier one would be no fallback
+    (CSS Variables 1, §3.1): the lengths stand in @supports, the percentage outside of it, and at
+    every change both are said again."""
     p = Placement(
         name="p",
         treatments={
@@ -209,11 +267,15 @@ def test_percentages_serve_browsers_without_container_units():
     text = css(p)
     sheet = tinycss2.parse_stylesheet(text, skip_whitespace=True, skip_comments=True)
     rules = [r for r in sheet if r.type == "qualified-rule"]
-    assert not any("var(" in tinycss2.serialize(r.content) or "cqw" in tinycss2.serialize(r.content) for r in rules)
+    assert not any(
+        "var(" in tinycss2.serialize(r.content) or "cqw" in tinycss2.serialize(r.content)
+        for r in rules
+    )
     supports = [r for r in sheet if r.type == "at-rule" and r.at_keyword == "supports"]
     assert len(supports) == 1 and "(width: 1cqw)" in tinycss2.serialize(supports[0].prelude)
     b = text[text.index("(max-width: 1023px)") : text.index("(max-width: 599px)")]
-    assert "object-position: " in b and "@supports" not in b  # a plain percentage takes the length's place
+    # a plain percentage takes the length's place
+    assert "object-position: " in b and "@supports" not in b
     a = text[text.index("(max-width: 599px)") :]
     assert a.index("object-position") < a.index("@supports") < a.rindex("object-position")
 
@@ -224,5 +286,7 @@ def test_a_frame_narrower_than_the_page_stands_in_the_middle():
     end = t.model_copy(update={"stands": "end"})
     assert "margin-inline: auto 0px;" in css(Placement(name="p", treatments={"D": end}))
     inside = Treatment(original=1, width=ShareWidth(percent=50, of="container"), stands="start")
-    assert "margin-inline: max(20px, (100% - 1080px) / 2) auto;" in css(Placement(name="p", treatments={"D": inside}))
+    assert "margin-inline: max(20px, (100% - 1080px) / 2) auto;" in css(
+        Placement(name="p", treatments={"D": inside})
+    )
     assert "margin-inline" not in css(FOUR)  # full width has nowhere else to stand

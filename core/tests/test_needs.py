@@ -83,7 +83,9 @@ def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut(
 
 
 def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
-    held = resolve(Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover")))
+    held = resolve(
+        Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
+    )
     assert [held[x].fit for x in "ABCD"] == ["cover", "cover", "contain", "contain"]
     assert [held[x].origin["fit"] for x in "ABCD"] == ["B", "B", "D", "D"]
     assert held["A"].origin["original"] == "D" and held["A"].origin["height"] == ""
@@ -91,7 +93,9 @@ def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
 
 def test_changing_a_narrow_span_does_not_alter_a_wider_one():
     base = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1)))
-    changed = placement(D=base.treatments["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5)))
+    changed = placement(
+        D=base.treatments["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5))
+    )
     before, after = (renditions(Site(), p, plan(Site(), p, ORIGINALS)) for p in (base, changed))
     assert [r.key for g, m in before for r in m if "A" not in r.spans] == [
         r.key for g, m in after for r in m if "A" not in r.spans
@@ -119,8 +123,13 @@ def test_a_new_breakpoint_changes_nothing_at_any_width(more, _):
 
 
 def test_removing_a_breakpoint_keeps_the_narrower_spans_as_they_were():
-    p = placement(D=Treatment(original=1), B=Treatment(fit="contain"), A=Treatment(height=FixedHeight(height_px=200)))
-    carried = respan(Site(), Site(breakpoints=(599, 1599)), p)  # B and C become one, which takes after C
+    p = placement(
+        D=Treatment(original=1),
+        B=Treatment(fit="contain"),
+        A=Treatment(height=FixedHeight(height_px=200)),
+    )
+    # B and C become one, which takes after C
+    carried = respan(Site(), Site(breakpoints=(599, 1599)), p)
     held = resolve(Site(breakpoints=(599, 1599)), carried)
     assert [held[x].fit for x in "ABC"] == ["contain", "cover", "cover"]
     assert held["A"].height == FixedHeight(height_px=200)
@@ -154,8 +163,11 @@ def test_four_spans_two_densities_three_formats():
 
 def test_never_enlarged_and_soft_by_how_much():
     p = placement(D=Treatment(original=3, height=RatioHeight(w=3, h=2)))
-    made = files(Site(breakpoints=()), p.model_copy(update={"treatments": {"A": p.treatments["D"]}}))
-    assert {(r.width_px, r.needed_px, r.density) for r in made} == {(900, 2560, 1)}  # 1x and 2x would be one file
+    made = files(
+        Site(breakpoints=()), p.model_copy(update={"treatments": {"A": p.treatments["D"]}})
+    )
+    # 1x and 2x would be one file
+    assert {(r.width_px, r.needed_px, r.density) for r in made} == {(900, 2560, 1)}
     assert made[0].share == pytest.approx(900 / 2560)
 
 
@@ -165,14 +177,19 @@ def test_where_only_2x_is_capped_1x_stays_sharp():
 
 
 def test_equal_files_of_neighbouring_spans_are_one():
-    p = placement(D=Treatment(original=1, width=FixedWidth(width_px=300), height=RatioHeight(w=3, h=2)))
+    p = placement(
+        D=Treatment(original=1, width=FixedWidth(width_px=300), height=RatioHeight(w=3, h=2))
+    )
     made = files(Site(), p)
     assert len(made) == 6 and made[0].spans == ("A", "B", "C", "D")
     assert made[0].name == "lighthouse.avif"
 
 
 def test_whole_pictures_serve_neighbours_with_one_file_of_the_greatest_need():
-    p = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1), whole=True), A=Treatment(original=2, whole=False))
+    p = placement(
+        D=Treatment(original=1, height=RatioHeight(w=2, h=1), whole=True),
+        A=Treatment(original=2, whole=False),
+    )
     plans = plan(Site(), p, ORIGINALS)
     found = groups(plans)
     assert [g.letters for g in found] == [("A",), ("B", "C", "D")]
@@ -193,7 +210,9 @@ def test_the_cut_of_a_frame_in_vh_serves_every_height_of_the_span():
     narrow = plans[0]
     assert narrow.viewport_h.min() == 560 and narrow.viewport_h.max() == 932
     # the widest window is at 599 × 560, the tallest picture needs all of the height
-    assert narrow.cut.x1 - narrow.cut.x0 == pytest.approx(599 / (560 * WIDE.width_px / WIDE.height_px), rel=1e-6)
+    assert narrow.cut.x1 - narrow.cut.x0 == pytest.approx(
+        599 / (560 * WIDE.width_px / WIDE.height_px), rel=1e-6
+    )
 
 
 any_placement = st.fixed_dictionaries(
@@ -211,7 +230,12 @@ any_placement = st.fixed_dictionaries(
                 ]
             ),
             height=st.sampled_from(
-                [NaturalHeight(), RatioHeight(w=4, h=5), FixedHeight(height_px=300), ViewportHeight(percent=60, least_px=200)]
+                [
+                    NaturalHeight(),
+                    RatioHeight(w=4, h=5),
+                    FixedHeight(height_px=300),
+                    ViewportHeight(percent=60, least_px=200),
+                ]
             ),
             whole=st.booleans(),
             fit=st.sampled_from(["cover", "contain"]),
@@ -235,10 +259,18 @@ def test_names_are_unique_and_safe_and_crops_inside(treatments, name):
 
 
 def test_titles_take_the_letter_s_place_and_doubles_are_told_apart():
-    p = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1)), A=Treatment(height=RatioHeight(w=1, h=1)))
+    p = placement(
+        D=Treatment(original=1, height=RatioHeight(w=2, h=1)),
+        A=Treatment(height=RatioHeight(w=1, h=1)),
+    )
     site = Site(titles={"A": "narrow", "B": "narrow"})
     stems = {r.name for r in files(site, p) if r.format == "avif" and r.density == 1}
-    assert stems == {"lighthouse--narrow.avif", "lighthouse--narrow-2.avif", "lighthouse--c.avif", "lighthouse.avif"}
+    assert stems == {
+        "lighthouse--narrow.avif",
+        "lighthouse--narrow-2.avif",
+        "lighthouse--c.avif",
+        "lighthouse.avif",
+    }
 
 
 @pytest.mark.parametrize(
@@ -271,14 +303,22 @@ def test_every_name_gives_a_class_that_css_reads_as_it_stands(text):
 
 
 def test_no_two_placements_of_a_site_are_called_alike():
-    assert stems(["Boats", "Boats!", "boats-2", "船", "Chuan"]) == ["boats", "boats-2", "boats-2-2", "chuan", "chuan-2"]
+    assert stems(["Boats", "Boats!", "boats-2", "船", "Chuan"]) == [
+        "boats",
+        "boats-2",
+        "boats-2-2",
+        "chuan",
+        "chuan-2",
+    ]
 
 
 # -- refusals --
 
 
 def test_a_frame_without_room_is_refused_at_its_field():
-    p = placement(D=Treatment(original=1), A=Treatment(width=ColumnsWidth(columns=4, gutter_px=120)))
+    p = placement(
+        D=Treatment(original=1), A=Treatment(width=ColumnsWidth(columns=4, gutter_px=120))
+    )
     with pytest.raises(InvalidPlan, match="no width at 320 px, span A") as refused:
         plan(Site(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
     assert refused.value.field == "treatments.A.width"

@@ -18,13 +18,17 @@ def url(markup, *args, **kw):
 
 
 @pytest.mark.parametrize(
-    ("density", "expected"), [(1, "1"), (1.001, "2"), (1.2, "2"), (2, "2"), (2.4, "3"), (4, "4"), (8, "4")]
+    ("density", "expected"),
+    [(1, "1"), (1.001, "2"), (1.2, "2"), (2, "2"), (2.4, "3"), (4, "4"), (8, "4")],
 )
 def test_the_least_that_suffices_else_the_greatest(density, expected):
     assert url('<img srcset="1 1x, 2 2x, 3 3x, 4 4x">', density=density) == expected
 
 
-@pytest.mark.parametrize(("density", "expected"), [(1.2, "1"), (1.4, "1"), (1.42, "2"), (2, "2"), (2.4, "2"), (2.45, "3")])
+@pytest.mark.parametrize(
+    ("density", "expected"),
+    [(1.2, "1"), (1.4, "1"), (1.42, "2"), (2, "2"), (2.4, "2"), (2.45, "3")],
+)
 def test_the_geometric_mean_of_older_chromium(density, expected):
     assert url('<img srcset="1 1x, 2 2x, 3 3x">', density=density, policy="geometric") == expected
 
@@ -41,7 +45,9 @@ def test_densities_are_32_bit_floats():
 
 def test_w_counts_against_sizes():
     markup = '<img srcset="s 400w, m 800w, l 1600w" sizes="(max-width: 600px) 100vw, 50vw">'
-    assert [url(markup, w, density=d) for w, d in [(400, 1), (600, 1), (1000, 1), (1000, 2), (2000, 2)]] == [
+    assert [
+        url(markup, w, density=d) for w, d in [(400, 1), (600, 1), (1000, 1), (1000, 2), (2000, 2)]
+    ] == [
         "s",
         "m",
         "m",
@@ -183,11 +189,15 @@ def test_auto_is_the_rounded_layout_width_of_a_lazy_image():
     markup = '<img loading="lazy" sizes="auto" srcset="a 100w, b 101w">'
     assert url(markup, layout_width=100.49) == "a"
     assert url(markup, layout_width=100.5) == "b"
-    assert url('<img loading="lazy" sizes="auto" srcset="a 300w, b 301w">') == "a"  # the style sheet of browsers gives 300×150
+    # the style sheet of browsers gives 300×150
+    assert url('<img loading="lazy" sizes="auto" srcset="a 300w, b 301w">') == "a"
 
 
 def test_auto_on_a_lazy_picture_s_sources():
-    with_auto = '<picture><source {} srcset="a 300w, b 1000w"><img loading="lazy" sizes="auto" src="i"></picture>'
+    with_auto = (
+        '<picture><source {} srcset="a 300w, b 1000w"><img loading="lazy" sizes="auto"'
+        ' src="i"></picture>'
+    )
     assert url(with_auto.format(""), layout_width=300) == "a"
     assert url(with_auto.format('sizes="auto"'), layout_width=300) == "a"
     assert url(with_auto.format('sizes=""'), layout_width=300) == "b"
@@ -208,7 +218,10 @@ def test_hidden_and_lazy_is_never_loaded(hiding):
 
 
 def test_for_every_source_the_widths_at_which_it_wins():
-    wrong = '<picture><source media="(max-width: 1023px)" srcset="b"><source media="(max-width: 599px)" srcset="a"><img src="d"></picture>'
+    wrong = (
+        '<picture><source media="(max-width: 1023px)" srcset="b"><source media="(max-width: 599px)"'
+        ' srcset="a"><img src="d"></picture>'
+    )
     found = {w.element: w.runs for w in wins(wrong, env(), range(320, 2561))}
     assert found == {"source 1": ((320, 1023),), "source 2": (), "img": ((1024, 2560),)}
 
@@ -223,11 +236,13 @@ def test_an_environment_without_density_is_refused():
         pick("<img src=i>", dataclasses.replace(env(), density=0))
 
 
-# -- engines (docs/engines.md: what Chromium 156, Firefox ESR 153.7 and WebKitGTK 2.50.6 were seen to do) --
+# -- engines (docs/engines.md: what Chromium 156, Firefox ESR 153.7, WebKitGTK 2.50.6 do) --
 
 
 def by_engine(markup, **kw):
-    return [url(markup, policy=p, **kw) for p in ("least-sufficient", "chromium", "firefox", "webkit")]
+    return [
+        url(markup, policy=p, **kw) for p in ("least-sufficient", "chromium", "firefox", "webkit")
+    ]
 
 
 @pytest.mark.parametrize(
@@ -236,10 +251,18 @@ def by_engine(markup, **kw):
         # a denser data: URL
         ('<img srcset="a 1x, data:,x 3x">', {}, ["a", "data:,x", "a", "a"]),
         # JXL
-        ('<picture><source type="image/jxl" srcset="s"><img src="i"></picture>', {}, ["i", "s", "i", "i"]),
+        (
+            '<picture><source type="image/jxl" srcset="s"><img src="i"></picture>',
+            {},
+            ["i", "s", "i", "i"],
+        ),
         # math in sizes: all, four functions, all, calc alone
         ('<img sizes="min(400px, 100vw)" srcset="a 400w, b 1000w">', {}, ["a", "a", "a", "b"]),
-        ('<img sizes="sqrt(160000) * 1px, calc(sqrt(4) * 200px)" srcset="a 400w, b 1000w">', {}, ["a", "b", "a", "b"]),
+        (
+            '<img sizes="sqrt(160000) * 1px, calc(sqrt(4) * 200px)" srcset="a 400w, b 1000w">',
+            {},
+            ["a", "b", "a", "b"],
+        ),
         ('<img sizes="calc(100vw - 600px)" srcset="a 400w, b 1000w">', {}, ["a", "a", "a", "a"]),
         # auto on an image that is not lazy: the entry after it, but Chromium takes 100vw
         ('<img sizes="auto, 400px" srcset="a 400w, b 1000w">', {}, ["a", "b", "a", "a"]),
@@ -251,13 +274,24 @@ def by_engine(markup, **kw):
         ),
         # the img's auto overrules a source's own sizes in Firefox alone
         (
-            '<picture><source sizes="900px" srcset="a 300w, b 900w"><img loading="lazy" sizes="auto, 900px" src="i"></picture>',
+            (
+                '<picture><source sizes="900px" srcset="a 300w, b 900w"><img loading="lazy"'
+                ' sizes="auto, 900px" src="i"></picture>'
+            ),
             {"layout_width": 300},
             ["b", "b", "a", "b"],
         ),
         # lengths in media: exact, within 1/64 px, exact, cut to 1/64 px
-        ('<picture><source media="(min-width: 1000.0156px)" srcset="s"><img src="i"></picture>', {}, ["i", "s", "i", "s"]),
-        ('<picture><source media="(width < 1000.01px)" srcset="s"><img src="i"></picture>', {}, ["s", "s", "s", "i"]),
+        (
+            '<picture><source media="(min-width: 1000.0156px)" srcset="s"><img src="i"></picture>',
+            {},
+            ["i", "s", "i", "s"],
+        ),
+        (
+            '<picture><source media="(width < 1000.01px)" srcset="s"><img src="i"></picture>',
+            {},
+            ["s", "s", "s", "i"],
+        ),
         # Firefox's densities are 60 over a whole number: 1.75 is 1.7647
         ('<img srcset="a 1.75x, b 3x">', {"density": 1.75}, ["a", "a", "b", "a"]),
         ('<img srcset="a 3.5x, b 4x">', {"density": 3.5}, ["a", "a", "b", "a"]),
@@ -280,22 +314,34 @@ def test_infinite_and_impossible_lengths_are_read_as_css_says():
     for text in ("calc(infinity * 1px)", "calc(exp(1e9) * 1px)", "calc(pow(10, 999) * 1px)"):
         assert url(f'<img sizes="{text}" srcset="a 400w, b 1000w">') == "b"
     for text in ("calc(NaN * 1px)", "calc(pow(-8, .333) * 1px)", "calc(sqrt(-1) * 1px)"):
-        assert url(f'<img sizes="{text}" srcset="a 400w, b 1000w">') == "a"  # of no width: the first in document order
+        # of no width: the first in document order
+        assert url(f'<img sizes="{text}" srcset="a 400w, b 1000w">') == "a"
 
 
 def test_where_engines_part_is_warned_about():
     def warned(markup, **kw):
         return " ".join(pick(markup, env(**kw)).warnings)
 
-    assert "WebKit drops an entry of sizes with min()" in warned('<img sizes="min(400px, 100vw)" srcset="a 400w, b 1000w">')
-    assert "WebKit takes b here" in warned('<img sizes="min(400px, 100vw)" srcset="a 400w, b 1000w">')
-    assert "WebKit takes 100vw" in warned('<img loading=lazy sizes="auto" srcset="a 400w, b 1000w">')
-    assert "Write px" in warned('<picture><source media="(min-width: 40em)" srcset="s"><img src="i"></picture>')
+    assert "WebKit drops an entry of sizes with min()" in warned(
+        '<img sizes="min(400px, 100vw)" srcset="a 400w, b 1000w">'
+    )
+    assert "WebKit takes b here" in warned(
+        '<img sizes="min(400px, 100vw)" srcset="a 400w, b 1000w">'
+    )
+    assert "WebKit takes 100vw" in warned(
+        '<img loading=lazy sizes="auto" srcset="a 400w, b 1000w">'
+    )
+    assert "Write px" in warned(
+        '<picture><source media="(min-width: 40em)" srcset="s"><img src="i"></picture>'
+    )
     assert "1.7647x" in warned('<img srcset="a 1x, b 1.75x">') and "Firefox takes c here" in warned(
         '<img srcset="b 1.75x, c 3x">', density=1.75
     )
     assert "Chromium takes data:" in warned('<img srcset="a 1x, data:,x 3x">')
-    for clean in ('<img srcset="a 1x, b 2x">', '<img sizes="(max-width: 1120px) calc(100vw - 40px), 1080px" srcset="a 400w">'):
+    for clean in (
+        '<img srcset="a 1x, b 2x">',
+        '<img sizes="(max-width: 1120px) calc(100vw - 40px), 1080px" srcset="a 400w">',
+    ):
         assert warned(clean) == ""
 
 

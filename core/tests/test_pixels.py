@@ -1,4 +1,5 @@
-"""Pixel work, read back by other readers than the writer: Pillow, dwebp, avifdec, littleCMS (through Pillow)."""
+"""Pixel work, read back by other readers than the writer: Pillow, dwebp, avifdec, littleCMS
+(through Pillow)."""
 
 import io
 import subprocess
@@ -41,10 +42,18 @@ def rendition(format_, crop=None, size=(200, 150), quality=90):
     )
 
 
-@pytest.mark.parametrize(("suffix", "kind"), [("jpg", "jpeg"), ("png", "png"), ("webp", "webp"), ("avif", "avif")])
+@pytest.mark.parametrize(
+    ("suffix", "kind"), [("jpg", "jpeg"), ("png", "png"), ("webp", "webp"), ("avif", "avif")]
+)
 def test_the_four_kinds_are_known_by_their_bytes(tmp_path, suffix, kind):
     found = inspect(save(tmp_path / f"a.{suffix}"))
-    assert (found.format, found.width_px, found.height_px, found.alpha, found.notes) == (kind, 400, 300, False, ())
+    assert (found.format, found.width_px, found.height_px, found.alpha, found.notes) == (
+        kind,
+        400,
+        300,
+        False,
+        (),
+    )
 
 
 def test_a_name_that_says_another_kind_is_noted(tmp_path):
@@ -68,7 +77,8 @@ def test_all_eight_orientations_are_applied_as_pillow_applies_them(tmp_path, ori
 
 
 def test_an_embedded_profile_is_converted_to_srgb(tmp_path):
-    """Against littleCMS: a profile with swapped behaviour is not to be had without files, so LAB-built sRGB variants serve."""
+    """Against littleCMS: a profile with swapped behaviour is not to be had without files, so
+    LAB-built sRGB variants serve."""
     linear = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB"))
     path = save(tmp_path / "p.png", icc_profile=linear.tobytes())
     assert "sRGB" in inspect(path).profile
@@ -123,11 +133,18 @@ def test_a_bomb_is_refused_before_it_is_unpacked(tmp_path):
     import zlib
 
     def chunk(kind, data):
-        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        return (
+            struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        )
 
     header = chunk(b"IHDR", struct.pack(">IIBBBBB", 60000, 60000, 8, 2, 0, 0, 0))
     path = tmp_path / "bomb.png"
-    path.write_bytes(b"\x89PNG\r\n\x1a\n" + header + chunk(b"IDAT", zlib.compress(b"\0" * 1000)) + chunk(b"IEND", b""))
+    path.write_bytes(
+        b"\x89PNG\r\n\x1a\n"
+        + header
+        + chunk(b"IDAT", zlib.compress(b"\0" * 1000))
+        + chunk(b"IEND", b"")
+    )
     with pytest.raises(UnreadablePicture, match="60000 × 60000 px, more than"):
         inspect(path)
 
@@ -135,7 +152,9 @@ def test_a_bomb_is_refused_before_it_is_unpacked(tmp_path):
 def test_crop_and_scale_are_what_pillow_makes_of_them(tmp_path):
     source = save(tmp_path / "a.png", ramp(400, 300))
     got = cut(open_upright(source), Crop(x=100, y=50, w=200, h=100), (100, 50)).numpy().astype(int)
-    expected = np.asarray(ramp(400, 300).crop((100, 50, 300, 150)).resize((100, 50), Image.Resampling.LANCZOS)).astype(int)
+    expected = np.asarray(
+        ramp(400, 300).crop((100, 50, 300, 150)).resize((100, 50), Image.Resampling.LANCZOS)
+    ).astype(int)
     assert got.shape == expected.shape
     assert np.abs(got - expected)[2:-2, 2:-2].max() <= 1 and np.abs(got - expected).max() <= 4
 
@@ -191,7 +210,9 @@ def test_one_decode_and_one_resample_serve_all_formats(tmp_path, monkeypatch):
     calls = []
     real = encode.cut
     monkeypatch.setattr(encode, "cut", lambda *a: calls.append(a) or real(*a))
-    wanted = [rendition(f) for f in ("avif", "webp", "jpeg")] + [rendition(f, size=(100, 75)) for f in ("png",)]
+    wanted = [rendition(f) for f in ("avif", "webp", "jpeg")] + [
+        rendition(f, size=(100, 75)) for f in ("png",)
+    ]
     assert len(list(make(save(tmp_path / "a.png"), wanted, tmp_path))) == 4
     assert len(calls) == 2
 

@@ -5,7 +5,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from skypane.geometry import Rect
-from skypane.model import Area, FixedHeight, FixedWidth, Original, Placement, RatioHeight, Site, Treatment, ViewportHeight
+from skypane.model import (
+    Area,
+    FixedHeight,
+    FixedWidth,
+    Original,
+    Placement,
+    RatioHeight,
+    Site,
+    Treatment,
+    ViewportHeight,
+)
 from skypane.proof import FileFact, cases, predict
 from skypane.reading.read import read
 from skypane.widths.curves import simplified
@@ -39,7 +49,9 @@ P = Placement(
 
 
 def band(reading, name):
-    return [(r.first, r.last, r.verdict) for r in next(b for b in reading.bands if b.name == name).runs]
+    return [
+        (r.first, r.last, r.verdict) for r in next(b for b in reading.bands if b.name == name).runs
+    ]
 
 
 def test_bands_say_for_every_width_which_area_is_whole_cut_or_lost():
@@ -48,7 +60,12 @@ def test_bands_say_for_every_width_which_area_is_whole_cut_or_lost():
     assert band(reading, "Red boat") == [(320, 1023, "lost"), (1024, 2560, "whole")]
     assert band(reading, "Yellow boat") == [(320, 599, "lost"), (600, 2560, "whole")]
     assert band(reading, "Green boat")[0] == (320, 599, "cut")
-    assert [b.name for b in reading.bands if b.kind == "area"] == ["Sail boat", "Green boat", "Yellow boat", "Red boat"]
+    assert [b.name for b in reading.bands if b.kind == "area"] == [
+        "Sail boat",
+        "Green boat",
+        "Yellow boat",
+        "Red boat",
+    ]
 
 
 def test_what_holds_the_picture_is_named():
@@ -59,30 +76,55 @@ def test_what_holds_the_picture_is_named():
 def test_the_chosen_span_alone_is_read_in_detail_and_every_failing_one_is_found():
     everything, b = read(Site(), P, {1: BOATS}), read(Site(), P, {1: BOATS}, chosen="B")
     assert [a.span for a in everything.advice] == ["A", "B"] and everything.detail is None
-    assert b.advice == everything.advice[1:] and b.findings == everything.findings and b.bands == everything.bands
+    assert (
+        b.advice == everything.advice[1:]
+        and b.findings == everything.findings
+        and b.bands == everything.bands
+    )
     assert (b.detail.letter, b.detail.aims, b.detail.crop.width_px) == ("B", (), 5200)
     costs = read(Site(), P, {1: BOATS}, chosen="B", costs=True).detail
-    assert [c.aim.kind for c in costs.aims] == ["following", "following", "fixed"] and costs.percents is not None
+    assert [c.aim.kind for c in costs.aims] == [
+        "following",
+        "following",
+        "fixed",
+    ] and costs.percents is not None
 
 
 def test_a_soft_file_is_a_band_a_row_and_a_finding():
     small = BOATS.model_copy(update={"width_px": 1600, "height_px": 892})
     reading = read(Site(), P, {1: small})
     sharp = next(b for b in reading.bands if b.name == "Sharp at 2x")
-    assert sharp.runs[-1].verdict == "soft" and sharp.runs[-1].worst == pytest.approx(1600 / 5120, abs=0.001)
+    assert sharp.runs[-1].verdict == "soft" and sharp.runs[-1].worst == pytest.approx(
+        1600 / 5120, abs=0.001
+    )
     row = next(f for f in reading.files if f.spans == ("D",))
-    assert row.width_px == 1600 and row.share == pytest.approx(1600 / 2560, abs=0.001) and row.sharp_to_density < 1
+    assert (
+        row.width_px == 1600
+        and row.share == pytest.approx(1600 / 2560, abs=0.001)
+        and row.sharp_to_density < 1
+    )
     assert any(f.code == "soft" and "D" in f.spans for f in reading.findings)
 
 
 def test_the_px_that_a_frame_needs_are_told_for_every_width():
     sharp = next(b for b in read(Site(), P, {1: BOATS}).bands if b.name == "Sharp at 2x")
     xs, ys = zip(*sharp.needed.points, strict=True)
-    assert [round(np.interp(w, xs, ys)) for w in (360, 599, 600, 632, 2560)] == [720, 1198, 1200, 1264, 5120]
+    assert [round(np.interp(w, xs, ys)) for w in (360, 599, 600, 632, 2560)] == [
+        720,
+        1198,
+        1200,
+        1264,
+        5120,
+    ]
 
 
 def test_weight_is_told_from_files_that_have_been_made():
-    reading = read(Site(budget_bytes=100_000), P, {1: BOATS}, made_bytes=lambda keys: dict.fromkeys(keys, 120_000))
+    reading = read(
+        Site(budget_bytes=100_000),
+        P,
+        {1: BOATS},
+        made_bytes=lambda keys: dict.fromkeys(keys, 120_000),
+    )
     weight = next(b for b in reading.bands if b.kind == "weight")
     assert {r.verdict for r in weight.runs} == {"heavy"} and weight.runs[0].worst == 1.2
     unknown = next(b for b in read(Site(), P, {1: BOATS}).bands if b.kind == "weight")
@@ -102,12 +144,18 @@ def test_findings_name_what_is_missing():
 
 def test_a_frame_wider_than_the_page_is_found_with_its_widths():
     p = Placement(name="x", treatments={"D": Treatment(original=1, width=FixedWidth(width_px=700))})
-    finding = next(f for f in read(Site(), p, {1: BOATS}).findings if f.code == "wider-than-page" and f.spans == ("B",))
+    finding = next(
+        f
+        for f in read(Site(), p, {1: BOATS}).findings
+        if f.code == "wider-than-page" and f.spans == ("B",)
+    )
     assert "from 600 to 699 px" in finding.sentence
 
 
 def test_a_frame_in_vh_is_read_at_all_heights_of_the_span():
-    p = Placement(name="x", treatments={"D": Treatment(original=1, height=ViewportHeight(percent=100))})
+    p = Placement(
+        name="x", treatments={"D": Treatment(original=1, height=ViewportHeight(percent=100))}
+    )
     reading = read(Site(), p, {1: BOATS})
     a = reading.spans[0]
     assert a.viewport_heights == (560, 932) and a.frame_text == "100vh"
@@ -117,7 +165,9 @@ def test_a_frame_in_vh_is_read_at_all_heights_of_the_span():
 
 @given(st.integers(320, 2560), st.sampled_from(["frame_w", "frame_h", "x0", "x1", "drawn_w"]))
 def test_curves_say_the_same_as_the_rule_at_every_width(width, name):
-    p = Placement(name="x", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=500))})
+    p = Placement(
+        name="x", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=500))}
+    )
     curve = getattr(next(s for s in FIXED.spans if s.first <= width <= s.last), name)
     xs, ys = zip(*curve.points, strict=True)
     from skypane.shown.plan import drawn_cut_width
@@ -132,11 +182,15 @@ def test_curves_say_the_same_as_the_rule_at_every_width(width, name):
         "x1": plan.shown.x1[0][i],
         "drawn_w": drawn_cut_width(plan)[0][i],
     }[name]
-    assert np.interp(width, xs, ys) == pytest.approx(exact, abs=0.51 if "w" in name or "h" in name else 6e-4)
+    assert np.interp(width, xs, ys) == pytest.approx(
+        exact, abs=0.51 if "w" in name or "h" in name else 6e-4
+    )
 
 
 FIXED = read(
-    Site(), Placement(name="x", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=500))}), {1: BOATS}
+    Site(),
+    Placement(name="x", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=500))}),
+    {1: BOATS},
 )
 
 
@@ -154,9 +208,19 @@ def test_simplified_curves_stay_within_their_tolerance(values, tolerance):
 
 def test_runs_join_across_spans():
     v = np.arange(1.0, 7.0)
-    runs = runs_of(v, np.array(["whole", "whole", "cut", "cut", "cut", "whole"]), np.array([1, 1, 0.9, 0.6, 0.8, 1.0]))
-    assert [(r.first, r.last, r.worst, r.worst_at) for r in runs] == [(1, 2, 1, 1), (3, 5, 0.6, 4), (6, 6, 1, 6)]
-    joined = merged([runs[0], runs[0].model_copy(update={"first": 3, "last": 9, "worst": 0.7, "worst_at": 5})])
+    runs = runs_of(
+        v,
+        np.array(["whole", "whole", "cut", "cut", "cut", "whole"]),
+        np.array([1, 1, 0.9, 0.6, 0.8, 1.0]),
+    )
+    assert [(r.first, r.last, r.worst, r.worst_at) for r in runs] == [
+        (1, 2, 1, 1),
+        (3, 5, 0.6, 4),
+        (6, 6, 1, 6),
+    ]
+    joined = merged(
+        [runs[0], runs[0].model_copy(update={"first": 3, "last": 9, "worst": 0.7, "worst_at": 5})]
+    )
     assert len(joined) == 1 and (joined[0].first, joined[0].last, joined[0].worst_at) == (1, 9, 5)
 
 
@@ -170,6 +234,10 @@ def test_predictions_try_both_bounds_of_every_span():
     assert [c.width for c in asked[::2]] == [320, 599, 600, 1023, 1024, 1599, 1600, 2560]
     facts = {"images/four-boats--a.avif": FileFact(width_px=599, height_px=749, size_bytes=5)}
     found = predict(Site(), reading.code.markup_text, facts, asked)
-    assert found[0].url == "images/four-boats--a.avif" and found[0].file is not None and found[0].span == "A"
+    assert (
+        found[0].url == "images/four-boats--a.avif"
+        and found[0].file is not None
+        and found[0].span == "A"
+    )
     old = predict(Site(), reading.code.markup_text, {}, cases(Site(), (1,), "jpeg"))
     assert old[0].url == "images/four-boats--a.jpg" and old[-1].url == "images/four-boats.jpg"

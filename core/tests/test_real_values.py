@@ -1,4 +1,5 @@
-"""What users really have: camera sizes and ratios, areas anywhere, heights that follow the screen, names of every kind.
+"""What users really have: camera sizes and ratios, areas anywhere, heights that follow the screen,
+names of every kind.
 
 No placement of such values is ever unreadable: what can be had is had, what cannot says why.
 """
@@ -36,20 +37,71 @@ from skypane.shown.plan import plan
 from skypane.treatments import UNCROPPED, crop_region, resolve, respan
 from skypane.widths.spans import retitled, spans_of
 
-#: Px sizes of pictures as cameras, phones, drones, scanners and screens make them (common practice; makers' data sheets from memory).
+#: Px sizes of pictures as cameras, phones, drones, scanners and screens make them (common practice;
+#: makers' data sheets from memory).
 CAMERAS = [
-    *((6000, 4000), (6720, 4480), (8256, 5504), (9504, 6336), (8192, 5464), (5472, 3648), (7952, 5304), (4928, 3264)),
-    *((6048, 4024), (5184, 3456), (11648, 8736), (14204, 10652), (8272, 6200), (4608, 3456), (5184, 3888), (4032, 3024)),
-    *((4000, 3000), (3264, 2448), (9248, 6936), (8064, 6048), (4080, 3072), (5312, 2988), (3840, 2160), (1920, 1080)),
-    *((5120, 2880), (2592, 1944), (4000, 2250), (5280, 3956), (3024, 4032), (4000, 6000), (2160, 3840), (1080, 1920)),
-    *((3000, 3000), (1080, 1350), (12000, 3000), (16384, 4096), (10, 20000), (20000, 10), (4961, 7016), (2481, 3507)),
+    *(
+        (6000, 4000),
+        (6720, 4480),
+        (8256, 5504),
+        (9504, 6336),
+        (8192, 5464),
+        (5472, 3648),
+        (7952, 5304),
+        (4928, 3264),
+    ),
+    *(
+        (6048, 4024),
+        (5184, 3456),
+        (11648, 8736),
+        (14204, 10652),
+        (8272, 6200),
+        (4608, 3456),
+        (5184, 3888),
+        (4032, 3024),
+    ),
+    *(
+        (4000, 3000),
+        (3264, 2448),
+        (9248, 6936),
+        (8064, 6048),
+        (4080, 3072),
+        (5312, 2988),
+        (3840, 2160),
+        (1920, 1080),
+    ),
+    *(
+        (5120, 2880),
+        (2592, 1944),
+        (4000, 2250),
+        (5280, 3956),
+        (3024, 4032),
+        (4000, 6000),
+        (2160, 3840),
+        (1080, 1920),
+    ),
+    *(
+        (3000, 3000),
+        (1080, 1350),
+        (12000, 3000),
+        (16384, 4096),
+        (10, 20000),
+        (20000, 10),
+        (4961, 7016),
+        (2481, 3507),
+    ),
 ]
 RATIOS = [(4, 5), (1, 1), (3, 2), (16, 9), (2, 1), (3, 1), (9, 16), (2.39, 1)]
 
-shares = st.tuples(st.floats(0, 0.99), st.floats(0.001, 1)).map(lambda t: (t[0], max(1e-3, min(t[1], 1 - t[0]))))
-areas = st.lists(st.tuples(shares, shares, st.none() | st.floats(1, 3000)), min_size=1, max_size=4).map(
+shares = st.tuples(st.floats(0, 0.99), st.floats(0.001, 1)).map(
+    lambda t: (t[0], max(1e-3, min(t[1], 1 - t[0])))
+)
+areas = st.lists(
+    st.tuples(shares, shares, st.none() | st.floats(1, 3000)), min_size=1, max_size=4
+).map(
     lambda found: tuple(
-        Area(name=f"K{i}", rect=Rect(x=x, y=y, w=w, h=h), least_px=least) for i, ((x, w), (y, h), least) in enumerate(found)
+        Area(name=f"K{i}", rect=Rect(x=x, y=y, w=w, h=h), least_px=least)
+        for i, ((x, w), (y, h), least) in enumerate(found)
     )
 )
 heights = st.sampled_from(
@@ -69,7 +121,9 @@ SITE = Site(breakpoints=(599,), widest=1600)
 @settings(max_examples=150, deadline=None)
 @given(st.sampled_from(CAMERAS), heights, areas, st.tuples(st.floats(0, 1), st.floats(0, 1)))
 def test_a_camera_picture_can_always_be_read(size, height, keeps, focal):
-    o = Original(id=1, name="camera.jpg", width_px=size[0], height_px=size[1], areas=keeps, focal=focal)
+    o = Original(
+        id=1, name="camera.jpg", width_px=size[0], height_px=size[1], areas=keeps, focal=focal
+    )
     placement = Placement(name="Camera", treatments={"B": Treatment(original=1, height=height)})
     try:
         plan(SITE, placement, {1: o})
@@ -92,14 +146,20 @@ def test_the_largest_crop_is_a_crop_or_says_why_not(size, ratio):
     for i in range(40):
         rng = np.random.default_rng(i)
         x, y = sorted(rng.random(2)), sorted(rng.random(2))
-        keep = Area(name="K", rect=Rect(x=x[0], y=y[0], w=max(1e-3, x[1] - x[0]), h=max(1e-3, y[1] - y[0])))
+        keep = Area(
+            name="K", rect=Rect(x=x[0], y=y[0], w=max(1e-3, x[1] - x[0]), h=max(1e-3, y[1] - y[0]))
+        )
         try:
-            found = largest_crop(Picture(*map(float, size), tuple(rng.random(2))), ratio[0] / ratio[1], (keep,))
+            found = largest_crop(
+                Picture(*map(float, size), tuple(rng.random(2))), ratio[0] / ratio[1], (keep,)
+            )
         except InvalidPlan as problem:
             assert str(problem).endswith(".")
             continue
         assert found.w * size[0] / (found.h * size[1]) == pytest.approx(ratio[0] / ratio[1])
-        assert found.x <= keep.rect.x + 1e-9 and found.x + found.w >= keep.rect.x + keep.rect.w - 1e-9
+        assert (
+            found.x <= keep.rect.x + 1e-9 and found.x + found.w >= keep.rect.x + keep.rect.w - 1e-9
+        )
 
 
 def test_a_rectangle_forgives_only_what_arithmetic_adds():
@@ -115,8 +175,8 @@ def test_a_rectangle_forgives_only_what_arithmetic_adds():
 @settings(max_examples=150, deadline=None)
 @given(st.integers(0, 10**6))
 def test_what_binds_serves_every_viewport_height(seed):
-    """The CSS says only the areas that bind; at every height between the least and the greatest it puts the picture where all of
-    them would (02-rules §4)."""
+    """The CSS says only the areas that bind; at every height between the least and the greatest it
+    puts the picture where all of them would (02-rules §4)."""
     rng = np.random.default_rng(seed)
     keeps = tuple(
         Area(name=f"K{i}", rect=Rect(x=x, y=y, w=w * (1 - x), h=h * (1 - y)))
@@ -150,7 +210,9 @@ def test_what_binds_serves_every_viewport_height(seed):
             assert np.abs(following_offset(room, drawn, focal, p.held[axis]) - asked).max() < 0.1
             # and the file carries all that shows at any of them
             first, last = (p.cut.x0, p.cut.x1) if axis == "x" else (p.cut.y0, p.cut.y1)
-            assert (-asked / drawn).min() >= first - 1e-9 and ((room - asked) / drawn).max() <= last + 1e-9
+            assert (-asked / drawn).min() >= first - 1e-9 and (
+                (room - asked) / drawn
+            ).max() <= last + 1e-9
 
 
 # -- posts that come and go --
@@ -188,7 +250,9 @@ def test_every_width_keeps_what_it_did_when_posts_go_or_come(data):
     )
     p = Placement(name="x", treatments={letter: data.draw(treatment) for letter in letters})
     before = Site()
-    posts = data.draw(st.sets(st.sampled_from([400, 599, 800, 1023, 1300, 1599, 2000]), min_size=1, max_size=7))
+    posts = data.draw(
+        st.sets(st.sampled_from([400, 599, 800, 1023, 1300, 1599, 2000]), min_size=1, max_size=7)
+    )
     after = Site(breakpoints=tuple(sorted(posts)))
     if len(after.breakpoints) == 3:
         return
@@ -200,7 +264,9 @@ def test_every_width_keeps_what_it_did_when_posts_go_or_come(data):
         now = carried[span.letter]
         assert (now.original, now.fit) == (was.original, was.fit)
         assert crop_region(now.crop) == crop_region(was.crop)
-        assert (now.keeps or names.get(now.original or 0, ())) == (was.keeps or names.get(was.original or 0, ()))
+        assert (now.keeps or names.get(now.original or 0, ())) == (
+            was.keeps or names.get(was.original or 0, ())
+        )
 
 
 def test_titles_move_with_their_widths():
@@ -223,28 +289,39 @@ def advice_of(o, site=SITE, letter="B", others=(), **treatment):
 
 
 def boats(*keeps, size=(1600, 900), **kw):
-    named = tuple(Area(name=n, rect=Rect(x=a, y=0.4, w=b - a, h=0.2), least_px=least) for n, a, b, least in keeps)
+    named = tuple(
+        Area(name=n, rect=Rect(x=a, y=0.4, w=b - a, h=0.2), least_px=least)
+        for n, a, b, least in keeps
+    )
     return Original(id=1, name="boats.jpg", width_px=size[0], height_px=size[1], areas=named, **kw)
 
 
 def test_a_px_height_bounds_the_new_ratio_so_that_wide_frames_stay_as_they_are():
-    """Check value of 02-rules §4: 0.045…0.955 of 16:9 in a 500 px high frame fails below 808.9 px."""
+    """Check value of 02-rules §4: 0.045…0.955 of 16:9 in a 500 px high frame fails below 808.9
+    px."""
     o = boats(("Wide", 0.045, 0.955, None))
     p, steps = advice_of(o, height=FixedHeight(height_px=500))
     ratio = steps["ratio"]
     assert (
-        ratio.works and ratio.treatment.height == RatioHeight(w=1.618, h=1, greatest_px=500) and "at most 500 px" in ratio.label
+        ratio.works
+        and ratio.treatment.height == RatioHeight(w=1.618, h=1, greatest_px=500)
+        and "at most 500 px" in ratio.label
     )
     q = tried(SITE, p, ratio.treatment)
     well = p.viewport_w >= 810
-    assert (q.H[:, well] == 500).all() and q.H[0, 0] == pytest.approx(600 / 1.618) and not failing(q)
+    assert (
+        (q.H[:, well] == 500).all() and q.H[0, 0] == pytest.approx(600 / 1.618) and not failing(q)
+    )
 
 
 def test_a_share_of_the_viewport_bounds_it_likewise():
     o = boats(("Wide", 0.045, 0.955, None))
     p, steps = advice_of(o, height=ViewportHeight(percent=80))
     height = steps["ratio"].treatment.height
-    assert (height.greatest_vh, height.greatest_px) == (80, None) and "at most 80 % of the viewport" in steps["ratio"].label
+    assert (height.greatest_vh, height.greatest_px) == (
+        80,
+        None,
+    ) and "at most 80 % of the viewport" in steps["ratio"].label
     q = tried(SITE, p, steps["ratio"].treatment)
     assert (q.H <= p.H + 1e-9).all() and (q.H == p.H).any() and not failing(q)
 
@@ -253,16 +330,29 @@ def test_no_step_breaks_a_bound_that_was_set():
     o = boats(("Wide", 0.02, 0.98, None), size=(900, 1600))  # whole, it would be higher than 400 px
     _, steps = advice_of(o, height=RatioHeight(w=1, h=2, greatest_px=400, least_px=390))
     for step in steps.values():
-        if step.treatment is not None and step.treatment.height is not None and step.kind != "colour":
-            assert step.treatment.height.greatest_px == 400 and step.treatment.height.least_px == 390
+        if (
+            step.treatment is not None
+            and step.treatment.height is not None
+            and step.kind != "colour"
+        ):
+            assert (
+                step.treatment.height.greatest_px == 400 and step.treatment.height.least_px == 390
+            )
 
 
 def test_a_stand_in_below_a_least_size_says_so_in_sentence_and_button():
     o = boats(("Red", 0.02, 0.2, None), ("Green", 0.9, 0.98, None))
-    placement = Placement(name="x", treatments={"B": Treatment(original=1, height=RatioHeight(w=1, h=2, least_px=400))})
+    placement = Placement(
+        name="x",
+        treatments={"B": Treatment(original=1, height=RatioHeight(w=1, h=2, least_px=400))},
+    )
     p = plan(SITE, placement, {1: o})[1]
     stand_in = next(s for s in advise(SITE, p, {1: o}).steps if s.label.startswith("Only Red"))
-    assert stand_in.works and "below the least height of 400 px" in stand_in.label and "below the least height" in stand_in.why
+    assert (
+        stand_in.works
+        and "below the least height of 400 px" in stand_in.label
+        and "below the least height" in stand_in.why
+    )
 
 
 def test_the_shortest_and_the_tallest_frame_are_said():
@@ -282,7 +372,9 @@ def test_tighter_and_taller_are_for_what_is_small_where_it_is_seen():
 
 def test_a_tighter_crop_is_smaller_than_the_one_that_is_there():
     small = boats(("Face", 0.42, 0.48, 100))
-    _, steps = advice_of(small, height=RatioHeight(w=16, h=9), crop=Rect(x=0.3, y=0.2, w=0.5, h=0.5))
+    _, steps = advice_of(
+        small, height=RatioHeight(w=16, h=9), crop=Rect(x=0.3, y=0.2, w=0.5, h=0.5)
+    )
     crop = steps["crop"]
     assert not crop.works or crop.treatment.crop.w < 0.5
 
@@ -291,7 +383,10 @@ def test_small_has_no_leeway():
     at_least = boats(("Face", 0.4, 0.5, 60))
     _, fine = advice_or_none(at_least, height=RatioHeight(w=16, h=9))
     assert fine is None  # 10 % of 600 px is 60 px
-    assert advice_or_none(boats(("Face", 0.4, 0.5, 60.1)), height=RatioHeight(w=16, h=9))[1] is not None
+    assert (
+        advice_or_none(boats(("Face", 0.4, 0.5, 60.1)), height=RatioHeight(w=16, h=9))[1]
+        is not None
+    )
 
 
 def advice_or_none(o, **treatment):
@@ -303,15 +398,25 @@ def advice_or_none(o, **treatment):
 def test_one_area_needs_and_two_need():
     _, steps = advice_of(boats(("Wide", 0.02, 0.98, None)), height=RatioHeight(w=1, h=1))
     assert "Wide needs 96 %" in steps["aim"].why
-    _, steps = advice_of(boats(("Red", 0.02, 0.1, None), ("Green", 0.9, 0.98, None)), height=RatioHeight(w=1, h=1))
+    _, steps = advice_of(
+        boats(("Red", 0.02, 0.1, None), ("Green", 0.9, 0.98, None)), height=RatioHeight(w=1, h=1)
+    )
     assert "Red and Green need 96 %" in steps["aim"].why
 
 
 def test_ways_to_aim_are_compared_in_frames_that_are_filled():
     o = boats(("Wide", 0.02, 0.98, None))
-    placement = Placement(name="x", treatments={"B": Treatment(original=1, fit="contain", height=RatioHeight(w=1, h=1))})
+    placement = Placement(
+        name="x",
+        treatments={"B": Treatment(original=1, fit="contain", height=RatioHeight(w=1, h=1))},
+    )
     costs = aim_costs(SITE, plan(SITE, placement, {1: o})[1])
-    assert [c.whole_widths for c in costs] == [0, 0, 0]  # contained all would be whole, which is no way to aim
+    # contained all would be whole, which is no way to aim
+    assert [c.whole_widths for c in costs] == [
+        0,
+        0,
+        0,
+    ]
 
 
 # -- findings, brief, files --
@@ -320,17 +425,27 @@ def test_ways_to_aim_are_compared_in_frames_that_are_filled():
 def test_what_is_soft_at_a_density_without_a_file_of_its_own_is_found():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900, alt="")
     placement = Placement(
-        name="Exact", treatments={"B": Treatment(original=1, width=FixedWidth(width_px=1600, greatest_px=1600))}
+        name="Exact",
+        treatments={"B": Treatment(original=1, width=FixedWidth(width_px=1600, greatest_px=1600))},
     )
     site = Site(narrowest=1600, widest=1700, breakpoints=(1650,))
     found = read(site, placement, {1: o})
     assert [f.density for f in found.files] == [1]
     (soft,) = (f for f in found.findings if f.code == "soft")
-    assert "soft at 2x, which has no file of its own, 0.50×: 3200 px needed, the original has 1600 px" in soft.sentence
+    assert (
+        "soft at 2x, which has no file of its own, 0.50×: 3200 px needed, the original has 1600 px"
+        in soft.sentence
+    )
 
 
 def test_hardly_anything_is_not_said_as_nothing():
-    assert (share_text(0.0004), share_text(0.0044), share_text(0.9996), share_text(0.5), share_text(1)) == (
+    assert (
+        share_text(0.0004),
+        share_text(0.0044),
+        share_text(0.9996),
+        share_text(0.5),
+        share_text(1),
+    ) == (
         "less than 0.1 %",
         "0.4 %",
         "99.9 %",
@@ -341,7 +456,10 @@ def test_hardly_anything_is_not_said_as_nothing():
 
 def test_alt_text_is_asked_for_only_where_a_picture_shows():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900)
-    colour = Placement(name="x", treatments={"B": Treatment(original=1, show="colour", height=RatioHeight(w=2, h=1))})
+    colour = Placement(
+        name="x",
+        treatments={"B": Treatment(original=1, show="colour", height=RatioHeight(w=2, h=1))},
+    )
     assert [f.code for f in read(SITE, colour, {1: o}).findings] == []
 
 
@@ -349,7 +467,10 @@ def test_the_brief_is_for_the_spans_that_wait():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900)
     waiting = Placement(
         name="x",
-        treatments={"B": Treatment(height=RatioHeight(w=2, h=1)), "A": Treatment(original=1, height=RatioHeight(w=1, h=2))},
+        treatments={
+            "B": Treatment(height=RatioHeight(w=2, h=1)),
+            "A": Treatment(original=1, height=RatioHeight(w=1, h=2)),
+        },
     )
     plans = plan(SITE, waiting, {1: o})
     assert brief(plans).spans == ("B",) == read(SITE, waiting, {1: o}).brief.spans
@@ -360,7 +481,10 @@ def test_spans_alike_with_another_between_share_their_files():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900, alt="")
     site = Site(breakpoints=(599, 1023))
     between = Treatment(width=FixedWidth(width_px=400), height=RatioHeight(w=2, h=1))
-    p = Placement(name="x", treatments={"C": narrow.model_copy(update={"original": 1}), "B": between, "A": narrow})
+    p = Placement(
+        name="x",
+        treatments={"C": narrow.model_copy(update={"original": 1}), "B": between, "A": narrow},
+    )
     from skypane.handover import blueprint
 
     made = blueprint(site, p, {1: o})
@@ -371,7 +495,11 @@ def test_spans_alike_with_another_between_share_their_files():
         (("B",), "x--b@2x.jpg"),
     }
     lines = made.texts["snippet.html"].split("\n")
-    assert [("max-width: 599px" in line, "images/x.jpg" in line) for line in lines if "jpeg" in line or "<img" in line] == [
+    assert [
+        ("max-width: 599px" in line, "images/x.jpg" in line)
+        for line in lines
+        if "jpeg" in line or "<img" in line
+    ] == [
         (True, True),
         (False, False),
         (False, True),
@@ -380,7 +508,10 @@ def test_spans_alike_with_another_between_share_their_files():
 
 def test_files_that_are_equal_because_the_original_ends_are_one_file():
     o = Original(id=1, name="o.jpg", width_px=500, height_px=500, alt="")
-    p = Placement(name="x", treatments={"B": Treatment(original=1, width=FullWidth(), height=RatioHeight(w=1, h=1))})
+    p = Placement(
+        name="x",
+        treatments={"B": Treatment(original=1, width=FullWidth(), height=RatioHeight(w=1, h=1))},
+    )
     from skypane.handover import blueprint
 
     assert [r.name for r in blueprint(SITE, p, {1: o}).files] == ["x.avif", "x.webp", "x.jpg"]

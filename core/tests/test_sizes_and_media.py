@@ -1,4 +1,5 @@
-"""sizes and media queries (HTML Standard; Media Queries 4; Values 4; docs/chromium.md §4 and §5 for what was seen)."""
+"""sizes and media queries (HTML Standard; Media Queries 4; Values 4; docs/chromium.md §4 and §5 for
+what was seen)."""
 
 import pytest
 from skypane.picks import Environment
@@ -188,5 +189,7 @@ def test_only_chromium_tolerates_a_64th_of_a_px():
     assert not media_matches("(min-width: 1000.0156px)", E)
     assert media_matches("(min-width: 1000.0156px)", CHROMIUM)
     assert not media_matches("(min-width: 1000.016px)", CHROMIUM)
-    assert media_matches("(width < 1000.01px)", CHROMIUM) and media_matches("(width >= 1000.01px)", CHROMIUM)
+    assert media_matches("(width < 1000.01px)", CHROMIUM) and media_matches(
+        "(width >= 1000.01px)", CHROMIUM
+    )
     assert media_matches("(width < 1000.01px)", E) and not media_matches("(width >= 1000.01px)", E)

@@ -14,7 +14,9 @@ STYLES = ["max-width", "min-width", "range"]
 
 sites = st.builds(
     lambda low, gaps: Site(
-        narrowest=low, widest=low + sum(gaps) + 50, breakpoints=tuple(low + sum(gaps[: i + 1]) for i in range(len(gaps)))
+        narrowest=low,
+        widest=low + sum(gaps) + 50,
+        breakpoints=tuple(low + sum(gaps[: i + 1]) for i in range(len(gaps))),
     ),
     st.integers(200, 400),
     st.lists(st.integers(1, 400), max_size=8),
@@ -41,7 +43,9 @@ def test_the_first_condition_that_holds_is_the_one_of_the_width_s_span(site, sty
     width = data.draw(st.integers(site.narrowest, site.widest))
     spans = spans_of(site)
     taken = next(
-        c.letter for c in conditions(spans, style) if c.media is None or media_matches(c.media, Environment(width, 800))
+        c.letter
+        for c in conditions(spans, style)
+        if c.media is None or media_matches(c.media, Environment(width, 800))
     )
     assert taken == next(s.letter for s in spans if s.first <= width <= s.last)
 
@@ -50,7 +54,9 @@ def test_the_first_condition_that_holds_is_the_one_of_the_width_s_span(site, sty
 def test_exactly_one_condition_is_left_out_and_it_is_tested_last(style):
     asked = conditions(spans_of(Site()), style)
     assert [c.media is None for c in asked] == [False, False, False, True]
-    assert [c.letter for c in asked] == [s.letter for s in in_testing_order(spans_of(Site()), style)]
+    assert [c.letter for c in asked] == [
+        s.letter for s in in_testing_order(spans_of(Site()), style)
+    ]
 
 
 def test_how_the_three_styles_write_the_bound_at_991():
@@ -61,7 +67,8 @@ def test_how_the_three_styles_write_the_bound_at_991():
 
 
 def test_independent_rules_leave_a_hole_at_a_fractional_width_that_range_does_not():
-    # 991.5 px, as page zoom gives, is in neither of max-width: 991px and min-width: 992px (02-rules §1)
+    # 991.5 px, as page zoom gives, is in neither of max-width: 991px and min-width: 992px (02-rules
+    # §1)
     between = Environment(991.5, 800)
     assert not media_matches("(max-width: 991px)", between)
     assert not media_matches("(min-width: 992px)", between)

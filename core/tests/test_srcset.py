@@ -1,4 +1,5 @@
-"""Parsing of srcset, case by case (HTML Standard "parsing a srcset attribute"; docs/chromium.md §2 for what was seen)."""
+"""Parsing of srcset, case by case (HTML Standard "parsing a srcset attribute"; docs/chromium.md §2
+for what was seen)."""
 
 import pytest
 from skypane.picks.engines import CHROMIUM
@@ -50,7 +51,10 @@ def test_densities_that_are_valid_floats(good):
     assert len(parse(f"a {good}")) == 1
 
 
-@pytest.mark.parametrize("bad", ["1.x", "+1x", "1X", "-1x", "x", "1e400y", "NaNx", "Infinityx", "1x 2x", "1x 1w", "1x 30h"])
+@pytest.mark.parametrize(
+    "bad",
+    ["1.x", "+1x", "1X", "-1x", "x", "1e400y", "NaNx", "Infinityx", "1x 2x", "1x 1w", "1x 30h"],
+)
 def test_densities_that_drop_the_candidate(bad):
     assert parse(f"a {bad}, b 3x") == [C("b", 3.0)]
 
@@ -61,14 +65,29 @@ def test_widths(good):
 
 
 @pytest.mark.parametrize(
-    "bad", ["+60w", "60.0w", "60W", "0w", "-0w", "30h", "60w 60w", "60w 0h", "60w 30h 30h", "6_0w", "٦w", "foo"]
+    "bad",
+    [
+        "+60w",
+        "60.0w",
+        "60W",
+        "0w",
+        "-0w",
+        "30h",
+        "60w 60w",
+        "60w 0h",
+        "60w 30h 30h",
+        "6_0w",
+        "٦w",
+        "foo",
+    ],
 )
 def test_widths_that_drop_the_candidate(bad):
     assert parse(f"a {bad}, b 5w") == [C("b", None, 5)]
 
 
 def test_widths_end_at_32_bits_and_only_chromium_s_densities_do():
-    assert not parse("a 2147483648w") and parse("a 2147483647w")  # no engine takes more (docs/engines.md)
+    # no engine takes more (docs/engines.md)
+    assert not parse("a 2147483648w") and parse("a 2147483647w")
     assert parse("a 1e39x") and not parse("a 1e39x", engine=CHROMIUM)
 
 

@@ -1,4 +1,5 @@
-"""What was stored by an older version is lifted, what a newer one stored is refused, what this one stores comes back."""
+"""What was stored by an older version is lifted, what a newer one stored is refused, what this one
+stores comes back."""
 
 import pytest
 from hypothesis import given
@@ -6,10 +7,16 @@ from hypothesis import strategies as st
 from skypane import model
 from skypane.model.stored import VERSION, TooNew, lifted, stored
 
-json = st.recursive(st.none() | st.booleans() | st.integers(-9, 9) | st.text(max_size=5), lambda c: st.lists(c, max_size=3))
+json = st.recursive(
+    st.none() | st.booleans() | st.integers(-9, 9) | st.text(max_size=5),
+    lambda c: st.lists(c, max_size=3),
+)
 
 
-@given(st.dictionaries(st.text(max_size=5).filter(lambda k: k != "version"), json) | st.lists(json, max_size=4))
+@given(
+    st.dictionaries(st.text(max_size=5).filter(lambda k: k != "version"), json)
+    | st.lists(json, max_size=4)
+)
 def test_what_is_stored_comes_back(value):
     if isinstance(value, dict) and set(value) == {"list"}:
         return  # no noun has this one field alone
@@ -18,7 +25,10 @@ def test_what_is_stored_comes_back(value):
 
 
 def test_a_site_without_heights_lives_again():
-    assert model.Site.model_validate(lifted("site", {"heights": [], "densities": [1, *[2] * 10_000]})) == model.Site()
+    assert (
+        model.Site.model_validate(lifted("site", {"heights": [], "densities": [1, *[2] * 10_000]}))
+        == model.Site()
+    )
     assert lifted("site", {"narrowest": 300}) == {"narrowest": 300}
 
 
@@ -26,12 +36,19 @@ def test_hairlines_and_impossible_ratios_become_what_can_be_read():
     old = {
         "name": "x",
         "treatments": {
-            "A": {"crop": {"x": 1 - 1e-7, "y": 0, "w": 1e-7, "h": 1}, "height": {"kind": "ratio", "w": 1e-300, "h": 1}},
+            "A": {
+                "crop": {"x": 1 - 1e-7, "y": 0, "w": 1e-7, "h": 1},
+                "height": {"kind": "ratio", "w": 1e-300, "h": 1},
+            },
             "B": {"height": {"kind": "ratio", "w": 2, "h": 1}},
         },
     }
     a = model.Placement.model_validate(lifted("placement", old)).treatments["A"]
-    assert a.crop.w == 1e-4 and a.height is not None and a.height.w / a.height.h == pytest.approx(0.001)
+    assert (
+        a.crop.w == 1e-4
+        and a.height is not None
+        and a.height.w / a.height.h == pytest.approx(0.001)
+    )
     rect = {"x": 0.5, "y": 0.5, "w": 1e-9, "h": 0.1}
     for kind, data in (
         ("areas", [{"name": "K", "rect": rect}]),
@@ -41,9 +58,17 @@ def test_hairlines_and_impossible_ratios_become_what_can_be_read():
         areas = found if kind == "areas" else found["3"]["areas"]
         assert model.Area.model_validate(areas[0]).rect.w == 1e-4
     asked = lifted(
-        "asked", {"site": {"heights": []}, "placement": old, "originals": [{"id": 1, "areas": [{"name": "K", "rect": rect}]}]}
+        "asked",
+        {
+            "site": {"heights": []},
+            "placement": old,
+            "originals": [{"id": 1, "areas": [{"name": "K", "rect": rect}]}],
+        },
     )
-    assert len(asked["site"]["heights"]) == 4 and asked["originals"][0]["areas"][0]["rect"]["w"] == 1e-4
+    assert (
+        len(asked["site"]["heights"]) == 4
+        and asked["originals"][0]["areas"][0]["rect"]["w"] == 1e-4
+    )
 
 
 def test_what_a_newer_version_stored_is_refused_with_a_sentence():

@@ -1,4 +1,5 @@
-"""Treatments: crops, colour, nothing, which areas matter; handed down, and never reaching a wider span (02-rules §4, §5)."""
+"""Treatments: crops, colour, nothing, which areas matter; handed down, and never reaching a wider
+span (02-rules §4, §5)."""
 
 import numpy as np
 import pytest
@@ -34,7 +35,14 @@ from skypane.shown.plan import crop_of, plan
 from test_advice import original, plan_of
 
 SITE = Site()
-BOATS = original((0.5, 0.7, 0.4, 0.9), (0.1, 0.2, 0.5, 0.9), size=(4000, 2000), focal=(0.6, 0.7), sha256="b", alt="Boats")
+BOATS = original(
+    (0.5, 0.7, 0.4, 0.9),
+    (0.1, 0.2, 0.5, 0.9),
+    size=(4000, 2000),
+    focal=(0.6, 0.7),
+    sha256="b",
+    alt="Boats",
+)
 TALL = original((0.4, 0.6, 0.4, 0.6), size=(2000, 3000), id=2, sha256="t")
 BOTH = {1: BOATS, 2: TALL}
 
@@ -58,13 +66,24 @@ def spans(placement, site=SITE):
     st.tuples(st.floats(0, 1), st.floats(0, 1)),
 )
 def test_a_crop_shows_what_the_cropped_picture_would_show(crop, ratio, aim):
-    """Against `shows` on a picture that is the crop (CSS Images 3): the same window, moved by the crop's corner."""
+    """Against `shows` on a picture that is the crop (CSS Images 3): the same window, moved by the
+    crop's corner."""
     x, y, w, h = crop
-    p = plan_of(BOATS, height=RatioHeight(w=ratio, h=1), crop=Rect(x=x, y=y, w=w, h=h), aim=FixedAim(x=aim[0], y=aim[1]))
+    p = plan_of(
+        BOATS,
+        height=RatioHeight(w=ratio, h=1),
+        crop=Rect(x=x, y=y, w=w, h=h),
+        aim=FixedAim(x=aim[0], y=aim[1]),
+    )
     W, H = float(p.W[0, 7]), float(p.H[0, 7])
     seen = shows((4000 * w, 2000 * h), (W, H), "cover", aim).visible
     got = (p.shown.x0[0, 7], p.shown.x1[0, 7], p.shown.y0[0, 7], p.shown.y1[0, 7])
-    expected = (x + seen.x / 4000, x + (seen.x + seen.w) / 4000, y + seen.y / 2000, y + (seen.y + seen.h) / 2000)
+    expected = (
+        x + seen.x / 4000,
+        x + (seen.x + seen.w) / 4000,
+        y + seen.y / 2000,
+        y + (seen.y + seen.h) / 2000,
+    )
     assert got == pytest.approx(expected, abs=1e-6)
     assert p.shown.drawn_w[0, 7] == pytest.approx(max(W, H * 2 * w / h) / w)
 
@@ -72,7 +91,12 @@ def test_a_crop_shows_what_the_cropped_picture_would_show(crop, ratio, aim):
 def test_the_files_are_cut_from_inside_the_crop_and_needed_px_are_those_of_the_crop():
     p = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1))
     (group,) = groups((p,))
-    assert (group.crop.x >= 2000, group.crop.w, group.crop.h, group.needed) == (True, 2000, 2000, 700)
+    assert (group.crop.x >= 2000, group.crop.w, group.crop.h, group.needed) == (
+        True,
+        2000,
+        2000,
+        700,
+    )
     q = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1), whole=True)
     assert crop_of(BOATS, q.cut).model_dump() == {"x": 2000, "y": 0, "w": 2000, "h": 2000}
 
@@ -80,14 +104,17 @@ def test_the_files_are_cut_from_inside_the_crop_and_needed_px_are_those_of_the_c
 def test_a_natural_frame_has_the_ratio_of_the_crop():
     p = plan_of(BOATS, height=NaturalHeight(), crop=Rect(x=0, y=0, w=0.5, h=1))
     assert pytest.approx(np.ones_like(p.W)) == p.W / p.H
-    css = text_of(css_lines(Site(narrowest=320, widest=700, breakpoints=()), Placement(name="x"), (p,)))
+    css = text_of(
+        css_lines(Site(narrowest=320, widest=700, breakpoints=()), Placement(name="x"), (p,))
+    )
     assert "aspect-ratio: 2000 / 2000" in css
 
 
 def test_an_area_that_the_crop_leaves_out_is_cut_at_every_width():
     p = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.58, y=0.2, w=0.4, h=0.8))
     found, share = fates(p, BOATS.keeps[0])
-    assert set(found) == {"cut"} and share == pytest.approx(0.6)  # of 0.5…0.7 what lies right of 0.58
+    # of 0.5…0.7 what lies right of 0.58
+    assert set(found) == {"cut"} and share == pytest.approx(0.6)
     assert [a.name for a in failing(p)] == ["K0", "K1"]
 
 
@@ -99,10 +126,15 @@ def test_the_whole_picture_as_crop_is_no_crop():
 
 @settings(max_examples=40, deadline=None)
 @given(
-    st.floats(0.1, 0.9), st.lists(st.tuples(st.floats(0, 0.7), st.floats(0.1, 0.3)), min_size=1, max_size=3), st.floats(30, 110)
+    st.floats(0.1, 0.9),
+    st.lists(st.tuples(st.floats(0, 0.7), st.floats(0.1, 0.3)), min_size=1, max_size=3),
+    st.floats(30, 110),
 )
-def test_the_files_carry_what_shows_at_viewport_heights_between_those_computed(focal, areas, percent):
-    """02-rules §4, *Cut*: the rendition carries every window of the span, also at heights that were not computed."""
+def test_the_files_carry_what_shows_at_viewport_heights_between_those_computed(
+    focal, areas, percent
+):
+    """02-rules §4, *Cut*: the rendition carries every window of the span, also at heights that were
+    not computed."""
     o = original(*((x, x + w, 0.3, 0.6) for x, w in areas), focal=(focal, 0.5))
     site = Site(narrowest=600, widest=640, breakpoints=())
     p = plan_of(o, site, height=ViewportHeight(percent=percent))
@@ -126,7 +158,9 @@ def test_the_order_of_a_span_decides_which_area_wins():
     o = original((0.0, 0.2, 0.4, 0.6), (0.8, 1.0, 0.4, 0.6))
     first = plan_of(o, height=RatioHeight(w=1, h=1), keeps=("K0", "K1"))
     second = plan_of(o, height=RatioHeight(w=1, h=1), keeps=("K1", "K0"))
-    assert [a.name for a in failing(first)] == ["K1"] and [a.name for a in failing(second)] == ["K0"]
+    assert [a.name for a in failing(first)] == ["K1"] and [a.name for a in failing(second)] == [
+        "K0"
+    ]
 
 
 def test_a_name_that_is_not_there_any_more_is_passed_over():
@@ -136,7 +170,10 @@ def test_a_name_that_is_not_there_any_more_is_passed_over():
 def test_an_area_that_was_let_go_has_no_band_there():
     reading = read(SITE, placed(A=Treatment(keeps=("K0",))), BOTH)
     k1 = next(b for b in reading.bands if b.name == "K1")
-    assert k1.runs[0].first == 600 and next(b for b in reading.bands if b.name == "K0").runs[0].first == 320
+    assert (
+        k1.runs[0].first == 600
+        and next(b for b in reading.bands if b.name == "K0").runs[0].first == 320
+    )
 
 
 # -- handing down --
@@ -144,7 +181,13 @@ def test_an_area_that_was_let_go_has_no_band_there():
 
 def test_crop_and_areas_are_handed_down_only_as_far_as_their_original_is():
     crop = Rect(x=0.1, y=0.1, w=0.5, h=0.5)
-    held = spans(placed(C=Treatment(crop=crop, keeps=("K0",)), B=Treatment(original=2), A=Treatment(fit="contain")))
+    held = spans(
+        placed(
+            C=Treatment(crop=crop, keeps=("K0",)),
+            B=Treatment(original=2),
+            A=Treatment(fit="contain"),
+        )
+    )
     assert held["C"].effective.crop == crop and held["D"].effective.crop is None
     for letter in "AB":
         assert (held[letter].effective.crop, held[letter].effective.keeps) == (None, None)
@@ -199,7 +242,10 @@ def clipped(reading, span):
 
 def test_prints_differ_exactly_where_something_shows_otherwise():
     a, b = (read(SITE, p, BOTH) for p in (placed(), placed(B=Treatment(background="#101010"))))
-    assert [x.letter for x, y in zip(a.spans, b.spans, strict=True) if x.print != y.print] == ["A", "B"]
+    assert [x.letter for x, y in zip(a.spans, b.spans, strict=True) if x.print != y.print] == [
+        "A",
+        "B",
+    ]
 
 
 # -- colour and nothing --
@@ -269,8 +315,13 @@ def test_panes_ask_for_a_preview_of_the_crop():
     placement = placed(A=Treatment(crop=crop))
     plans = plan(SITE, placement, BOTH)
     asked = []
-    text = text_of(pane_lines(SITE, placement, plans, lambda o, c: asked.append((o.id, c)) or f"p{len(asked)}"))
-    assert asked == [(1, crop), (1, None), (1, None), (1, None)] and 'width="2000" height="2000"' in text
+    text = text_of(
+        pane_lines(SITE, placement, plans, lambda o, c: asked.append((o.id, c)) or f"p{len(asked)}")
+    )
+    assert (
+        asked == [(1, crop), (1, None), (1, None), (1, None)]
+        and 'width="2000" height="2000"' in text
+    )
 
 
 def test_lettering_in_a_decorative_picture_is_a_finding():

@@ -1,8 +1,8 @@
 """What others rely on byte for byte: the demo's delivery, and what the commands read and answer.
 
-`delivered/` holds, per placement of the demo site, what it was asked for and what was handed over; `answered/` holds questions to
-every command and its answers. A change of either is a change for everybody who has built on it, so it is made on purpose: with new
-files here and a word of why.
+`delivered/` holds, per placement of the demo site, what it was asked for and what was handed over;
+`answered/` holds questions to every command and its answers. A change of either is a change for
+everybody who has built on it, so it is made on purpose: with new files here and a word of why.
 """
 
 import json
@@ -24,7 +24,9 @@ COMMANDS = ("picks", "shows", "keeps", "advise")
 def test_the_demo_is_delivered_as_ever(folder):
     asked = lifted("asked", json.loads((folder / "asked.json").read_text()))
     originals = {o["id"]: Original.model_validate(o) for o in asked["originals"]}
-    found = blueprint(Site.model_validate(asked["site"]), Placement.model_validate(asked["placement"]), originals)
+    found = blueprint(
+        Site.model_validate(asked["site"]), Placement.model_validate(asked["placement"]), originals
+    )
     manifest = json.dumps(found.manifest, indent=1, ensure_ascii=False) + "\n"
     for name, text in {**found.texts, "manifest.json": manifest}.items():
         assert text == (folder / name).read_text(), name

@@ -45,7 +45,9 @@ def read_session(request: HttpRequest) -> Session:
     return _session(request)
 
 
-@router.post("/session", response={200: Session, 401: Problem, 403: Problem, 429: Problem}, auth=None)
+@router.post(
+    "/session", response={200: Session, 401: Problem, 403: Problem, 429: Problem}, auth=None
+)
 def sign_in(request: HttpRequest, credentials: Credentials) -> Session:
     _guard(request)
     user = authenticate(request, username=credentials.name, password=credentials.password)
@@ -60,7 +62,9 @@ def sign_in_demo(request: HttpRequest) -> Session:
     _guard(request)
     user = get_user_model().objects.filter(username="demo").first() if settings.DEMO else None
     if user is None:
-        raise Refused("This is no demo installation. Sign in with your name and password.", status=403)
+        raise Refused(
+            "This is no demo installation. Sign in with your name and password.", status=403
+        )
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
     return _session(request)
 

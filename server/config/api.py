@@ -25,7 +25,11 @@ def signed_in(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpRespon
 
     @wraps(view)
     def asked(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
-        return view(request, *args, **kwargs) if request.user.is_authenticated else problems.problem(401, "Sign in first.")
+        return (
+            view(request, *args, **kwargs)
+            if request.user.is_authenticated
+            else problems.problem(401, "Sign in first.")
+        )
 
     return asked
 
@@ -33,7 +37,9 @@ def signed_in(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpRespon
 api = NinjaAPI(
     title="Sky Pane",
     version="1",
-    description="Prepare and art-direct pictures per breakpoint. Errors are RFC 9457 problem documents.",
+    description=(
+        "Prepare and art-direct pictures per breakpoint. Errors are RFC 9457 problem documents."
+    ),
     auth=django_auth,
     urls_namespace="api",
     parser=Json(),

@@ -14,7 +14,8 @@ from skypane.numerals import whole
 
 
 class Body(Schema):
-    """Base of everything that is sent to the API: what is not known is refused rather than silently lost."""
+    """Base of everything that is sent to the API: what is not known is refused rather than silently
+    lost."""
 
     model_config = ConfigDict(extra="forbid")
 
@@ -29,14 +30,19 @@ class Json(Parser):
             if b"\\ud" in raw or b"\\uD" in raw:  # half of a pair of surrogates is no text
                 json.dumps(found, ensure_ascii=False).encode()
         except UnicodeEncodeError:
-            raise _unreadable(request, "A text in this request is broken: it holds half of a character.") from None
+            raise _unreadable(
+                request, "A text in this request is broken: it holds half of a character."
+            ) from None
         except (ValueError, RecursionError) as error:
-            raise _unreadable(request, f"This request is no JSON that can be read: {_said(error)}.") from None
+            raise _unreadable(
+                request, f"This request is no JSON that can be read: {_said(error)}."
+            ) from None
         return found
 
 
 def _unreadable(request: HttpRequest, sentence: str) -> HttpError:
-    """The framework says something of its own about every error of a parser; the sentence travels with the request."""
+    """The framework says something of its own about every error of a parser; the sentence travels
+    with the request."""
     request.why_unreadable = sentence  # type: ignore[attr-defined]
     return HttpError(400, sentence)
 

@@ -12,7 +12,8 @@ from redis.exceptions import RedisError
 
 log = logging.getLogger(__name__)
 
-#: Redis is not asked again for so long after it did not answer, so that no request waits for it in vain.
+#: Redis is not asked again for so long after it did not answer, so that no request waits for it in
+#: vain.
 REST_SECONDS = 3.0
 
 
@@ -31,7 +32,8 @@ def _forgiving(name: str, without: Callable[..., Any]) -> Callable[..., Any]:
 
 
 class ForgivingRedisCache(RedisCache):
-    """As Django's, but what it cannot answer it does not have, and what it cannot keep it does not."""
+    """As Django's, but what it cannot answer it does not have, and what it cannot keep it does
+    not."""
 
     asked_again_at = 0.0
 

@@ -1,6 +1,8 @@
-"""What a database that several people write to asks for: locks in one order, and another try where it ends a deadlock.
+"""What a database that several people write to asks for: locks in one order, and another try where
+it ends a deadlock.
 
-The order: site, originals by id, placements by id. Rows are locked by their key alone, so that nobody waits for rows of others.
+The order: site, originals by id, placements by id. Rows are locked by their key alone, so that
+nobody waits for rows of others.
 """
 
 from __future__ import annotations
@@ -32,7 +34,8 @@ def code_of(error: BaseException) -> int:
 
 
 def in_one_go(work: Callable[[], T]) -> T:
-    """Run `work` in a transaction; again, from the start, where the database ended a deadlock with somebody else's.
+    """Run `work` in a transaction; again, from the start, where the database ended a deadlock with
+    somebody else's.
 
     `work` reads whatever it decides on inside, since the first time may have been undone.
     """
@@ -41,13 +44,18 @@ def in_one_go(work: Callable[[], T]) -> T:
             with transaction.atomic():
                 return work()
         except Error as error:
-            if code_of(error) not in (DEADLOCK, LOCK_WAIT) or attempt == TRIES or connection.in_atomic_block:
+            if (
+                code_of(error) not in (DEADLOCK, LOCK_WAIT)
+                or attempt == TRIES
+                or connection.in_atomic_block
+            ):
                 raise
             time.sleep(random.uniform(0.01, 0.05) * 2**attempt)
     raise AssertionError("not reached")
 
 
-#: More rows than this are locked with one query, which may touch neighbours for a moment; fewer, one by one.
+#: More rows than this are locked with one query, which may touch neighbours for a moment; fewer,
+#: one by one.
 ONE_BY_ONE = 16
 
 

@@ -30,8 +30,8 @@ def room() -> Iterator[None]:
 
 @contextmanager
 def work_folder() -> Iterator[Path]:
-    """A folder that goes when the work is done; one that a killed process leaves is swept up later. What finds no room while the
-    work goes on raises NoRoom."""
+    """A folder that goes when the work is done; one that a killed process leaves is swept up later.
+    What finds no room while the work goes on raises NoRoom."""
     with room():
         settings.WORK_ROOT.mkdir(parents=True, exist_ok=True)
         with tempfile.TemporaryDirectory(dir=settings.WORK_ROOT) as folder:
@@ -40,7 +40,8 @@ def work_folder() -> Iterator[Path]:
 
 @contextmanager
 def local(name: str) -> Iterator[Path]:
-    """A path from which the stored file can be read; a temporary copy where the storage is remote."""
+    """A path from which the stored file can be read; a temporary copy where the storage is
+    remote."""
     try:
         path = Path(default_storage.path(name))
     except NotImplementedError:
@@ -70,9 +71,11 @@ def is_intact(name: str, size_bytes: int, sha256: str) -> bool:
 
 
 def keep(path: Path, name: str) -> None:
-    """Store the file under this very name. One that is there already is left if it is the same to the byte, and replaced if not.
+    """Store the file under this very name. One that is there already is left if it is the same to
+    the byte, and replaced if not.
 
-    The name never stands for half a file: it is written under another one, flushed to the disk and renamed. Raises NoRoom.
+    The name never stands for half a file: it is written under another one, flushed to the disk and
+    renamed. Raises NoRoom.
     """
     if default_storage.exists(name) and is_intact(name, path.stat().st_size, sha256_of(path)):
         _touch(name)

@@ -1,4 +1,5 @@
-"""What stands before the API: a gate for uploads, and problem documents where Django itself would answer with a page."""
+"""What stands before the API: a gate for uploads, and problem documents where Django itself would
+answer with a page."""
 
 from __future__ import annotations
 
@@ -26,7 +27,8 @@ SENTENCES = {
 
 
 class ProblemPages:
-    """Nothing under /api answers with a page: what was not turned into a problem document before is one here."""
+    """Nothing under /api answers with a page: what was not turned into a problem document before is
+    one here."""
 
     def __init__(self, get_response: Answer) -> None:
         self.get_response = get_response
@@ -36,19 +38,24 @@ class ProblemPages:
         kind = response.headers.get("Content-Type", "")
         if response.status_code < 400 or not request.path.startswith("/api/") or "json" in kind:
             return response
-        sentence = SENTENCES.get(response.status_code, "Something went wrong here. Nothing was lost; try again in a moment.")
+        sentence = SENTENCES.get(
+            response.status_code,
+            "Something went wrong here. Nothing was lost; try again in a moment.",
+        )
         return problem(response.status_code, sentence)
 
 
 class UploadGate:
-    """Files are taken from those who are signed in, where files are taken, and only as large as they may be: all of that is asked
-    before the first byte of the body is read."""
+    """Files are taken from those who are signed in, where files are taken, and only as large as
+    they may be: all of that is asked before the first byte of the body is read."""
 
     def __init__(self, get_response: Answer) -> None:
         self.get_response = get_response
 
     def __call__(self, request: HttpRequest) -> HttpResponseBase:
-        if request.path.startswith("/api/") and (request.content_type or "").startswith("multipart/"):
+        if request.path.startswith("/api/") and (request.content_type or "").startswith(
+            "multipart/"
+        ):
             try:
                 refused = self._refused(request)
             except DatabaseError as error:  # who asks stands in the database
@@ -69,6 +76,8 @@ class UploadGate:
         most = settings.MOST_UPLOAD_BYTES
         if int(length) > most + FORM_BYTES:
             return problem(
-                413, f"This file has {int(length) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are taken. Export it smaller."
+                413,
+                f"This file has {int(length) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are taken."
+                " Export it smaller.",
             )
         return None

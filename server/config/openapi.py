@@ -1,4 +1,5 @@
-"""Print the OpenAPI document: `python -m config.openapi`. The TypeScript client is generated from it."""
+"""Print the OpenAPI document: `python -m config.openapi`. The TypeScript client is generated from
+it."""
 
 import json
 import os

@@ -13,7 +13,8 @@ _made: dict[int, Guard] = {}
 
 
 def guard() -> Guard:
-    """Made on first use, and again in a process that was forked since: children belong to the process that started them."""
+    """Made on first use, and again in a process that was forked since: children belong to the
+    process that started them."""
     with _lock:
         if os.getpid() not in _made:
             _made.clear()

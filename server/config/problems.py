@@ -24,7 +24,8 @@ class FieldProblem(Schema):
 
 
 class Problem(Schema):
-    """A problem document. `errors` says which fields are meant, `theirs` carries the newer version of a conflict."""
+    """A problem document. `errors` says which fields are meant, `theirs` carries the newer version
+    of a conflict."""
 
     type: str = "about:blank"
     title: str
@@ -51,7 +52,9 @@ TITLES = {
 }
 
 
-def problem(status: int, detail: str, errors: list[tuple[str, str]] | None = None, theirs: Any = None) -> HttpResponse:
+def problem(
+    status: int, detail: str, errors: list[tuple[str, str]] | None = None, theirs: Any = None
+) -> HttpResponse:
     body = Problem(
         title=TITLES.get(status, "Something went wrong"),
         status=status,
@@ -59,16 +62,25 @@ def problem(status: int, detail: str, errors: list[tuple[str, str]] | None = Non
         errors=[FieldProblem(field=f, sentence=s) for f, s in errors or []],
         theirs=theirs,
     )
-    return JsonResponse(body.model_dump(mode="json", exclude_none=True), status=status, content_type="application/problem+json")
+    return JsonResponse(
+        body.model_dump(mode="json", exclude_none=True),
+        status=status,
+        content_type="application/problem+json",
+    )
 
 
-def locked_out(request: HttpRequest, response: HttpResponse | None, credentials: object) -> HttpResponse:
+def locked_out(
+    request: HttpRequest, response: HttpResponse | None, credentials: object
+) -> HttpResponse:
     """What somebody is told who tried too many passwords."""
-    return problem(429, "Too many tries with a wrong password. Wait a quarter of an hour, then try again.")
+    return problem(
+        429, "Too many tries with a wrong password. Wait a quarter of an hour, then try again."
+    )
 
 
 class Conflict(Exception):
-    """Somebody saved a newer revision; `theirs` is it, ready for JSON, and `differs` what differs, in a few words each."""
+    """Somebody saved a newer revision; `theirs` is it, ready for JSON, and `differs` what differs,
+    in a few words each."""
 
     def __init__(self, detail: str, theirs: Any, differs: list[str] | None = None) -> None:
         super().__init__(detail)
@@ -87,7 +99,9 @@ def _where(location: tuple[Any, ...]) -> str:
     """The field's path without the parts that only the machinery knows."""
     skip = {"body", "query", "path", "payload", "draft", "form", "file"}
     kinds = {"fixed", "share", "full", "columns", "ratio", "vh", "natural", "following"}
-    return ".".join(str(p) for i, p in enumerate(location) if not (i < 2 and p in skip) and p not in kinds)
+    return ".".join(
+        str(p) for i, p in enumerate(location) if not (i < 2 and p in skip) and p not in kinds
+    )
 
 
 def from_validation(errors: list[dict[str, Any]]) -> HttpResponse:
@@ -95,7 +109,11 @@ def from_validation(errors: list[dict[str, Any]]) -> HttpResponse:
     first = found[0] if found else ("", "The request cannot be used.")
     named = [part for part in first[0].split(".") if part and not part.isdigit()]
     where = named[-1].replace("_px", "").replace("_", " ") if named else ""
-    said = first[1] if not first[1].startswith("It ") or not where else f"{where.capitalize()}: {first[1]}"
+    said = (
+        first[1]
+        if not first[1].startswith("It ") or not where
+        else f"{where.capitalize()}: {first[1]}"
+    )
     return problem(422, said, found)
 
 
@@ -121,7 +139,9 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(Refused)
     def refused(request: HttpRequest, error: Refused) -> HttpResponse:
-        return problem(error.status, str(error), [(error.field, str(error))] if error.field else None)
+        return problem(
+            error.status, str(error), [(error.field, str(error))] if error.field else None
+        )
 
     @api.exception_handler(AuthenticationError)
     def not_signed_in(request: HttpRequest, error: AuthenticationError) -> HttpResponse:
@@ -149,18 +169,25 @@ def install(api: NinjaAPI) -> None:
         if NoRoom.means(error):
             return problem(507, NoRoom.SENTENCE)
         if isinstance(error, FileNotFoundError):
-            return problem(404, "This file is no longer stored here. Bring the original again, or export again.")
+            return problem(
+                404,
+                "This file is no longer stored here. Bring the original again, or export again.",
+            )
         raise error
 
     @api.exception_handler(RequestDataTooBig)
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
-        return problem(413, f"This request has more than {settings.DATA_UPLOAD_MAX_MEMORY_SIZE / 1e6:.0f} MB.")
+        return problem(
+            413, f"This request has more than {settings.DATA_UPLOAD_MAX_MEMORY_SIZE / 1e6:.0f} MB."
+        )
 
     @api.exception_handler(SuspiciousOperation)
     @api.exception_handler(UnreadablePostError)
     @api.exception_handler(MultiPartParserError)
     def unreadable(request: HttpRequest, error: Exception) -> HttpResponse:
-        return problem(400, "The request cannot be read: it ended early, or is not made as it has to be.")
+        return problem(
+            400, "The request cannot be read: it ended early, or is not made as it has to be."
+        )
 
     @api.exception_handler(RawPostDataException)
     def form(request: HttpRequest, error: RawPostDataException) -> HttpResponse:
@@ -172,14 +199,21 @@ def install(api: NinjaAPI) -> None:
 
 
 def of_database(error: Exception) -> HttpResponse:
-    """What MariaDB's errors mean to somebody who looks at pictures. Raises what is a fault of ours."""
+    """What MariaDB's errors mean to somebody who looks at pictures. Raises what is a fault of
+    ours."""
     code = code_of(error)
     if code in (DEADLOCK, LOCK_WAIT):
-        return problem(503, "Somebody else is saving here at this very moment. Nothing was changed; try again.")
+        return problem(
+            503, "Somebody else is saving here at this very moment. Nothing was changed; try again."
+        )
     if code in FULL:
         return problem(507, NoRoom.SENTENCE)
     if code in AWAY or isinstance(error, InterfaceError):
-        return problem(503, "The database cannot be reached at this moment. Nothing was changed; try again in a moment.")
+        return problem(
+            503,
+            "The database cannot be reached at this moment. Nothing was changed; try again in a"
+            " moment.",
+        )
     if isinstance(error, DataError):
         return problem(422, "A value is larger than what can be stored. Give a smaller one.")
     raise error

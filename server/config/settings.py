@@ -1,4 +1,5 @@
-"""Settings. Everything that differs between machines comes from the environment, with SKYPANE_ before its name."""
+"""Settings. Everything that differs between machines comes from the environment, with SKYPANE_
+before its name."""
 
 import os
 from pathlib import Path
@@ -61,7 +62,10 @@ DATABASES = {
         "PORT": env("DB_PORT", "3306"),
         "CONN_MAX_AGE": 60,
         "CONN_HEALTH_CHECKS": True,
-        "OPTIONS": {"charset": "utf8mb4", "init_command": "SET sql_mode='STRICT_TRANS_TABLES', innodb_strict_mode=1"},
+        "OPTIONS": {
+            "charset": "utf8mb4",
+            "init_command": "SET sql_mode='STRICT_TRANS_TABLES', innodb_strict_mode=1",
+        },
         "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
     }
 }
@@ -78,22 +82,38 @@ CACHES = {
 CELERY_BROKER_URL = REDIS
 CELERY_BROKER_CONNECTION_TIMEOUT = 1
 CELERY_BROKER_CONNECTION_MAX_RETRIES = None
-CELERY_BROKER_TRANSPORT_OPTIONS = {"socket_connect_timeout": 1, "socket_timeout": 5, "visibility_timeout": 43_200}
+CELERY_BROKER_TRANSPORT_OPTIONS = {
+    "socket_connect_timeout": 1,
+    "socket_timeout": 5,
+    "visibility_timeout": 43_200,
+}
 CELERY_TASK_IGNORE_RESULT = True
 CELERY_TASK_ACKS_LATE = True
 CELERY_TASK_REJECT_ON_WORKER_LOST = True
 CELERY_WORKER_PREFETCH_MULTIPLIER = 1
 CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
 CELERY_BEAT_SCHEDULE = {
-    "requeue": {"task": "deliveries.tasks.requeue_lost", "schedule": 10.0, "options": {"expires": 10}},
+    "requeue": {
+        "task": "deliveries.tasks.requeue_lost",
+        "schedule": 10.0,
+        "options": {"expires": 10},
+    },
     "sweep": {"task": "deliveries.tasks.sweep", "schedule": 3600.0, "options": {"expires": 3600}},
 }
 CELERY_BEAT_SCHEDULE_FILENAME = str(VAR / "beat")
 
-AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours
-AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"], "username", "ip_address"]  # in the order that config.throttle reads
+# in the order that config.throttle reads
+AXES_LOCKOUT_PARAMETERS = [
+    ["username", "ip_address"],
+    "username",
+    "ip_address",
+]
 AXES_HANDLER = "config.throttle.Throttle"
 AXES_USERNAME_CALLABLE = "config.throttle.counted_name"
 AXES_CLIENT_IP_CALLABLE = "config.throttle.client_address"
@@ -102,7 +122,9 @@ AXES_DISABLE_ACCESS_LOG = True
 PROXIES = int(env("PROXIES", "0"))  # how many proxies of ours stand before the application
 AXES_VERBOSE = False
 AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
-AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}
+]
 SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
@@ -120,7 +142,8 @@ MOST_UPLOAD_BYTES = int(env("MOST_UPLOAD_BYTES", str(250_000_000)))
 WORK_ROOT = VAR / "work"  # what is being made; swept of what killed processes leave
 WORK_ROOT.mkdir(parents=True, exist_ok=True)
 FILE_UPLOAD_TEMP_DIR = WORK_ROOT
-KEEP_UNUSED_HOURS = float(env("KEEP_UNUSED_HOURS", "24"))  # how long a file stays that nothing refers to
+# how long a file stays that nothing refers to
+KEEP_UNUSED_HOURS = float(env("KEEP_UNUSED_HOURS", "24"))
 PICTURE_LIMITS = {
     "seconds": float(env("PICTURE_SECONDS", "30")),
     "file_seconds": float(env("FILE_SECONDS", "300")),

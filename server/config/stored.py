@@ -1,4 +1,5 @@
-"""Database fields for the core's nouns: JSON with a version, lifted when it is read (see `skypane.model.stored`)."""
+"""Database fields for the core's nouns: JSON with a version, lifted when it is read (see
+`skypane.model.stored`)."""
 
 from __future__ import annotations
 
@@ -10,7 +11,8 @@ from skypane.model import stored
 
 
 class NounField(models.JSONField):
-    """A JSON column that holds one kind of noun. Code sees the present version without its number."""
+    """A JSON column that holds one kind of noun. Code sees the present version without its
+    number."""
 
     def __init__(self, *args: Any, kind: stored.Kind = "written", **kwargs: Any) -> None:
         self.kind = kind
@@ -30,7 +32,8 @@ class NounField(models.JSONField):
 
 
 def rewritten(app: str, name: str, *fields: str) -> Any:
-    """A migration step: every row's nouns in the present version. Going back leaves them: older code reads what it knows."""
+    """A migration step: every row's nouns in the present version. Going back leaves them: older
+    code reads what it knows."""
     from django.db import migrations
 
     def forwards(apps: Any, schema_editor: Any) -> None:

@@ -1,9 +1,11 @@
 """How often somebody may try a password.
 
-Counted are tries that the database would take for the same: names without case, accents and trailing spaces. Per name and address,
-and more leniently per name from all addresses and per address for all names. Behind a proxy everybody has the proxy's address: the
-setting `SKYPANE_PROXIES` says how many of ours stand before the application, and the address is taken from what they forwarded;
-where it was forgotten, addresses are not counted, so that nobody is locked out with a stranger.
+Counted are tries that the database would take for the same: names without case, accents and
+trailing spaces. Per name and address, and more leniently per name from all addresses and per
+address for all names. Behind a proxy everybody has the proxy's address: the setting
+`SKYPANE_PROXIES` says how many of ours stand before the application, and the address is taken from
+what they forwarded; where it was forgotten, addresses are not counted, so that nobody is locked out
+with a stranger.
 """
 
 from __future__ import annotations
@@ -18,24 +20,38 @@ from django.contrib.auth import get_user_model
 from django.db.models import Sum
 from django.http import HttpRequest
 
-#: So many times as many tries are let through from one address, or for one name from everywhere, as for one name from one address.
+#: So many times as many tries are let through from one address, or for one name from everywhere, as
+#: for one name from one address.
 LENIENT = 5
 
 
 def counted_name(request: HttpRequest, credentials: dict[str, Any] | None) -> str:
-    """The name as its account has it, where the database finds one; else without what the database does not tell apart."""
+    """The name as its account has it, where the database finds one; else without what the database
+    does not tell apart."""
     name = str((credentials or {}).get("username") or "")[:150]
-    known = get_user_model().objects.filter(username=name).values_list("username", flat=True).first()
+    known = (
+        get_user_model().objects.filter(username=name).values_list("username", flat=True).first()
+    )
     if known is not None:
         return str(known)
-    plain = unicodedata.normalize("NFKD", name.casefold()).encode("ascii", "ignore").decode().strip()
+    plain = (
+        unicodedata.normalize("NFKD", name.casefold()).encode("ascii", "ignore").decode().strip()
+    )
     return plain or name.strip() or "-"
 
 
 def client_address(request: HttpRequest) -> str:
     """Who asks: the address that our outermost proxy saw, or that of the connection."""
-    forwarded = [part.strip() for part in request.META.get("HTTP_X_FORWARDED_FOR", "").split(",") if part.strip()]
-    found = forwarded[-settings.PROXIES] if 0 < settings.PROXIES <= len(forwarded) else request.META.get("REMOTE_ADDR", "")
+    forwarded = [
+        part.strip()
+        for part in request.META.get("HTTP_X_FORWARDED_FOR", "").split(",")
+        if part.strip()
+    ]
+    found = (
+        forwarded[-settings.PROXIES]
+        if 0 < settings.PROXIES <= len(forwarded)
+        else request.META.get("REMOTE_ADDR", "")
+    )
     try:
         return str(ipaddress.ip_address(found))
     except ValueError:
@@ -43,7 +59,8 @@ def client_address(request: HttpRequest) -> str:
 
 
 def address_is_known(request: HttpRequest) -> bool:
-    """Whether the address says who asks: not where a proxy stands before us that nobody has told us of."""
+    """Whether the address says who asks: not where a proxy stands before us that nobody has told us
+    of."""
     if settings.PROXIES or "HTTP_X_FORWARDED_FOR" not in request.META:
         return True
     try:
@@ -57,6 +74,7 @@ class Throttle(AxesDatabaseHandler):
 
     def get_failures(self, request: HttpRequest, credentials: dict[str, Any] | None = None) -> int:
         both, name, address = (
-            found.aggregate(n=Sum("failures_since_start"))["n"] or 0 for found in self.get_user_attempts(request, credentials)
+            found.aggregate(n=Sum("failures_since_start"))["n"] or 0
+            for found in self.get_user_attempts(request, credentials)
         )
         return max(both, name // LENIENT, address // LENIENT if address_is_known(request) else 0)

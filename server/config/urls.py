@@ -13,7 +13,9 @@ def application(request: HttpRequest) -> HttpResponseBase:
     index = settings.WEB_DIST / "index.html"
     if not index.exists():
         return HttpResponse(
-            "The web application has not been built: ./run demo does it.", status=503, content_type="text/plain"
+            "The web application has not been built: ./run demo does it.",
+            status=503,
+            content_type="text/plain",
         )
     response = FileResponse(index.open("rb"), content_type="text/html; charset=utf-8")
     response["Cache-Control"] = "no-cache"

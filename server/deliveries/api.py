@@ -76,7 +76,9 @@ def _mine(request: HttpRequest, delivery_id: int) -> Delivery:
 
 def _whole() -> QuerySet[Delivery]:
     """Runs with what is said of them, in as many queries for one as for a hundred."""
-    return Delivery.objects.select_related("placement__page__site").prefetch_related("files__rendition")
+    return Delivery.objects.select_related("placement__page__site").prefetch_related(
+        "files__rendition"
+    )
 
 
 def _waits_for(delivery: Delivery, any_worker: bool) -> str:
@@ -108,7 +110,8 @@ def _row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
 
 
 def _out(delivery: Delivery) -> DeliveryOut:
-    """A run with all its files. While it is open nothing is planned for this: it is asked for again and again."""
+    """A run with all its files. While it is open nothing is planned for this: it is asked for again
+    and again."""
     done = delivery.state == Delivery.State.DONE
     return DeliveryOut(
         **_row(delivery, delivery.state not in Delivery.OPEN or Worker.is_any()),
@@ -129,9 +132,13 @@ def _out(delivery: Delivery) -> DeliveryOut:
     )
 
 
-@router.post("/placements/{int:placement_id}/deliveries", response={201: DeliveryOut, 404: Problem, 422: Problem})
+@router.post(
+    "/placements/{int:placement_id}/deliveries",
+    response={201: DeliveryOut, 404: Problem, 422: Problem},
+)
 def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, DeliveryOut]:
-    """Export a placement as it is saved. A run of it that is still open is answered instead of a second one."""
+    """Export a placement as it is saved. A run of it that is still open is answered instead of a
+    second one."""
     get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
     delivery, is_new = runs.start(placement_id, request.user)
     if is_new and not send(delivery.id):
@@ -140,8 +147,13 @@ def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, Delive
     return 201, _out(_mine(request, delivery.id))
 
 
-@router.get("/placements/{int:placement_id}/deliveries/latest", response={200: DeliveryOut | None, 404: Problem})
-def latest_delivery(request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any") -> DeliveryOut | None:
+@router.get(
+    "/placements/{int:placement_id}/deliveries/latest",
+    response={200: DeliveryOut | None, 404: Problem},
+)
+def latest_delivery(
+    request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any"
+) -> DeliveryOut | None:
     placement = get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
     found = _whole().filter(placement=placement)
     found = found.filter(state=Delivery.State.DONE) if state == "done" else found
@@ -167,7 +179,9 @@ def read_delivery(request: HttpRequest, delivery_id: int) -> DeliveryOut:
 def stop_delivery(request: HttpRequest, delivery_id: int) -> DeliveryOut:
     """Stop after the file in hand. A run that has ended already is answered as it is."""
     delivery = _mine(request, delivery_id)
-    Delivery.objects.filter(id=delivery.id, state=Delivery.State.RUNNING).update(state=Delivery.State.STOPPING)
+    Delivery.objects.filter(id=delivery.id, state=Delivery.State.RUNNING).update(
+        state=Delivery.State.STOPPING
+    )
     Delivery.objects.filter(id=delivery.id, state=Delivery.State.QUEUED).update(
         state=Delivery.State.STOPPED, message="Stopped before it began."
     )
@@ -180,7 +194,11 @@ def download(request: HttpRequest, delivery_id: int) -> HttpResponseBase:
     delivery = _mine(request, delivery_id)
     if not runs.is_stored(delivery):
         ended = delivery.state == Delivery.State.DONE
-        said = "Its zip is no longer stored. Export again" if ended else "This export is not finished. Wait until it is"
+        said = (
+            "Its zip is no longer stored. Export again"
+            if ended
+            else "This export is not finished. Wait until it is"
+        )
         raise Refused(f"{said}, or start it again." if not ended else f"{said}.", status=409)
     return FileResponse(
         default_storage.open(delivery.stored_zip),
@@ -189,32 +207,54 @@ def download(request: HttpRequest, delivery_id: int) -> HttpResponseBase:
     )
 
 
-@router.post("/deliveries/{int:delivery_id}/picks", response={200: list[proof.Prediction], 404: Problem, 422: Problem})
-def predict_picks(request: HttpRequest, delivery_id: int, payload: PicksIn) -> list[proof.Prediction]:
+@router.post(
+    "/deliveries/{int:delivery_id}/picks",
+    response={200: list[proof.Prediction], 404: Problem, 422: Problem},
+)
+def predict_picks(
+    request: HttpRequest, delivery_id: int, payload: PicksIn
+) -> list[proof.Prediction]:
     """Which file each browser takes from the delivered markup, and why."""
     delivery = _mine(request, delivery_id)
     site, markup = runs.site_of_run(delivery), runs.texts_of(delivery)["snippet.html"]
     facts = {
         f.name: proof.FileFact(
-            width_px=f.rendition.width_px, height_px=f.rendition.height_px, size_bytes=f.rendition.size_bytes
+            width_px=f.rendition.width_px,
+            height_px=f.rendition.height_px,
+            size_bytes=f.rendition.size_bytes,
         )
         for f in delivery.files.all()
         if f.rendition
     }
-    asked = payload.cases if payload.cases is not None else proof.cases(site, payload.densities, payload.formats)
+    asked = (
+        payload.cases
+        if payload.cases is not None
+        else proof.cases(site, payload.densities, payload.formats)
+    )
     return list(proof.predict(site, markup, facts, asked))
 
 
 @router.get(
-    "/deliveries/{int:delivery_id}/tree/{attempt}/{path:path}", response={200: None, 404: Problem}, include_in_schema=False
+    "/deliveries/{int:delivery_id}/tree/{attempt}/{path:path}",
+    response={200: None, 404: Problem},
+    include_in_schema=False,
 )
-def delivered_file(request: HttpRequest, delivery_id: int, attempt: str, path: str) -> HttpResponseBase:
-    """The delivered page and its files. `attempt` makes every try's addresses new, so that no cache can answer."""
+def delivered_file(
+    request: HttpRequest, delivery_id: int, attempt: str, path: str
+) -> HttpResponseBase:
+    """The delivered page and its files. `attempt` makes every try's addresses new, so that no cache
+    can answer."""
     delivery = _mine(request, delivery_id)
     response: HttpResponseBase
-    file = delivery.files.select_related("rendition").filter(name=path, rendition__isnull=False).first()
+    file = (
+        delivery.files.select_related("rendition")
+        .filter(name=path, rendition__isnull=False)
+        .first()
+    )
     if file is not None:
-        response = FileResponse(default_storage.open(file.rendition.stored), content_type=TYPES[file.rendition.format])
+        response = FileResponse(
+            default_storage.open(file.rendition.stored), content_type=TYPES[file.rendition.format]
+        )
     else:
         text = runs.texts_of(delivery).get(path)
         if text is None:

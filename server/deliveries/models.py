@@ -1,4 +1,5 @@
-"""Export runs and the files they made. A rendition is named by the hash of all that makes it, and made once."""
+"""Export runs and the files they made. A rendition is named by the hash of all that makes it, and
+made once."""
 
 from __future__ import annotations
 
@@ -33,7 +34,8 @@ def bytes_made(keys: list[str]) -> dict[str, int]:
 
 
 class Delivery(models.Model):
-    """One export run of one placement, with everything it was asked for (`asked`) frozen at its start."""
+    """One export run of one placement, with everything it was asked for (`asked`) frozen at its
+    start."""
 
     class State(models.TextChoices):
         QUEUED = "queued"
@@ -47,7 +49,8 @@ class Delivery(models.Model):
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
     state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
     asked = NounField(kind="asked")  # {"site", "placement", "originals"} as the core's nouns
-    written = NounField(kind="written", null=True)  # what it hands over (see `runs.Written`): newer rules never change it
+    # what it hands over (see `runs.Written`): newer rules never change it
+    written = NounField(kind="written", null=True)
     claim = models.CharField(max_length=32, blank=True)  # of the one worker that is at it
     claims = models.PositiveIntegerField(default=0)  # how many workers have been at it
     message = models.TextField(blank=True)
@@ -78,21 +81,26 @@ class DeliveryFile(models.Model):
 
     class Meta:
         ordering = ["position"]
-        constraints = [models.UniqueConstraint(fields=["delivery", "name"], name="one_file_per_name")]
+        constraints = [
+            models.UniqueConstraint(fields=["delivery", "name"], name="one_file_per_name")
+        ]
 
 
 class Worker(models.Model):
-    """A worker process that lives: it says so every few seconds, in the database, which is there when the queue is not."""
+    """A worker process that lives: it says so every few seconds, in the database, which is there
+    when the queue is not."""
 
     name = models.CharField(max_length=150, unique=True)
     beat = models.DateTimeField()
 
     @classmethod
     def is_any(cls) -> bool:
-        return cls.objects.filter(beat__gt=timezone.now() - timedelta(seconds=2.5 * BEAT_SECONDS)).exists()
+        return cls.objects.filter(
+            beat__gt=timezone.now() - timedelta(seconds=2.5 * BEAT_SECONDS)
+        ).exists()
 
 
-#: How often a worker gives a sign of life, for itself and for the run it is at; and after how long without one it is taken for
-#: dead.
+#: How often a worker gives a sign of life, for itself and for the run it is at; and after how long
+#: without one it is taken for dead.
 BEAT_SECONDS = 4.0
 SILENT_AFTER = timedelta(seconds=15)

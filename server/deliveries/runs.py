@@ -1,7 +1,8 @@
-"""A run from its start to its zip. Work is idempotent: running a delivery again makes only what is not there yet.
+"""A run from its start to its zip. Work is idempotent: running a delivery again makes only what is
+not there yet.
 
-A run is claimed by one worker, which says that it is alive while it works. What the run hands over is planned once, at its start,
-and stored with it.
+A run is claimed by one worker, which says that it is alive while it works. What the run hands over
+is planned once, at its start, and stored with it.
 """
 
 from __future__ import annotations
@@ -36,11 +37,14 @@ State = Delivery.State
 RECONNECT_SECONDS = 120.0
 #: A run that so many workers have died at is not given to another.
 MOST_CLAIMS = 5
-#: The time that entries of a zip carry, so that equal deliveries are equal zips: the first that the format knows.
+#: The time that entries of a zip carry, so that equal deliveries are equal zips: the first that the
+#: format knows.
 NO_TIME = (1980, 1, 1, 0, 0, 0)
 
 
-def _asked_now(placement: Placement) -> tuple[model.Site, model.Placement, dict[int, model.Original]]:
+def _asked_now(
+    placement: Placement,
+) -> tuple[model.Site, model.Placement, dict[int, model.Original]]:
     site = placement.page.site
     noun = placement.as_noun().model_copy(update={"stem": stems_of(site)[placement.id]})
     originals = Original.objects.filter(site=site, id__in=noun.original_ids)
@@ -65,13 +69,15 @@ def is_current(delivery: Delivery) -> bool:
 
 
 def start(placement_id: int, user: object) -> tuple[Delivery, bool]:
-    """The run of a placement that is open, or a new one and True: what is asked for is frozen, and all its files have rows.
+    """The run of a placement that is open, or a new one and True: what is asked for is frozen, and
+    all its files have rows.
 
     Raises InvalidPlan where there is nothing to export.
     """
 
     def begin() -> tuple[Delivery, bool]:
-        placement = locked_one(Placement, placement_id)  # whoever presses at the same moment waits here
+        # whoever presses at the same moment waits here
+        placement = locked_one(Placement, placement_id)
         going = placement.deliveries.filter(state__in=Delivery.OPEN).first()
         return (going, False) if going else (_new(placement, user), True)
 
@@ -85,7 +91,10 @@ def _new(placement: Placement, user: object) -> Delivery:
     spans: list[dict[str, str]] = plan.manifest["spans"]  # type: ignore[assignment]
     empty = [s["letter"] for s in spans if s["show"] == "picture" and s["letter"] not in covered]
     if empty:
-        raise InvalidPlan(f"There is no picture in span {', '.join(empty)}. Choose an original there first, in Aim.")
+        raise InvalidPlan(
+            f"There is no picture in span {', '.join(empty)}. Choose an original there first, in"
+            " Aim."
+        )
     delivery = Delivery.objects.create(
         placement=placement,
         by=user,
@@ -117,7 +126,8 @@ def site_of_run(delivery: Delivery) -> model.Site:
 
 
 def written_of(delivery: Delivery) -> dict[str, Any]:
-    """What the run hands over. One from before this was stored has it worked out once, and stored."""
+    """What the run hands over. One from before this was stored has it worked out once, and
+    stored."""
     if delivery.written is None:
         placement = model.Placement.model_validate(delivery.asked["placement"])
         originals = {o["id"]: model.Original.model_validate(o) for o in delivery.asked["originals"]}
@@ -133,7 +143,7 @@ def texts_of(delivery: Delivery) -> dict[str, str]:
     return texts
 
 
-# -- the work ----------------------------------------------------------------------------------------------------------
+# -- the work --------------------------------------------------------------------------
 
 
 class _Stopped(Exception):
@@ -141,25 +151,33 @@ class _Stopped(Exception):
 
 
 class _Lost(Exception):
-    """The run is no longer ours: it was taken for dead, and another worker has it, or it was removed."""
+    """The run is no longer ours: it was taken for dead, and another worker has it, or it was
+    removed."""
 
 
 def run(delivery_id: int) -> None:
-    """Claim a queued run, make all files that are not there, then its zip. Ends in done, stopped or failed; where this worker dies
-    or the database stays away, in nothing, and the run is queued again."""
+    """Claim a queued run, make all files that are not there, then its zip. Ends in done, stopped or
+    failed; where this worker dies or the database stays away, in nothing, and the run is queued
+    again."""
     claim = uuid.uuid4().hex
     queued = Delivery.objects.filter(id=delivery_id, state=State.QUEUED)
-    if not queued.update(state=State.RUNNING, claim=claim, claims=F("claims") + 1, beat=timezone.now(), message=""):
+    if not queued.update(
+        state=State.RUNNING, claim=claim, claims=F("claims") + 1, beat=timezone.now(), message=""
+    ):
         return
     until = time.monotonic() + RECONNECT_SECONDS
     with _alive(delivery_id, claim):
         while True:
+            # goes on where it was as soon as the database is back
             try:
                 _work(delivery_id, claim)
                 return
             except _Lost:
                 return
-            except (DatabaseError, InterfaceError):  # goes on where it was as soon as the database is back
+            except (
+                DatabaseError,
+                InterfaceError,
+            ):
                 if time.monotonic() > until:
                     raise
                 _reconnect()
@@ -191,7 +209,8 @@ def _work(delivery_id: int, claim: str) -> None:
         _end(
             delivery,
             State.FAILED,
-            "The export failed unexpectedly. Try again; if it fails again, tell whoever runs this installation.",
+            "The export failed unexpectedly. Try again; if it fails again, tell whoever runs this"
+            " installation.",
         )
         raise
 
@@ -220,7 +239,9 @@ def _alive(delivery_id: int, claim: str) -> Iterator[None]:
 
 def _set(delivery: Delivery, **values: object) -> None:
     """Write values as long as the run is ours. Raises _Lost."""
-    if not Delivery.objects.filter(id=delivery.id, claim=delivery.claim).update(beat=timezone.now(), **values):
+    if not Delivery.objects.filter(id=delivery.id, claim=delivery.claim).update(
+        beat=timezone.now(), **values
+    ):
         raise _Lost
 
 
@@ -245,16 +266,24 @@ def _forget_broken(delivery: Delivery) -> None:
 
 def _make_missing(delivery: Delivery) -> None:
     missing = set(delivery.files.filter(rendition=None).values_list("key", flat=True))
-    wanted = [r for f in written_of(delivery)["files"] if (r := model.Rendition.model_validate(f)).key in missing]
+    wanted = [
+        r
+        for f in written_of(delivery)["files"]
+        if (r := model.Rendition.model_validate(f)).key in missing
+    ]
     for original_id in dict.fromkeys(r.original for r in wanted):
         mine = [r for r in wanted if r.original == original_id]
         sha256 = next(o["sha256"] for o in delivery.asked["originals"] if o["id"] == original_id)
         original = Original.objects.filter(id=original_id, sha256=sha256).first()
         if original is None:
-            raise InvalidPlan("An original of this export has been removed or replaced meanwhile. Export again.")
+            raise InvalidPlan(
+                "An original of this export has been removed or replaced meanwhile. Export again."
+            )
         with _original_file(original) as source, work_folder() as folder:
             _tick(delivery, FOLDER + mine[0].name)
-            for done, (rendition, path, size_bytes) in enumerate(guard().make(source, mine, folder, original.name), 1):
+            for done, (rendition, path, size_bytes) in enumerate(
+                guard().make(source, mine, folder, original.name), 1
+            ):
                 facts = {
                     "format": rendition.format,
                     "width_px": rendition.width_px,
@@ -273,7 +302,10 @@ def _make_missing(delivery: Delivery) -> None:
 def _original_file(original: Original) -> Iterator[Path]:
     """The original's file. Raises InvalidPlan where it is not stored whole."""
     if not is_intact(original.stored, original.size_bytes, original.sha256):
-        raise InvalidPlan(f"{original.name} is no longer stored whole. Bring the same file again, then export again.")
+        raise InvalidPlan(
+            f"{original.name} is no longer stored whole. Bring the same file again, then export"
+            " again."
+        )
     with local(original.stored) as path:
         yield path
 
@@ -305,12 +337,12 @@ def _entry(name: str, compression: int) -> zipfile.ZipInfo:
     return entry
 
 
-# -- what nobody is at --------------------------------------------------------------------------------------------------
+# -- what nobody is at -----------------------------------------------------------------
 
 
 def queue_again() -> list[int]:
-    """Runs whose worker has given no sign of life are queued, or stopped where that was asked for. Returns the ids of runs that a
-    worker should be told of."""
+    """Runs whose worker has given no sign of life are queued, or stopped where that was asked for.
+    Returns the ids of runs that a worker should be told of."""
     silent = timezone.now() - SILENT_AFTER
     Delivery.objects.filter(state=State.STOPPING, beat__lt=silent).update(
         state=State.STOPPED,
@@ -324,11 +356,16 @@ def queue_again() -> list[int]:
         state=State.FAILED,
         claim="",
         current="",
-        message=f"{MOST_CLAIMS} workers have ended at this export. What is made is kept; tell whoever runs this installation.",
+        message=(
+            f"{MOST_CLAIMS} workers have ended at this export. What is made is kept; tell whoever"
+            " runs this installation."
+        ),
         finished=timezone.now(),
     )
     lost.update(state=State.QUEUED, claim="", current="")
-    return list(Delivery.objects.filter(state=State.QUEUED).order_by("id").values_list("id", flat=True))
+    return list(
+        Delivery.objects.filter(state=State.QUEUED).order_by("id").values_list("id", flat=True)
+    )
 
 
 def is_stored(delivery: Delivery) -> bool:

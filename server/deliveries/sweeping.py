@@ -1,6 +1,8 @@
-"""Files that nothing refers to any more are removed after a grace, in which somebody may still be about to refer to them.
+"""Files that nothing refers to any more are removed after a grace, in which somebody may still be
+about to refer to them.
 
-Of removed originals, previews of them, renditions of removed deliveries, zips, and what killed processes left in the work folder.
+Of removed originals, previews of them, renditions of removed deliveries, zips, and what killed
+processes left in the work folder.
 """
 
 from __future__ import annotations
@@ -23,7 +25,8 @@ WORK_HOURS = 12.0
 
 
 def sweep() -> int:
-    """Remove what has been unused for longer than the grace. Returns how many files and folders went."""
+    """Remove what has been unused for longer than the grace. Returns how many files and folders
+    went."""
     before = timezone.now() - timedelta(hours=settings.KEEP_UNUSED_HOURS)
     Rendition.objects.filter(deliveryfile=None, created__lt=before).delete()
     used = _used()
@@ -44,7 +47,9 @@ def _used() -> set[str]:
     for original in Original.objects.only("sha256", "format", "untouched"):
         used |= {original.stored, original.sha256}
         if original.untouched is not None:
-            before = Original(sha256=original.untouched["sha256"], format=original.untouched["format"])
+            before = Original(
+                sha256=original.untouched["sha256"], format=original.untouched["format"]
+            )
             used |= {before.stored, before.sha256}
     used |= {r.stored for r in Rendition.objects.only("key", "format")}
     used |= {d.stored_zip for d in Delivery.objects.filter(state=Delivery.State.DONE).only("id")}

@@ -1,4 +1,5 @@
-"""What the worker does. Losing a message loses nothing: rows say what is to be done, messages only wake a worker up."""
+"""What the worker does. Losing a message loses nothing: rows say what is to be done, messages only
+wake a worker up."""
 
 from __future__ import annotations
 
@@ -24,7 +25,8 @@ def run_delivery(delivery_id: int) -> None:
 
 
 def send(delivery_id: int) -> bool:
-    """Tell a worker of a run. False where the queue is away; the run is sent again when it is back."""
+    """Tell a worker of a run. False where the queue is away; the run is sent again when it is
+    back."""
     try:
         run_delivery.apply_async((delivery_id,), retry=False)
     except (OperationalError, RedisError, OSError):
@@ -34,7 +36,8 @@ def send(delivery_id: int) -> bool:
 
 @shared_task(ignore_result=True)
 def requeue_lost() -> int:
-    """Send what no worker seems to be at. Returns how many. One that is sent twice is claimed once."""
+    """Send what no worker seems to be at. Returns how many. One that is sent twice is claimed
+    once."""
     ids = runs.queue_again()
     for delivery_id in ids:
         send(delivery_id)
@@ -47,7 +50,7 @@ def sweep() -> int:
     return sweeping.sweep()
 
 
-# -- signs of life -------------------------------------------------------------------------------------------------------
+# -- signs of life ---------------------------------------------------------------------
 
 _ended = threading.Event()
 

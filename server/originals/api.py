@@ -99,7 +99,8 @@ class OriginalChange(Body):
 
 
 class OriginalsChange(Body):
-    """Several at once. Only what is given is changed; tags are added to and taken from those that are there."""
+    """Several at once. Only what is given is changed; tags are added to and taken from those that
+    are there."""
 
     ids: Ids
     alt: Alt = None
@@ -133,7 +134,8 @@ class SuggestionOut(Schema):
 
 
 def _facts(original: Any, used_in: list[str] | None, is_new: bool, widest: int) -> dict[str, Any]:
-    """What OriginalOut says, already of the right types; from a row or from the named columns of one."""
+    """What OriginalOut says, already of the right types; from a row or from the named columns of
+    one."""
     return {
         **{f: getattr(original, f) for f in SAME},
         "focal": (original.focal_x, original.focal_y),
@@ -150,16 +152,26 @@ def _facts(original: Any, used_in: list[str] | None, is_new: bool, widest: int) 
     }
 
 
-def out(original: Original, used_in: list[str] | None = None, is_new: bool = True, widest: int | None = None) -> OriginalOut:
-    return OriginalOut(**_facts(original, used_in, is_new, widest or original.site.as_noun().widest))
+def out(
+    original: Original,
+    used_in: list[str] | None = None,
+    is_new: bool = True,
+    widest: int | None = None,
+) -> OriginalOut:
+    return OriginalOut(
+        **_facts(original, used_in, is_new, widest or original.site.as_noun().widest)
+    )
 
 
 def _mine(request: HttpRequest, original_id: int) -> Original:
     return get_object_or_404(Original, id=original_id, site__members=request.user)
 
 
-def _changed(request: HttpRequest, original_id: int, values: Callable[[Original], dict[str, Any]]) -> Original:
-    """The row with new values, which are worked out of the row as it is under a lock; nothing else of it is written."""
+def _changed(
+    request: HttpRequest, original_id: int, values: Callable[[Original], dict[str, Any]]
+) -> Original:
+    """The row with new values, which are worked out of the row as it is under a lock; nothing else
+    of it is written."""
 
     def change() -> Original:
         _mine(request, original_id)
@@ -173,16 +185,22 @@ def _changed(request: HttpRequest, original_id: int, values: Callable[[Original]
 def _several(site: Site, ids: list[int]) -> list[Original]:
     found = list(site.originals.filter(id__in=ids))
     if len(found) < len(set(ids)):
-        raise Refused("Some of these originals are no longer in this site. Look at the list again.", status=404)
+        raise Refused(
+            "Some of these originals are no longer in this site. Look at the list again.",
+            status=404,
+        )
     return found
 
 
 @router.get("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem})
 def list_originals(request: HttpRequest, site_id: int) -> HttpResponse:
-    """All of them. A site may have thousands: what comes from our own rows is not checked once more."""
+    """All of them. A site may have thousands: what comes from our own rows is not checked once
+    more."""
     site = site_of(request.user, site_id)
     used, widest = uses_of(site), site.as_noun().widest
-    columns = site.originals.values_list(*SAME, "sha256", "focal_x", "focal_y", "areas", "untouched", named=True)
+    columns = site.originals.values_list(
+        *SAME, "sha256", "focal_x", "focal_y", "areas", "untouched", named=True
+    )
     rows = [OriginalOut.model_construct(**_facts(o, used.get(o.id), True, widest)) for o in columns]
     return HttpResponse(_MANY.dump_json(rows), content_type="application/json")
 
@@ -190,31 +208,43 @@ def list_originals(request: HttpRequest, site_id: int) -> HttpResponse:
 def _small_enough(file: UploadedFile) -> None:
     if (file.size or 0) > settings.MOST_UPLOAD_BYTES:
         raise Refused(
-            f"{file.name} has {(file.size or 0) / 1e6:.0f} MB; at most {settings.MOST_UPLOAD_BYTES / 1e6:.0f} MB are taken. "
-            "Export it smaller.",
+            f"{file.name} has {(file.size or 0) / 1e6:.0f} MB; at most"
+            f" {settings.MOST_UPLOAD_BYTES / 1e6:.0f} MB are taken. Export it smaller.",
             status=413,
             field="file",
         )
 
 
-@router.post("/sites/{int:site_id}/originals", response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem})
-def bring_original(request: HttpRequest, site_id: int, file: File[UploadedFile]) -> tuple[int, OriginalOut]:
-    """Bring one picture. A picture that is here already is answered as it is, with `is_new` false."""
+@router.post(
+    "/sites/{int:site_id}/originals",
+    response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem},
+)
+def bring_original(
+    request: HttpRequest, site_id: int, file: File[UploadedFile]
+) -> tuple[int, OriginalOut]:
+    """Bring one picture. A picture that is here already is answered as it is, with `is_new`
+    false."""
     site = site_of(request.user, site_id)
     _small_enough(file)
     original, is_new = take_in(site, file)
     return 201, out(original, is_new=is_new)
 
 
-@router.patch("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem, 422: Problem})
-def describe_originals(request: HttpRequest, site_id: int, payload: OriginalsChange) -> list[OriginalOut]:
+@router.patch(
+    "/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem, 422: Problem}
+)
+def describe_originals(
+    request: HttpRequest, site_id: int, payload: OriginalsChange
+) -> list[OriginalOut]:
     site = site_of(request.user, site_id)
 
     def describe() -> list[Original]:
         _several(site, payload.ids)
         originals = list(locked(Original, payload.ids).values())
         for original in originals:
-            values: dict[str, Any] = {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
+            values: dict[str, Any] = (
+                {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
+            )
             if payload.add_tags or payload.drop_tags:
                 kept = [t for t in original.tags if t not in payload.drop_tags]
                 values["tags"] = list(dict.fromkeys([*kept, *payload.add_tags]))[:20]
@@ -226,8 +256,13 @@ def describe_originals(request: HttpRequest, site_id: int, payload: OriginalsCha
     return [out(o, used.get(o.id), widest=widest) for o in originals]
 
 
-@router.post("/sites/{int:site_id}/originals/removal", response={200: list[RemovalOut], 404: Problem, 422: Problem})
-def remove_originals(request: HttpRequest, site_id: int, payload: OriginalsRemoval) -> list[RemovalOut]:
+@router.post(
+    "/sites/{int:site_id}/originals/removal",
+    response={200: list[RemovalOut], 404: Problem, 422: Problem},
+)
+def remove_originals(
+    request: HttpRequest, site_id: int, payload: OriginalsRemoval
+) -> list[RemovalOut]:
     """Remove those that are used nowhere; of the others it is said where they are."""
     site = site_of(request.user, site_id)
 
@@ -237,7 +272,9 @@ def remove_originals(request: HttpRequest, site_id: int, payload: OriginalsRemov
         used = uses_of(site)
         for original in locked(Original, payload.ids).values():
             where = used.get(original.id, [])
-            outcome.append(RemovalOut(id=original.id, name=original.name, removed=not where, used_in=where))
+            outcome.append(
+                RemovalOut(id=original.id, name=original.name, removed=not where, used_in=where)
+            )
             if not where:
                 original.delete()
         return outcome
@@ -245,8 +282,12 @@ def remove_originals(request: HttpRequest, site_id: int, payload: OriginalsRemov
     return in_one_go(remove)
 
 
-@router.patch("/originals/{int:original_id}", response={200: OriginalOut, 404: Problem, 422: Problem})
-def describe_original(request: HttpRequest, original_id: int, payload: OriginalChange) -> OriginalOut:
+@router.patch(
+    "/originals/{int:original_id}", response={200: OriginalOut, 404: Problem, 422: Problem}
+)
+def describe_original(
+    request: HttpRequest, original_id: int, payload: OriginalChange
+) -> OriginalOut:
     values: dict[str, Any] = {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
     if payload.tags is not None:
         values["tags"] = list(dict.fromkeys(payload.tags))
@@ -254,9 +295,13 @@ def describe_original(request: HttpRequest, original_id: int, payload: OriginalC
     return out(original, uses_of(original.site).get(original.id))
 
 
-@router.put("/originals/{int:original_id}/look", response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem})
+@router.put(
+    "/originals/{int:original_id}/look",
+    response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem},
+)
 def look_at_original(request: HttpRequest, original_id: int, payload: LookChange) -> OriginalOut:
-    """Move the focal point and the areas; spans that name an area follow when it is called otherwise.
+    """Move the focal point and the areas; spans that name an area follow when it is called
+    otherwise.
 
     A newer revision answers 409 with both and changes nothing.
     """
@@ -268,7 +313,10 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
         if original is None:
             raise Http404
         if original.revision != payload.revision:
-            raise Conflict("Its areas were changed elsewhere since you opened it.", out(original).model_dump(mode="json"))
+            raise Conflict(
+                "Its areas were changed elsewhere since you opened it.",
+                out(original).model_dump(mode="json"),
+            )
         look_anew(original, payload.focal, payload.areas, request.user, rows.values())
         return original
 
@@ -283,7 +331,10 @@ def remove_original(request: HttpRequest, original_id: int) -> tuple[int, None]:
     def remove() -> None:
         used = uses_of(original.site).get(original.id)
         if used:
-            raise Refused(f"{original.name} is used in {', '.join(used)}. Take it out there first.", status=409)
+            raise Refused(
+                f"{original.name} is used in {', '.join(used)}. Take it out there first.",
+                status=409,
+            )
         original.delete()
 
     in_one_go(remove)
@@ -299,14 +350,22 @@ def replace_original(
 ) -> ReplacedOut:
     """Give an original a better file of the same picture; areas and treatments stay.
 
-    A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same` is said.
+    A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same`
+    is said.
     """
     original = _mine(request, original_id)
     _small_enough(file)
     used, failing = uses_of(original.site).get(original.id, []), failing_areas(original.site)
     with received(file) as (path, sha256):
-        if Original.objects.filter(site=original.site, sha256=sha256).exclude(id=original.id).exists():
-            raise Refused("This file is in the site already, as another original. Choose that one where you need it.")
+        if (
+            Original.objects.filter(site=original.site, sha256=sha256)
+            .exclude(id=original.id)
+            .exists()
+        ):
+            raise Refused(
+                "This file is in the site already, as another original. Choose that one where you"
+                " need it."
+            )
         facts = replaced_by(original, path, clean_name(file.name or ""), sha256)
     before: list[model.Original] = []
 
@@ -323,7 +382,8 @@ def replace_original(
     except IntegrityError:
         raise Refused("This file has just come in as another original. Choose that one.") from None
     return ReplacedOut(
-        original=out(original, used), said=_after_replacing(original.site, before[0], original.as_noun(), failing)
+        original=out(original, used),
+        said=_after_replacing(original.site, before[0], original.as_noun(), failing),
     )
 
 
@@ -332,22 +392,34 @@ def _same_ratio(a: model.Original, b: model.Original) -> bool:
 
 
 def _no_longer_fits(before: model.Original, after: model.Original, used: list[str]) -> str:
-    areas = f" Its areas ({', '.join(a.name for a in before.areas)}) would sit elsewhere." if before.areas else ""
+    areas = (
+        f" Its areas ({', '.join(a.name for a in before.areas)}) would sit elsewhere."
+        if before.areas
+        else ""
+    )
     where = f" It is used in {', '.join(used)}." if used else ""
     return (
-        f"{after.name} is {after.width_px} × {after.height_px}, another ratio than {before.width_px} × {before.height_px}."
-        f"{areas}{where} Bring it as an original of its own, or replace all the same and look at the areas."
+        f"{after.name} is {after.width_px} × {after.height_px}, another ratio than"
+        f" {before.width_px} × {before.height_px}.{areas}{where} Bring it as an original of its"
+        " own, or replace all the same and look at the areas."
     )
 
 
-def _after_replacing(site: Site, before: model.Original, after: model.Original, failing: dict[str, list[str]]) -> list[str]:
+def _after_replacing(
+    site: Site, before: model.Original, after: model.Original, failing: dict[str, list[str]]
+) -> list[str]:
     """What has changed by it, as sentences."""
     said = []
     if not _same_ratio(before, after):
         names = ", ".join(a.name for a in before.areas)
-        said.append("The ratio is another: look at the focal point" + (f" and at {names}." if names else "."))
+        said.append(
+            "The ratio is another: look at the focal point"
+            + (f" and at {names}." if names else ".")
+        )
     if after.width_px < before.width_px:
-        said.append(f"It has fewer px than before: {after.width_px} wide instead of {before.width_px}.")
+        said.append(
+            f"It has fewer px than before: {after.width_px} wide instead of {before.width_px}."
+        )
     now = failing_areas(site)
     for where in sorted({*failing, *now}):
         worse = [n for n in now.get(where, []) if n not in failing.get(where, [])]
@@ -359,7 +431,10 @@ def _after_replacing(site: Site, before: model.Original, after: model.Original, 
     return said
 
 
-@router.post("/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem})
+@router.post(
+    "/originals/{int:original_id}/trim",
+    response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem},
+)
 def trim_original(request: HttpRequest, original_id: int) -> OriginalOut:
     """Cut transparent edges away, to an even size. The untouched file is kept."""
     original = _mine(request, original_id)
@@ -375,11 +450,15 @@ def trim_original(request: HttpRequest, original_id: int) -> OriginalOut:
     try:
         original = _changed(request, original_id, cut)
     except IntegrityError:
-        raise Refused("The trimmed picture is in the site already, as another original.", status=422) from None
+        raise Refused(
+            "The trimmed picture is in the site already, as another original.", status=422
+        ) from None
     return out(original, uses_of(original.site).get(original.id))
 
 
-@router.delete("/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem})
+@router.delete(
+    "/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem}
+)
 def untrim_original(request: HttpRequest, original_id: int) -> OriginalOut:
     def back(row: Original) -> dict[str, Any]:
         if row.untouched is None:
@@ -389,7 +468,9 @@ def untrim_original(request: HttpRequest, original_id: int) -> OriginalOut:
     try:
         original = _changed(request, original_id, back)
     except IntegrityError:
-        raise Refused("The untouched picture is in the site already, as another original.", status=409) from None
+        raise Refused(
+            "The untouched picture is in the site already, as another original.", status=409
+        ) from None
     return out(original, uses_of(original.site).get(original.id))
 
 
@@ -411,11 +492,19 @@ def _crop_asked(text: str) -> model.Rect | None:
         x, y, w, h = (float(v) for v in text.split(","))
         return model.Rect(x=x, y=y, w=w, h=h)
     except (ValueError, ValidationError):
-        raise Refused("A crop is four fractions: x,y,w,h inside the picture.", field="crop") from None
+        raise Refused(
+            "A crop is four fractions: x,y,w,h inside the picture.", field="crop"
+        ) from None
 
 
-@router.get("/originals/{int:original_id}/preview/{int:width}", response={200: None, 404: Problem}, include_in_schema=False)
-def preview(request: HttpRequest, original_id: int, width: int, crop: str = "") -> HttpResponse | FileResponse:
+@router.get(
+    "/originals/{int:original_id}/preview/{int:width}",
+    response={200: None, 404: Problem},
+    include_in_schema=False,
+)
+def preview(
+    request: HttpRequest, original_id: int, width: int, crop: str = ""
+) -> HttpResponse | FileResponse:
     original = _mine(request, original_id)
     chosen = next((w for w in PREVIEW_WIDTHS if width <= w), LARGE_WIDTH)
     rect = _crop_asked(crop)

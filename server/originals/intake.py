@@ -1,4 +1,5 @@
-"""Taking a picture in: its bytes are read, refused with a sentence or kept by their hash, and previews are made."""
+"""Taking a picture in: its bytes are read, refused with a sentence or kept by their hash, and
+previews are made."""
 
 from __future__ import annotations
 
@@ -30,7 +31,8 @@ UNTOUCHED = ("sha256", "format", "width_px", "height_px", "size_bytes", "alpha",
 
 
 def clean_name(name: str) -> str:
-    """A name that is safe to show and to store: no path, no control characters, at most 120 characters with its suffix."""
+    """A name that is safe to show and to store: no path, no control characters, at most 120
+    characters with its suffix."""
     plain = unicodedata.normalize("NFC", name.replace("\\", "/").rpartition("/")[2])
     plain = "".join(c for c in plain if c.isprintable()).strip(" .") or "picture"
     stem, dot, suffix = plain.rpartition(".")
@@ -53,7 +55,8 @@ def received(upload: UploadedFile) -> Iterator[tuple[Path, str]]:
 
 
 def take_in(site: Site, upload: UploadedFile) -> tuple[Original, bool]:
-    """The original made of an upload, and whether it is new. Raises UnreadablePicture; then nothing is kept."""
+    """The original made of an upload, and whether it is new. Raises UnreadablePicture; then nothing
+    is kept."""
     with received(upload) as (path, sha256):
         return take_in_path(site, path, clean_name(upload.name or ""), sha256)
 
@@ -96,7 +99,8 @@ def _store(original: Original, path: Path) -> None:
 
 
 def make_preview_again(original: Original, width_px: int) -> None:
-    """For the large preview, and for those that were lost with a cache: they can always be made from the original."""
+    """For the large preview, and for those that were lost with a cache: they can always be made
+    from the original."""
     with local(original.stored) as source, work_folder() as folder:
         made = folder / "preview.webp"
         guard().previews(source, {width_px: made}, name=original.name)
@@ -104,7 +108,8 @@ def make_preview_again(original: Original, width_px: int) -> None:
 
 
 def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
-    """A preview of a crop. From the preview of the whole where that has px enough, which is much faster."""
+    """A preview of a crop. From the preview of the whole where that has px enough, which is much
+    faster."""
     name = original.preview(PREVIEW_WIDTHS[-1])
     if crop.w < 0.5 or not default_storage.exists(name):
         name = original.stored
@@ -114,7 +119,7 @@ def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
         return made.read_bytes()
 
 
-# -- other bytes for an original that is here -------------------------------------------------------------------------
+# -- other bytes for an original that is here ------------------------------------------
 
 
 #: What a row says of its file, and what changes with it.
@@ -122,8 +127,8 @@ OF_FILE = (*UNTOUCHED, "untouched")
 
 
 def replaced_by(original: Original, path: Path, name: str, sha256: str) -> dict[str, Any]:
-    """What an original's row has to say of better bytes for it, which are stored; the row itself is left as it is. Raises
-    UnreadablePicture."""
+    """What an original's row has to say of better bytes for it, which are stored; the row itself is
+    left as it is. Raises UnreadablePicture."""
     found = guard().inspect(path, name)
     facts = {"name": name, "untouched": None, **_facts(found, sha256)}
     _store(Original(site_id=original.site_id, **facts), path)
@@ -131,7 +136,8 @@ def replaced_by(original: Original, path: Path, name: str, sha256: str) -> dict[
 
 
 def take_over(original: Original, values: dict[str, Any]) -> None:
-    """Write these values, and nothing else, to a row that is locked. Raises IntegrityError where the content is there already."""
+    """Write these values, and nothing else, to a row that is locked. Raises IntegrityError where
+    the content is there already."""
     for field, value in values.items():
         setattr(original, field, value)
     original.save(update_fields=list(values))
@@ -141,8 +147,9 @@ Moved = dict[str, Any]
 
 
 def trimmed(original: Original) -> tuple[dict[str, Any], Callable[[Original], Moved]]:
-    """What a row says once transparent edges are cut away, the file being stored; and what then becomes of the focal point and
-    areas of a row. The untouched file is kept. Raises InvalidPlan."""
+    """What a row says once transparent edges are cut away, the file being stored; and what then
+    becomes of the focal point and areas of a row. The untouched file is kept. Raises
+    InvalidPlan."""
     with local(original.stored) as source, work_folder() as folder:
         box = guard().visible_box(source)
         path = folder / "trimmed.png"
@@ -158,12 +165,17 @@ def trimmed(original: Original) -> tuple[dict[str, Any], Callable[[Original], Mo
 
 
 def untrimmed(original: Original) -> dict[str, Any]:
-    """What a trimmed row says once its untouched file has its place again, focal point and areas included."""
+    """What a trimmed row says once its untouched file has its place again, focal point and areas
+    included."""
     before = dict(original.untouched or {})
     box = before.pop("box")
     x, y = box["x"] / before["width_px"], box["y"] / before["height_px"]
     w, h = original.width_px / before["width_px"], original.height_px / before["height_px"]
-    return {**before, "untouched": None, **_carried(original, lambda fx, fy: (x + fx * w, y + fy * h))}
+    return {
+        **before,
+        "untouched": None,
+        **_carried(original, lambda fx, fy: (x + fx * w, y + fy * h)),
+    }
 
 
 def _carried(original: Original, at: Callable[[float, float], tuple[float, float]]) -> Moved:
@@ -181,4 +193,9 @@ def _carried(original: Original, at: Callable[[float, float], tuple[float, float
         if x1 - x0 >= model.LEAST_SHARE and y1 - y0 >= model.LEAST_SHARE:
             rect = model.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0)
             areas.append(area.model_copy(update={"rect": rect}).model_dump(mode="json"))
-    return {"focal_x": inside(fx), "focal_y": inside(fy), "areas": areas, "revision": original.revision + 1}
+    return {
+        "focal_x": inside(fx),
+        "focal_y": inside(fy),
+        "areas": areas,
+        "revision": original.revision + 1,
+    }

@@ -1,4 +1,5 @@
-"""What can be said about where to look in an original: a value of its own, since placements are saved with it."""
+"""What can be said about where to look in an original: a value of its own, since placements are
+saved with it."""
 
 from __future__ import annotations
 

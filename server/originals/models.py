@@ -10,8 +10,11 @@ from sites.models import Site
 from skypane import model
 
 
-def preview_url(original_id: int, width_px: int, sha256: str, crop: model.Rect | None = None) -> str:
-    """Where the API gives out a preview of an original or of a crop of it. Another content has another address."""
+def preview_url(
+    original_id: int, width_px: int, sha256: str, crop: model.Rect | None = None
+) -> str:
+    """Where the API gives out a preview of an original or of a crop of it. Another content has
+    another address."""
     cut = f"&crop={','.join(f'{v:.5g}' for v in (crop.x, crop.y, crop.w, crop.h))}" if crop else ""
     return f"/api/originals/{original_id}/preview/{width_px}?v={sha256[:8]}{cut}"
 
@@ -33,12 +36,15 @@ class Original(models.Model):
     areas = NounField(kind="areas", default=list)  # of skypane.model.Area
     revision = models.PositiveIntegerField(default=1)  # of focal point and areas
     tags = models.JSONField(default=list)  # of words
-    untouched = models.JSONField(null=True)  # what the file was before its transparent edges were trimmed
+    # what the file was before its transparent edges were trimmed
+    untouched = models.JSONField(null=True)
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["-created", "-id"]
-        constraints = [models.UniqueConstraint(fields=["site", "sha256"], name="one_original_per_content")]
+        constraints = [
+            models.UniqueConstraint(fields=["site", "sha256"], name="one_original_per_content")
+        ]
 
     @property
     def stored(self) -> str:
@@ -48,7 +54,8 @@ class Original(models.Model):
         return f"previews/{self.sha256[:2]}/{self.sha256}-{width_px}.webp"
 
     def look(self, focal: tuple[float, float], areas: Sequence[model.Area]) -> None:
-        """Another focal point and other areas; the row is saved with a new revision if that changes anything."""
+        """Another focal point and other areas; the row is saved with a new revision if that changes
+        anything."""
         stored = [a.model_dump(mode="json") for a in areas]
         before = self.as_noun()
         if before.focal == tuple(focal) and before.areas == tuple(areas):

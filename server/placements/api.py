@@ -1,6 +1,7 @@
 """Placements: list, make, read a draft, save, remove.
 
-Looking and keeping are two requests. A reading stores nothing; a save says which revision it started from.
+Looking and keeping are two requests. A reading stores nothing; a save says which revision it
+started from.
 """
 
 from __future__ import annotations
@@ -29,7 +30,15 @@ from skypane.reading.nouns import Reading
 from skypane.reading.read import read
 from skypane.shown.plan import SpanPlan, plan
 
-from placements.history import StoredLooks, add, begin, lock_for_looks, look_anew, looks_now, version
+from placements.history import (
+    StoredLooks,
+    add,
+    begin,
+    lock_for_looks,
+    look_anew,
+    looks_now,
+    version,
+)
 from placements.models import Placement, originals_in, originals_of, placements_of, stems_of
 
 router = Router()
@@ -46,8 +55,9 @@ Position = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
 
 
 class Draft(Body):
-    """A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
-    span that is read in detail, with `costs` also what each way to aim comes to there."""
+    """A placement as it stands under the designer's hand. `site` is given while breakpoints are
+    being dragged; `chosen` is the span that is read in detail, with `costs` also what each way to
+    aim comes to there."""
 
     placement: model.Placement
     placement_id: int | None = None  # of one that has been stored
@@ -69,7 +79,8 @@ class Version(Body):
 
 
 class HistoryIn(Body):
-    """How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is at position `at`."""
+    """How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is
+    at position `at`."""
 
     keep: Position
     add: Annotated[list[Version], Field(max_length=200)] = []
@@ -77,8 +88,8 @@ class HistoryIn(Body):
 
 
 class PlacementSave(Version):
-    """`looks` are those that have changed, `look_revisions` what they started from. Without `history` the save is one step after
-    the present one."""
+    """`looks` are those that have changed, `look_revisions` what they started from. Without
+    `history` the save is one step after the present one."""
 
     revision: int
     look_revisions: Annotated[dict[int, int], Field(max_length=MOST_LOOKS)] = {}
@@ -112,7 +123,8 @@ class HistoryOut(Schema):
 
 
 class StripFrame(Schema):
-    """One span's first screen in small: the original's preview and what of it shows, at the span's last width."""
+    """One span's first screen in small: the original's preview and what of it shows, at the span's
+    last width."""
 
     letter: str
     show: model.Shows
@@ -136,10 +148,16 @@ class PlacementRow(Schema):
 
 
 def _mine(request: HttpRequest, placement_id: int) -> Placement:
-    return get_object_or_404(Placement.objects.select_related("page__site"), id=placement_id, page__site__members=request.user)
+    return get_object_or_404(
+        Placement.objects.select_related("page__site"),
+        id=placement_id,
+        page__site__members=request.user,
+    )
 
 
-def _originals(site: Site, ids: set[int], looks: Mapping[int, Look] | None = None) -> dict[int, model.Original]:
+def _originals(
+    site: Site, ids: set[int], looks: Mapping[int, Look] | None = None
+) -> dict[int, model.Original]:
     found = originals_of(site, ids)
     for id_, look in (looks or {}).items():
         if id_ in found:
@@ -162,7 +180,9 @@ def _out(row: Placement) -> PlacementOut:
         revision=row.revision,
         at=row.at,
         placement=noun,
-        looks={o.id: Look(focal=(o.focal_x, o.focal_y), areas=o.as_noun().areas) for o in originals},
+        looks={
+            o.id: Look(focal=(o.focal_x, o.focal_y), areas=o.as_noun().areas) for o in originals
+        },
         look_revisions={o.id: o.revision for o in originals},
     )
 
@@ -215,9 +235,15 @@ def strip_frame(p: SpanPlan) -> StripFrame:
     return frame
 
 
-@router.post("/pages/{int:page_id}/placements", response={201: PlacementOut, 404: Problem, 422: Problem})
-def make_placement(request: HttpRequest, page_id: int, payload: PlacementIn) -> tuple[int, PlacementOut]:
-    page = get_object_or_404(Page.objects.select_related("site"), id=page_id, site__members=request.user)
+@router.post(
+    "/pages/{int:page_id}/placements", response={201: PlacementOut, 404: Problem, 422: Problem}
+)
+def make_placement(
+    request: HttpRequest, page_id: int, payload: PlacementIn
+) -> tuple[int, PlacementOut]:
+    page = get_object_or_404(
+        Page.objects.select_related("site"), id=page_id, site__members=request.user
+    )
     _check(page.site, payload.placement)
 
     def make() -> Placement:
@@ -239,13 +265,19 @@ def _check(site: Site, placement: model.Placement) -> None:
     """Refuse what could not be read afterwards. Raises InvalidPlan."""
     originals = _originals(site, placement.original_ids)
     if placement.original_ids - set(originals):
-        raise Refused("An original of this placement is not in this site. Choose another.", field="treatments")
+        raise Refused(
+            "An original of this placement is not in this site. Choose another.", field="treatments"
+        )
     plan(site.as_noun(), placement, originals)
 
 
-@router.put("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem, 409: Problem, 422: Problem})
+@router.put(
+    "/placements/{int:placement_id}",
+    response={200: PlacementOut, 404: Problem, 409: Problem, 422: Problem},
+)
 def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSave) -> PlacementOut:
-    """Save a draft that started from `revision`. A newer one answers 409 with both versions and changes nothing."""
+    """Save a draft that started from `revision`. A newer one answers 409 with both versions and
+    changes nothing."""
     site_id = _mine(request, placement_id).page.site_id
 
     def save() -> Placement:
@@ -254,20 +286,33 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
         row = rows.get(placement_id)
         if row is None:
             raise Http404
-        stale = [o for o in originals.values() if o.revision != payload.look_revisions.get(o.id, o.revision)]
+        stale = [
+            o
+            for o in originals.values()
+            if o.revision != payload.look_revisions.get(o.id, o.revision)
+        ]
         if row.revision != payload.revision or stale:
             raise Conflict(
-                f"The areas of {stale[0].name} were changed elsewhere since you opened this."
-                if row.revision == payload.revision
-                else "This placement was changed elsewhere since you opened it.",
+                (
+                    f"The areas of {stale[0].name} were changed elsewhere since you opened this."
+                    if row.revision == payload.revision
+                    else "This placement was changed elsewhere since you opened it."
+                ),
                 _out(row).model_dump(mode="json"),
                 list(_differences(row, payload)),
             )
-        _check(Site.objects.get(id=site_id), payload.placement)  # its breakpoints as they are now, the row being locked
+        # its breakpoints as they are now, the row being locked
+        _check(Site.objects.get(id=site_id), payload.placement)
         begin(row)
         for original in originals.values():
             look = payload.looks[original.id]
-            look_anew(original, look.focal, look.areas, request.user, [p for p in rows.values() if p.id != placement_id])
+            look_anew(
+                original,
+                look.focal,
+                look.areas,
+                request.user,
+                [p for p in rows.values() if p.id != placement_id],
+            )
         _go_on(row, payload, request.user)
         row.keep(payload.placement)
         return row
@@ -278,7 +323,11 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
 def _stored(version_: Version) -> tuple[dict[str, object], StoredLooks]:
     """A version as a step stores it: only what its own placement uses."""
     used = version_.placement.original_ids
-    looks = {str(i): look.model_dump(mode="json", exclude_none=True) for i, look in version_.looks.items() if i in used}
+    looks = {
+        str(i): look.model_dump(mode="json", exclude_none=True)
+        for i, look in version_.looks.items()
+        if i in used
+    }
     return version_.placement.model_dump(mode="json", exclude_none=True), looks
 
 
@@ -286,11 +335,14 @@ def _differences(row: Placement, mine: PlacementSave) -> tuple[str, ...]:
     noun = row.as_noun()
     names = dict(Original.objects.filter(site=row.page.site).values_list("id", "name"))
     body, looks = _stored(mine)
-    return changes.differences(version(body, looks, names), version(row.body, looks_now(row, noun), names))
+    return changes.differences(
+        version(body, looks, names), version(row.body, looks_now(row, noun), names)
+    )
 
 
 def _go_on(row: Placement, payload: PlacementSave, by: object) -> None:
-    """The history after a save. What does not fit the steps that are here is taken for one plain step."""
+    """The history after a save. What does not fit the steps that are here is taken for one plain
+    step."""
     h = payload.history
     if h is not None:
         positions = set(row.steps.values_list("position", flat=True))
@@ -346,21 +398,31 @@ def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse
         chosen=draft.chosen,
         costs=draft.costs,
     )
-    # it has been checked while it was made: asked for at every step of a drag, it is not checked once more
+    # it has been checked while it was made: asked for at every step of a drag, it is not checked
+    # once more
     return HttpResponse(reading.model_dump_json(), content_type="application/json")
 
 
-def proposable(site: Site, used: Mapping[int, model.Original], placement_id: int | None) -> dict[int, model.Original]:
-    """Other originals that advice may propose here: of which somebody has said what matters in them, and that belong here."""
+def proposable(
+    site: Site, used: Mapping[int, model.Original], placement_id: int | None
+) -> dict[int, model.Original]:
+    """Other originals that advice may propose here: of which somebody has said what matters in
+    them, and that belong here."""
     on_page = ids_on_page(site, placement_id)
     wanted = Q(id__in=on_page)
     for tag in {t for o in used.values() for t in o.tags}:
         wanted |= Q(tags__contains=[tag])
-    found = site.originals.filter(wanted).exclude(id__in=list(used)).exclude(areas=[])[:MOST_PROPOSED]
+    found = (
+        site.originals.filter(wanted).exclude(id__in=list(used)).exclude(areas=[])[:MOST_PROPOSED]
+    )
     return {o.id: noun for o in found if belongs(noun := o.as_noun(), used.values(), on_page)}
 
 
 def ids_on_page(site: Site, placement_id: int | None) -> set[int]:
     """The originals that the placements of the same page use."""
-    rows = Placement.objects.filter(page__site=site, page__placements=placement_id) if placement_id is not None else []
+    rows = (
+        Placement.objects.filter(page__site=site, page__placements=placement_id)
+        if placement_id is not None
+        else []
+    )
     return set().union(*(p.as_noun().original_ids for p in rows))

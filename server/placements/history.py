@@ -1,6 +1,8 @@
-"""The history of a placement: steps named by what changed, kept so that undo and redo survive the visit.
+"""The history of a placement: steps named by what changed, kept so that undo and redo survive the
+visit.
 
-A history is a line of steps and a place on it. A change after an undo drops the steps that had been undone, as everywhere.
+A history is a line of steps and a place on it. A change after an undo drops the steps that had been
+undone, as everywhere.
 """
 
 from __future__ import annotations
@@ -25,7 +27,10 @@ StoredLooks = dict[str, dict[str, Any]]
 
 def stored_looks(originals: Mapping[int, model.Original]) -> StoredLooks:
     return {
-        str(o.id): {"focal": list(o.focal), "areas": [a.model_dump(mode="json", exclude_none=True) for a in o.areas]}
+        str(o.id): {
+            "focal": list(o.focal),
+            "areas": [a.model_dump(mode="json", exclude_none=True) for a in o.areas],
+        }
         for o in originals.values()
     }
 
@@ -42,7 +47,9 @@ def begin(placement: Placement, looks: StoredLooks | None = None) -> None:
         return
     noun = placement.as_noun()
     looks = looks_now(placement, noun) if looks is None else looks
-    Step.objects.create(placement=placement, position=0, body=placement.body, looks=looks, what="As it was")
+    Step.objects.create(
+        placement=placement, position=0, body=placement.body, looks=looks, what="As it was"
+    )
     placement.at = 0
 
 
@@ -71,7 +78,8 @@ def add(
     by: object,
     what: str | None = None,
 ) -> None:
-    """Put versions after the step at position `after`; steps beyond it are dropped. The placement is at the last of them."""
+    """Put versions after the step at position `after`; steps beyond it are dropped. The placement
+    is at the last of them."""
     placement.steps.filter(position__gt=after).delete()
     last = placement.steps.filter(position=after).first()
     names = _names(placement)
@@ -79,25 +87,41 @@ def add(
     for offset, (body, looks) in enumerate(versions, 1):
         this = version(body, looks, names)
         said = what or (changes.named(before, this) if before else "As it was")
-        Step.objects.create(placement=placement, position=after + offset, body=body, looks=looks, what=said, by=by)
+        Step.objects.create(
+            placement=placement, position=after + offset, body=body, looks=looks, what=said, by=by
+        )
         before = this
     placement.at = after + len(versions)
     placement.steps.filter(position__lte=placement.at - MOST_STEPS).delete()
 
 
-def record(placement: Placement, noun: model.Placement, looks: StoredLooks, by: object, what: str | None = None) -> None:
+def record(
+    placement: Placement,
+    noun: model.Placement,
+    looks: StoredLooks,
+    by: object,
+    what: str | None = None,
+) -> None:
     """Keep a placement as a new step. The row is saved with a new revision."""
-    add(placement, placement.at, [(noun.model_dump(mode="json", exclude_none=True), looks)], by, what)
+    add(
+        placement,
+        placement.at,
+        [(noun.model_dump(mode="json", exclude_none=True), looks)],
+        by,
+        what,
+    )
     placement.keep(noun)
 
 
 def lock_for_looks(
     site: Site, looks: Mapping[int, Look], own: int | None = None
 ) -> tuple[dict[int, Original], dict[int, Placement]]:
-    """The originals that are to look otherwise and the placements that this changes, locked in the order that everybody keeps to:
-    originals by id, then placements by id. `own` is a placement that is saved with them.
+    """The originals that are to look otherwise and the placements that this changes, locked in the
+    order that everybody keeps to: originals by id, then placements by id. `own` is a placement that
+    is saved with them.
 
-    Placements of others are locked only where an area is called otherwise, since only then do they follow.
+    Placements of others are locked only where an area is called otherwise, since only then do they
+    follow.
     """
     originals = {i: o for i, o in locked(Original, looks).items() if o.site_id == site.id}
     ids = {own} if own is not None else set()
@@ -113,8 +137,9 @@ def look_anew(
     by: object,
     others: Iterable[Placement],
 ) -> None:
-    """Another focal point and other areas for an original. Where an area is called otherwise, the spans of `others` that name it
-    and show this original follow, as a step of their placement; a placement that is being saved brings its own names.
+    """Another focal point and other areas for an original. Where an area is called otherwise, the
+    spans of `others` that name it and show this original follow, as a step of their placement; a
+    placement that is being saved brings its own names.
     """
     names = changes.renamed(original.as_noun().areas, areas)
     original.look(focal, areas)
@@ -126,11 +151,18 @@ def look_anew(
         follows = changes.with_area_renamed(site, noun, original.id, names)
         if follows != noun:
             begin(placement)
-            record(placement, follows, looks_now(placement, follows), by, "{} is called {}".format(*names))
+            record(
+                placement,
+                follows,
+                looks_now(placement, follows),
+                by,
+                "{} is called {}".format(*names),
+            )
 
 
 def step_back(placement: Placement) -> model.Placement | None:
-    """One step back in a placement's own history; None where there is none. Looks are left as they are."""
+    """One step back in a placement's own history; None where there is none. Looks are left as they
+    are."""
     step = placement.steps.filter(position=placement.at - 1).first()
     if step is None:
         return None

@@ -1,4 +1,5 @@
-"""Placements: rows that hold the core's Placement, with the revision that a save has to start from, and their history."""
+"""Placements: rows that hold the core's Placement, with the revision that a save has to start from,
+and their history."""
 
 from __future__ import annotations
 
@@ -44,7 +45,8 @@ class Placement(models.Model):
 
 
 class Step(models.Model):
-    """One step of a placement's history: how it and the looks of its originals stood, and what had changed."""
+    """One step of a placement's history: how it and the looks of its originals stood, and what had
+    changed."""
 
     placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="steps")
     position = models.PositiveIntegerField()
@@ -56,11 +58,17 @@ class Step(models.Model):
 
     class Meta:
         ordering = ["position"]
-        constraints = [models.UniqueConstraint(fields=["placement", "position"], name="one_step_per_position")]
+        constraints = [
+            models.UniqueConstraint(fields=["placement", "position"], name="one_step_per_position")
+        ]
 
 
 def placements_of(site: Site) -> models.QuerySet[Placement]:
-    return Placement.objects.filter(page__site=site).select_related("page").order_by("page__position", "position", "id")
+    return (
+        Placement.objects.filter(page__site=site)
+        .select_related("page")
+        .order_by("page__position", "position", "id")
+    )
 
 
 def originals_of(site: Site, ids: set[int]) -> dict[int, model.Original]:
@@ -68,15 +76,22 @@ def originals_of(site: Site, ids: set[int]) -> dict[int, model.Original]:
     return {o.id: o.as_noun() for o in Original.objects.filter(site=site, id__in=ids)}
 
 
-def originals_in(site: Site, placements: Mapping[int, model.Placement]) -> dict[int, model.Original]:
+def originals_in(
+    site: Site, placements: Mapping[int, model.Placement]
+) -> dict[int, model.Original]:
     """All originals that some of the placements use."""
     return originals_of(site, set().union(*(p.original_ids for p in placements.values())))
 
 
 def stems_of(site: Site, draft: tuple[int | None, str] | None = None) -> dict[int, str]:
-    """What each placement of a site is called in code and files, by id. `draft` is a placement's id and its name as it stands under
-    the designer's hand; one that has not been stored yet has no id, and is found under 0."""
-    names = dict(Placement.objects.filter(page__site=site).order_by("id").values_list("id", KeyTextTransform("name", "body")))
+    """What each placement of a site is called in code and files, by id. `draft` is a placement's id
+    and its name as it stands under the designer's hand; one that has not been stored yet has no id,
+    and is found under 0."""
+    names = dict(
+        Placement.objects.filter(page__site=site)
+        .order_by("id")
+        .values_list("id", KeyTextTransform("name", "body"))
+    )
     if draft is not None:
         names[draft[0] or 0] = draft[1]
     return dict(zip(names, stems(names.values()), strict=True))
@@ -92,7 +107,9 @@ def uses_of(site: Site) -> dict[int, list[str]]:
             if treatment.original is not None:
                 letters.setdefault(treatment.original, []).append(letter)
         for original, where in letters.items():
-            found.setdefault(original, []).append(f"{placement.page.title} · {noun.name}, {' '.join(where)}")
+            found.setdefault(original, []).append(
+                f"{placement.page.title} · {noun.name}, {' '.join(where)}"
+            )
     return found
 
 
@@ -118,7 +135,9 @@ def respan_all(site: Site, before: model.Site, after: model.Site) -> None:
     """Carry every placement, and its history, over to new breakpoints."""
     if spans_of(before) == spans_of(after):
         return
-    areas = {o.id: tuple(a.name for a in o.as_noun().keeps) for o in site.originals.exclude(areas=[])}
+    areas = {
+        o.id: tuple(a.name for a in o.as_noun().keeps) for o in site.originals.exclude(areas=[])
+    }
     rows = locked(Placement, Placement.objects.filter(page__site=site).values_list("id", flat=True))
     for placement in rows.values():
         carried = respan(before, after, placement.as_noun(), areas)

@@ -34,7 +34,8 @@ Known = dict[int, model.Original]
 
 
 class Remedy(Schema):
-    """One span of one placement that fails: how it is now, and how it would be with each step of the advice that works."""
+    """One span of one placement that fails: how it is now, and how it would be with each step of
+    the advice that works."""
 
     placement_id: int
     revision: int
@@ -73,13 +74,16 @@ class Outcome(Schema):
 
 
 class Undoing(Body):
-    placements: Annotated[list[tuple[int, int]], Field(min_length=1, max_length=500)]  # (placement, revision)
+    # (placement, revision)
+    placements: Annotated[list[tuple[int, int]], Field(min_length=1, max_length=500)]
 
 
 Advised = tuple[tuple[SpanPlan, ...], tuple[Advice, ...], dict[int, model.Original]]
 
 
-def _advised(plan_: model.Site, noun: model.Placement, used: Mapping[int, model.Original], others: Known) -> Advised:
+def _advised(
+    plan_: model.Site, noun: model.Placement, used: Mapping[int, model.Original], others: Known
+) -> Advised:
     known = {**{i: used[i] for i in noun.original_ids if i in used}, **others}
     plans = plan(plan_, noun, known)
     return plans, advise_all(plan_, plans, known), known
@@ -93,15 +97,27 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
     rows = list(placements_of(site))
     nouns = {row.id: row.as_noun() for row in rows}
     used = originals_in(site, nouns)
-    pool = {**used, **{o.id: o.as_noun() for o in site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_IN_POOL]}}
+    pool = {
+        **used,
+        **{
+            o.id: o.as_noun()
+            for o in site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_IN_POOL]
+        },
+    }
     out = []
     for row in rows:
         noun = nouns[row.id]
         on_page = set().union(*(nouns[p.id].original_ids for p in rows if p.page_id == row.page_id))
         mine = [used[i] for i in noun.original_ids if i in used]
-        others = {i: o for i, o in pool.items() if i not in noun.original_ids and o.areas and belongs(o, mine, on_page)}
+        others = {
+            i: o
+            for i, o in pool.items()
+            if i not in noun.original_ids and o.areas and belongs(o, mine, on_page)
+        }
         try:
-            plans, advices, known = _advised(plan_, noun, used, dict(islice(others.items(), MOST_PROPOSED)))
+            plans, advices, known = _advised(
+                plan_, noun, used, dict(islice(others.items(), MOST_PROPOSED))
+            )
         except InvalidPlan:
             continue
         findings = findings_of(plan_, noun, plans)
@@ -109,9 +125,15 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
         for advice in reversed(advices):
             p = by_letter[advice.span]
             after = [
-                next(strip_frame(q) for q in plan(plan_, applied(noun, advice.span, s), known) if q.span.letter == advice.span)
-                if s.works
-                else None
+                (
+                    next(
+                        strip_frame(q)
+                        for q in plan(plan_, applied(noun, advice.span, s), known)
+                        if q.span.letter == advice.span
+                    )
+                    if s.works
+                    else None
+                )
                 for s in advice.steps
             ]
             out.append(
@@ -123,7 +145,9 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
                     first=p.span.first,
                     last=p.span.last,
                     advice=advice,
-                    findings=[f for f in findings if f.code == "area" and f.spans == (advice.span,)],
+                    findings=[
+                        f for f in findings if f.code == "area" and f.spans == (advice.span,)
+                    ],
                     before=strip_frame(p),
                     after=after,
                 )
@@ -131,9 +155,12 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
     return out
 
 
-@router.post("/sites/{int:site_id}/remedies", response={200: list[Outcome], 404: Problem, 422: Problem})
+@router.post(
+    "/sites/{int:site_id}/remedies", response={200: list[Outcome], 404: Problem, 422: Problem}
+)
 def apply_remedies(request: HttpRequest, site_id: int, payload: Choices) -> list[Outcome]:
-    """Apply the chosen steps, each placement by itself: one that was changed meanwhile is left alone and said so."""
+    """Apply the chosen steps, each placement by itself: one that was changed meanwhile is left
+    alone and said so."""
     site = site_of(request.user, site_id)
     by_placement: dict[int, list[Choice]] = {}
     for choice in payload.choices:
@@ -147,25 +174,42 @@ def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> 
         letters = sorted({c.span for c in choices})
         if row is None or row.page.site_id != site.id:
             return Outcome(
-                placement_id=placement_id, name="", spans=letters, applied=False, revision=0, sentence="It has been removed."
+                placement_id=placement_id,
+                name="",
+                spans=letters,
+                applied=False,
+                revision=0,
+                sentence="It has been removed.",
             )
         noun = row.as_noun()
 
         def left(sentence: str) -> Outcome:
             return Outcome(
-                placement_id=row.id, name=noun.name, spans=letters, applied=False, revision=row.revision, sentence=sentence
+                placement_id=row.id,
+                name=noun.name,
+                spans=letters,
+                applied=False,
+                revision=row.revision,
+                sentence=sentence,
             )
 
         if any(c.revision != row.revision for c in choices):
-            return left(f"{noun.name} was changed meanwhile and is left alone. Look at its advice again.")
+            return left(
+                f"{noun.name} was changed meanwhile and is left alone. Look at its advice again."
+            )
         used = originals_of(site, noun.original_ids)
         _, advices, _ = _advised(site.as_noun(), noun, used, proposable(site, used, row.id))
         by_letter = {a.span: a for a in advices}
         treated, said = noun, []
-        # from the widest, so that what keeps a narrower span as it is never lies over its own remedy
+        # from the widest, so that what keeps a narrower span as it is never lies over its own
+        # remedy
         for choice in sorted(choices, key=lambda c: c.span, reverse=True):
             advice = by_letter.get(choice.span)
-            if advice is None or choice.step >= len(advice.steps) or not advice.steps[choice.step].works:
+            if (
+                advice is None
+                or choice.step >= len(advice.steps)
+                or not advice.steps[choice.step].works
+            ):
                 return left(f"There is no such remedy for span {choice.span} of {noun.name}.")
             step = advice.steps[choice.step]
             treated = applied(treated, choice.span, step)
@@ -184,7 +228,9 @@ def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> 
     return in_one_go(apply)
 
 
-@router.post("/sites/{int:site_id}/remedies/undo", response={200: list[Outcome], 404: Problem, 422: Problem})
+@router.post(
+    "/sites/{int:site_id}/remedies/undo", response={200: list[Outcome], 404: Problem, 422: Problem}
+)
 def undo_remedies(request: HttpRequest, site_id: int, payload: Undoing) -> list[Outcome]:
     """One step back in each placement that has not been changed since."""
     site = site_of(request.user, site_id)
@@ -204,7 +250,11 @@ def _undo(site: Site, placement_id: int, revision: int) -> Outcome:
             spans=[],
             applied=undone,
             revision=row.revision if row else 0,
-            sentence=f"{name} is as before." if undone else f"{name or 'It'} was changed meanwhile and stays as it is.",
+            sentence=(
+                f"{name} is as before."
+                if undone
+                else f"{name or 'It'} was changed meanwhile and stays as it is."
+            ),
         )
 
     return in_one_go(undo)

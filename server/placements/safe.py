@@ -28,8 +28,8 @@ MOST_PNG_PX = 64_000_000
 
 
 class Asked(Body):
-    """`span`: one letter, or all spans. `original`: which original, where spans show several. `ratio`: of a picture that is
-    still to be made, width over height."""
+    """`span`: one letter, or all spans. `original`: which original, where spans show several.
+    `ratio`: of a picture that is still to be made, width over height."""
 
     span: Annotated[str, Field(max_length=2)] | None = None
     original: model.Id | None = None
@@ -37,7 +37,8 @@ class Asked(Body):
 
 
 class SafeOut(Schema):
-    """Sizes in image px; edges of the safe area in fractions of the picture and in px, null where no part always shows."""
+    """Sizes in image px; edges of the safe area in fractions of the picture and in px, null where
+    no part always shows."""
 
     placement: str
     spans: list[str]
@@ -51,7 +52,11 @@ class SafeOut(Schema):
 
 
 def _safe(request: HttpRequest, placement_id: int, asked: Asked) -> SafeOut:
-    row = get_object_or_404(Placement.objects.select_related("page__site"), id=placement_id, page__site__members=request.user)
+    row = get_object_or_404(
+        Placement.objects.select_related("page__site"),
+        id=placement_id,
+        page__site__members=request.user,
+    )
     site, noun = row.page.site.as_noun(), row.as_noun()
     plans = plan(site, noun, originals_of(row.page.site, noun.original_ids))
     if asked.span is not None:
@@ -69,11 +74,15 @@ def _safe(request: HttpRequest, placement_id: int, asked: Asked) -> SafeOut:
     return _of_original(noun.name, shown)
 
 
-def _to_be_made(name: str, plans: tuple[SpanPlan, ...], density: float, ratio: float | None) -> SafeOut:
+def _to_be_made(
+    name: str, plans: tuple[SpanPlan, ...], density: float, ratio: float | None
+) -> SafeOut:
     found = brief(plans, density, ratio)
     if found is None:
         raise Refused("No picture is asked for there.", status=404)
-    return _out(name, list(found.spans), None, found.width_px, found.height_px, Region(*found.safe), density)
+    return _out(
+        name, list(found.spans), None, found.width_px, found.height_px, Region(*found.safe), density
+    )
 
 
 def _of_original(name: str, shown: list[SpanPlan]) -> SafeOut:
@@ -89,15 +98,27 @@ def _of_original(name: str, shown: list[SpanPlan]) -> SafeOut:
 
 
 def _out(
-    name: str, spans: list[str], original: str | None, w: int, h: int, safe: Region | None, density: float | None
+    name: str,
+    spans: list[str],
+    original: str | None,
+    w: int,
+    h: int,
+    safe: Region | None,
+    density: float | None,
 ) -> SafeOut:
-    px = None if safe is None else (round(safe.x0 * w), round(safe.x1 * w), round(safe.y0 * h), round(safe.y1 * h))
+    px = (
+        None
+        if safe is None
+        else (round(safe.x0 * w), round(safe.x1 * w), round(safe.y0 * h), round(safe.y1 * h))
+    )
     where = f"span {spans[0]}" if len(spans) == 1 else f"spans {', '.join(spans)}"
     made = f"At least {w} × {h} px for {density:g}x. " if density else f"{w} × {h} px. "
     if px is None:
         said = f"{made}No part shows at every width of {where}."
     else:
-        said = f"{made}In view at every width of {where}: x {px[0]} to {px[1]}, y {px[2]} to {px[3]}."
+        said = (
+            f"{made}In view at every width of {where}: x {px[0]} to {px[1]}, y {px[2]} to {px[3]}."
+        )
     return SafeOut(
         placement=name,
         spans=spans,
@@ -111,30 +132,41 @@ def _out(
     )
 
 
-@router.get("/placements/{int:placement_id}/safe-area", response={200: SafeOut, 404: Problem, 422: Problem})
+@router.get(
+    "/placements/{int:placement_id}/safe-area", response={200: SafeOut, 404: Problem, 422: Problem}
+)
 def safe_area_numbers(request: HttpRequest, placement_id: int, asked: Query[Asked]) -> SafeOut:
-    """What of the picture is in view at every width, of the placement as it is saved. Where spans wait for a picture: how large
-    it has to be, and where what matters belongs."""
+    """What of the picture is in view at every width, of the placement as it is saved. Where spans
+    wait for a picture: how large it has to be, and where what matters belongs."""
     return _safe(request, placement_id, asked)
 
 
 @router.get(
-    "/placements/{int:placement_id}/safe-area/{kind}", response={200: None, 404: Problem, 422: Problem}, include_in_schema=False
+    "/placements/{int:placement_id}/safe-area/{kind}",
+    response={200: None, 404: Problem, 422: Problem},
+    include_in_schema=False,
 )
 def safe_area_overlay(
     request: HttpRequest, placement_id: int, kind: Literal["svg", "png"], asked: Query[Asked]
 ) -> HttpResponse:
     """The same as a picture of the original's size, to lay over it in any program."""
     found = _safe(request, placement_id, asked)
-    name = f"{identifier(found.placement)}-safe-area{'-' + asked.span.lower() if asked.span else ''}.{kind}"
+    of_span = f"-{asked.span.lower()}" if asked.span else ""
+    name = f"{identifier(found.placement)}-safe-area{of_span}.{kind}"
     if kind == "svg":
-        svg = overlay_svg(found.width_px, found.height_px, found.safe, f"{found.placement}. {found.sentence}")
+        svg = overlay_svg(
+            found.width_px, found.height_px, found.safe, f"{found.placement}. {found.sentence}"
+        )
         response = HttpResponse(svg, content_type="image/svg+xml")
     else:
-        if found.width_px * found.height_px > MOST_PNG_PX or max(found.width_px, found.height_px) > model.MOST_PX:
+        if (
+            found.width_px * found.height_px > MOST_PNG_PX
+            or max(found.width_px, found.height_px) > model.MOST_PX
+        ):
             raise Refused(
-                f"As a PNG it would be {found.width_px} × {found.height_px} px, more than {MOST_PNG_PX // 1_000_000} megapixels. "
-                "Take the SVG, which can be scaled to any size.",
+                f"As a PNG it would be {found.width_px} × {found.height_px} px, more than"
+                f" {MOST_PNG_PX // 1_000_000} megapixels. Take the SVG, which can be scaled to any"
+                " size.",
                 field="ratio",
             )
         png = overlay_png(found.width_px, found.height_px, found.safe)

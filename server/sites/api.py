@@ -101,7 +101,9 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
 def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
 
     def make() -> Site:
-        site = Site.objects.create(name=payload.name.strip(), plan=payload.plan.model_dump(mode="json"))
+        site = Site.objects.create(
+            name=payload.name.strip(), plan=payload.plan.model_dump(mode="json")
+        )
         site.members.add(request.user)
         return site
 
@@ -113,20 +115,31 @@ def read_site(request: HttpRequest, site_id: int) -> SiteOut:
     return _out(site_of(request.user, site_id))
 
 
-@router.put("/sites/{int:site_id}", response={200: SiteOut, 404: Problem, 409: Problem, 422: Problem})
+@router.put(
+    "/sites/{int:site_id}", response={200: SiteOut, 404: Problem, 409: Problem, 422: Problem}
+)
 def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> SiteOut:
-    """Change name and plan. Where the number of breakpoints changes, every placement keeps what it did at each width, and every
-    title stays on its widths."""
+    """Change name and plan. Where the number of breakpoints changes, every placement keeps what it
+    did at each width, and every title stays on its widths."""
 
     def change() -> Site:
         site_of(request.user, site_id)
         site = Site.objects.select_for_update().get(id=site_id)
         if site.revision != payload.revision:
-            raise Conflict("The site was changed elsewhere since you opened it.", _out(site).model_dump(mode="json"))
+            raise Conflict(
+                "The site was changed elsewhere since you opened it.",
+                _out(site).model_dump(mode="json"),
+            )
         before = site.as_noun()
         # titles that are sent as they were are carried to where their widths are now
-        after = retitled(before, payload.plan) if payload.plan.titles == before.titles else payload.plan
-        site.name, site.plan, site.revision = payload.name.strip(), after.model_dump(mode="json"), site.revision + 1
+        after = (
+            retitled(before, payload.plan) if payload.plan.titles == before.titles else payload.plan
+        )
+        site.name, site.plan, site.revision = (
+            payload.name.strip(),
+            after.model_dump(mode="json"),
+            site.revision + 1,
+        )
         site.save(update_fields=["name", "plan", "revision"])
         respan_all(site, before, after)
         return site

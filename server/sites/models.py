@@ -1,4 +1,5 @@
-"""Sites, their members and their pages. Every other object belongs to a site, and a site to its members."""
+"""Sites, their members and their pages. Every other object belongs to a site, and a site to its
+members."""
 
 from __future__ import annotations
 

@@ -1,4 +1,5 @@
-"""A designer with a site, and pictures to bring. Real MariaDB and Redis; files in a folder of the test's own."""
+"""A designer with a site, and pictures to bring. Real MariaDB and Redis; files in a folder of the
+test's own."""
 
 from __future__ import annotations
 
@@ -18,7 +19,9 @@ def media(settings, tmp_path):
 
 def picture(width=800, height=500, format="JPEG", mode="RGB", seed=1) -> bytes:
     y, x = np.mgrid[0:height, 0:width]
-    pixels = np.stack([x * 255 / width, y * 255 / height, (x + y + seed * 40) % 256], axis=-1).astype("uint8")
+    pixels = np.stack(
+        [x * 255 / width, y * 255 / height, (x + y + seed * 40) % 256], axis=-1
+    ).astype("uint8")
     out = io.BytesIO()
     Image.fromarray(pixels).convert(mode).save(out, format)
     return out.getvalue()

@@ -17,7 +17,8 @@ pytestmark = pytest.mark.django_db
 
 @pytest.fixture(autouse=True)
 def queue(monkeypatch):
-    """Messages are noted, not sent; tests run the work themselves. The browser tests use a real worker."""
+    """Messages are noted, not sent; tests run the work themselves. The browser tests use a real
+    worker."""
     sent = []
     monkeypatch.setattr(run_delivery, "apply_async", lambda args, **_: sent.append(*args))
     return sent
@@ -50,11 +51,15 @@ def test_a_run_makes_every_file_and_a_zip(designer, placement):
 
     for entry in manifest["files"]:
         content = archive.read(entry["name"])
-        assert len(content) == entry["bytes"] and hashlib.sha256(content).hexdigest() == entry["sha256"]
+        assert (
+            len(content) == entry["bytes"]
+            and hashlib.sha256(content).hexdigest() == entry["sha256"]
+        )
         if entry["format"] != "avif":
             assert Image.open(io.BytesIO(content)).size == (entry["width_px"], entry["height_px"])
     assert archive.read("snippet.html").decode().strip() in "\n".join(
-        line.strip(" ") if False else line[4:] for line in archive.read("page.html").decode().split("\n")
+        line.strip(" ") if False else line[4:]
+        for line in archive.read("page.html").decode().split("\n")
     )
 
 
@@ -62,10 +67,16 @@ def test_what_is_there_is_not_made_again(designer, placement, monkeypatch):
     first = export(designer, placement)
     again = export(designer, placement)
     assert again["reused"] == again["total"] == first["total"]
-    treatments = {**placement["placement"]["treatments"], "A": {"height": {"kind": "ratio", "w": 4, "h": 5}}}
+    treatments = {
+        **placement["placement"]["treatments"],
+        "A": {"height": {"kind": "ratio", "w": 4, "h": 5}},
+    }
     designer.put(
         f"/placements/{placement['id']}",
-        {"revision": placement["revision"], "placement": {**placement["placement"], "treatments": treatments}},
+        {
+            "revision": placement["revision"],
+            "placement": {**placement["placement"], "treatments": treatments},
+        },
     )
     changed = export(designer, placement)
     new = [f["name"] for f in changed["files"] if not f["reused"]]
@@ -76,10 +87,15 @@ def test_a_new_name_needs_no_new_files(designer, placement):
     export(designer, placement)
     designer.put(
         f"/placements/{placement['id']}",
-        {"revision": placement["revision"], "placement": {**placement["placement"], "name": "Tower"}},
+        {
+            "revision": placement["revision"],
+            "placement": {**placement["placement"], "name": "Tower"},
+        },
     )
     renamed = export(designer, placement)
-    assert renamed["reused"] == renamed["total"] and renamed["files"][-1]["name"].startswith("images/tower")
+    assert renamed["reused"] == renamed["total"] and renamed["files"][-1]["name"].startswith(
+        "images/tower"
+    )
 
 
 def test_an_open_run_is_answered_instead_of_a_second(designer, placement, queue):
@@ -125,7 +141,10 @@ def test_a_worker_that_dies_loses_nothing(designer, placement, monkeypatch, queu
     with pytest.raises(SystemExit):
         runs.run(started["id"])
     monkeypatch.setattr(runs, "keep", real)
-    assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "running" and Rendition.objects.count() == 3
+    assert (
+        designer.get(f"/deliveries/{started['id']}").json()["state"] == "running"
+        and Rendition.objects.count() == 3
+    )
     assert requeue_lost() == 0  # it may still be at work
     Delivery.objects.update(beat=timezone.now() - timedelta(seconds=30))
     assert requeue_lost() == 1 and queue[-1] == started["id"]
@@ -150,7 +169,9 @@ def test_a_run_whose_original_is_gone_fails_with_a_sentence(designer, placement)
 
 
 def test_nothing_to_export_is_said(designer, page):
-    empty = designer.post(f"/pages/{page['id']}/placements", {"placement": {"name": "Empty"}}).json()
+    empty = designer.post(
+        f"/pages/{page['id']}/placements", {"placement": {"name": "Empty"}}
+    ).json()
     answer = designer.post(f"/placements/{empty['id']}/deliveries")
     assert answer.status_code == 422 and "no picture in span A, B, C, D" in answer.json()["detail"]
 
@@ -160,10 +181,16 @@ def test_whether_an_export_is_current(designer, placement):
     assert done["is_current"] is True
     designer.put(
         f"/placements/{placement['id']}",
-        {"revision": placement["revision"], "placement": {**placement["placement"], "alt": "New words"}},
+        {
+            "revision": placement["revision"],
+            "placement": {**placement["placement"], "alt": "New words"},
+        },
     )
     assert designer.get(f"/deliveries/{done['id']}").json()["is_current"] is False
-    assert designer.get(f"/placements/{placement['id']}/deliveries/latest?state=done").json()["id"] == done["id"]
+    assert (
+        designer.get(f"/placements/{placement['id']}/deliveries/latest?state=done").json()["id"]
+        == done["id"]
+    )
 
 
 def test_predictions_name_file_px_bytes_and_reasons(designer, placement):
@@ -171,10 +198,15 @@ def test_predictions_name_file_px_bytes_and_reasons(designer, placement):
     found = designer.post(f"/deliveries/{done['id']}/picks", {}).json()
     assert len(found) == 16  # four spans, both bounds, two densities
     first = found[0]
-    assert first["url"] == "images/lighthouse--a.avif" and first["file"]["width_px"] == 120 and first["file"]["size_bytes"] > 0
+    assert (
+        first["url"] == "images/lighthouse--a.avif"
+        and first["file"]["width_px"] == 120
+        and first["file"]["size_bytes"] > 0
+    )
     assert first["trace"][-1]["taken"] is True
     one = designer.post(
-        f"/deliveries/{done['id']}/picks", {"cases": [{"width": 700, "height": 900, "density": 2, "formats": "jpeg"}]}
+        f"/deliveries/{done['id']}/picks",
+        {"cases": [{"width": 700, "height": 900, "density": 2, "formats": "jpeg"}]},
     ).json()
     assert [p["url"] for p in one] == ["images/lighthouse@2x.jpg"]
 
@@ -198,6 +230,10 @@ def test_runs_of_a_site_are_listed(designer, site, placement):
 
 def test_what_was_made_is_weighed_in_the_reading(designer, site, placement):
     export(designer, placement)
-    reading = designer.post(f"/sites/{site['id']}/readings", {"placement": placement["placement"]}).json()
+    reading = designer.post(
+        f"/sites/{site['id']}/readings", {"placement": placement["placement"]}
+    ).json()
     assert all(f["size_bytes"] for row in reading["files"] for f in row["formats"])
-    assert {r["verdict"] for b in reading["bands"] if b["kind"] == "weight" for r in b["runs"]} == {"light"}
+    assert {r["verdict"] for b in reading["bands"] if b["kind"] == "weight" for r in b["runs"]} == {
+        "light"
+    }

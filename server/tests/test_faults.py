@@ -1,4 +1,5 @@
-"""What goes wrong around the product: full disks, two people at once, workers and connections that die. Nothing kept is lost."""
+"""What goes wrong around the product: full disks, two people at once, workers and connections that
+die. Nothing kept is lost."""
 
 import contextlib
 import errno
@@ -39,7 +40,8 @@ def queue(monkeypatch):
 
 
 def at_once(*works):
-    """Every work in a thread with a connection of its own, all begun at the same moment; what they give, in order."""
+    """Every work in a thread with a connection of its own, all begun at the same moment; what they
+    give, in order."""
     gate, found = threading.Barrier(len(works)), [None] * len(works)
 
     def go(i, work):
@@ -71,10 +73,15 @@ def another(api):
 
 @pytest.fixture
 def small_disk(settings, tmp_path):
-    """The media folder on a disk of 300 kB of its own, where the machine lets us mount one; `fill` leaves so many bytes."""
+    """The media folder on a disk of 300 kB of its own, where the machine lets us mount one; `fill`
+    leaves so many bytes."""
     folder = tmp_path / "small"
     folder.mkdir()
-    mounted = subprocess.run(["mount", "-t", "tmpfs", "-o", "size=300k", "tmpfs", folder], capture_output=True, check=False)
+    mounted = subprocess.run(
+        ["mount", "-t", "tmpfs", "-o", "size=300k", "tmpfs", folder],
+        capture_output=True,
+        check=False,
+    )
     if mounted.returncode:
         pytest.skip("this machine mounts no disks for us")
     settings.MEDIA_ROOT = folder
@@ -95,7 +102,11 @@ def small_disk(settings, tmp_path):
 
 
 def stored_files(settings):
-    return sorted(str(p.relative_to(settings.MEDIA_ROOT)) for p in Path(settings.MEDIA_ROOT).rglob("*") if p.is_file())
+    return sorted(
+        str(p.relative_to(settings.MEDIA_ROOT))
+        for p in Path(settings.MEDIA_ROOT).rglob("*")
+        if p.is_file()
+    )
 
 
 def test_an_upload_onto_a_full_disk_keeps_nothing_and_says_so(designer, site, small_disk, settings):
@@ -108,7 +119,9 @@ def test_an_upload_onto_a_full_disk_keeps_nothing_and_says_so(designer, site, sm
     assert designer.bring(site["id"], content).status_code == 201
 
 
-def test_a_run_onto_a_full_disk_fails_with_a_sentence_and_goes_through_later(designer, placement, small_disk, settings):
+def test_a_run_onto_a_full_disk_fails_with_a_sentence_and_goes_through_later(
+    designer, placement, small_disk, settings
+):
     for o in Original.objects.all():  # it was brought to the other disk
         default_storage.save(o.stored, io.BytesIO(picture()))
     small_disk.fill()
@@ -136,7 +149,8 @@ def test_a_name_never_stands_for_half_a_file(tmp_path, monkeypatch):
         with pytest.raises(NoRoom):
             keep(whole, "originals/aa/x.jpg")
     assert not default_storage.exists("originals/aa/x.jpg")
-    default_storage.save("originals/aa/x.jpg", io.BytesIO(whole.read_bytes()[:5000]))  # as older code left it
+    # as older code left it
+    default_storage.save("originals/aa/x.jpg", io.BytesIO(whole.read_bytes()[:5000]))
     keep(whole, "originals/aa/x.jpg")
     assert default_storage.open("originals/aa/x.jpg").read() == whole.read_bytes()
 
@@ -149,7 +163,9 @@ def test_a_truncated_original_is_healed_by_bringing_it_again(designer, site, pla
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     runs.run(started["id"])
     failed = designer.get(f"/deliveries/{started['id']}").json()
-    assert failed["state"] == "failed" and "boats.jpg is no longer stored whole" in failed["message"]
+    assert (
+        failed["state"] == "failed" and "boats.jpg is no longer stored whole" in failed["message"]
+    )
     assert designer.bring(site["id"], content).json()["is_new"] is False
     assert path.read_bytes() == content
 
@@ -163,7 +179,10 @@ def test_a_rendition_that_does_not_match_is_made_again(designer, placement):
         archive = zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content)))
         for entry in json.loads(archive.read("manifest.json"))["files"]:
             content = archive.read(entry["name"])
-            assert (len(content), hashlib.sha256(content).hexdigest()) == (entry["bytes"], entry["sha256"])
+            assert (len(content), hashlib.sha256(content).hexdigest()) == (
+                entry["bytes"],
+                entry["sha256"],
+            )
         return done, answer
 
     first, _ = export()
@@ -183,7 +202,9 @@ def test_what_is_in_the_zip_can_be_served_and_equal_runs_are_equal_zips(designer
         runs.run(started["id"])
         zips.append(b"".join(designer.get(f"/deliveries/{started['id']}/zip").streaming_content))
     assert zips[0] == zips[1]
-    assert {(e.external_attr >> 16) & 0o777 for e in zipfile.ZipFile(io.BytesIO(zips[0])).infolist()} == {0o644}
+    assert {
+        (e.external_attr >> 16) & 0o777 for e in zipfile.ZipFile(io.BytesIO(zips[0])).infolist()
+    } == {0o644}
 
 
 # -- two at once --
@@ -192,7 +213,12 @@ def test_what_is_in_the_zip_can_be_served_and_equal_runs_are_equal_zips(designer
 def test_tags_that_eight_add_at_once_all_stay(designer, site, original):
     tabs = [another(designer) for _ in range(8)]
     body = [{"ids": [original["id"]], "add_tags": [f"tag {i}"]} for i in range(8)]
-    answers = at_once(*(lambda t=t, b=b: t.patch(f"/sites/{site['id']}/originals", b) for t, b in zip(tabs, body, strict=True)))
+    answers = at_once(
+        *(
+            lambda t=t, b=b: t.patch(f"/sites/{site['id']}/originals", b)
+            for t, b in zip(tabs, body, strict=True)
+        )
+    )
     assert [a.status_code for a in answers] == [200] * 8
     assert set(Original.objects.get().tags) == {f"tag {i}" for i in range(8)}
 
@@ -240,12 +266,19 @@ def test_a_deadlock_is_tried_again(designer, site, original):
 
 
 def test_renames_looks_and_saves_at_once_all_answer(designer, site, page, original):
-    """Two people rename areas while others save: each is done or told that somebody was first, none fails."""
+    """Two people rename areas while others save: each is done or told that somebody was first, none
+    fails."""
     area = lambda name: {"name": name, "rect": {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}}
-    designer.put(f"/originals/{original['id']}/look", {"revision": 1, "focal": [0.5, 0.5], "areas": [area("Mast")]})
+    designer.put(
+        f"/originals/{original['id']}/look",
+        {"revision": 1, "focal": [0.5, 0.5], "areas": [area("Mast")]},
+    )
     made = []
     for i in range(4):
-        noun = {"name": f"P{i}", "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}}}
+        noun = {
+            "name": f"P{i}",
+            "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}},
+        }
         made.append(designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json())
 
     def rename(tab, name):
@@ -258,7 +291,12 @@ def test_renames_looks_and_saves_at_once_all_answer(designer, site, page, origin
         for i in range(6):
             row = Placement.objects.get(id=placement["id"])
             noun = {**row.as_noun().model_dump(mode="json", exclude_none=True), "alt": str(i)}
-            looks = {str(original["id"]): {"focal": [0.5, 0.5], "areas": [area(f"Saved {placement['id']} {i}")]}}
+            looks = {
+                str(original["id"]): {
+                    "focal": [0.5, 0.5],
+                    "areas": [area(f"Saved {placement['id']} {i}")],
+                }
+            }
             body = {"revision": row.revision, "placement": noun, "looks": looks}
             yield tab.put(f"/placements/{placement['id']}", body).status_code
 
@@ -272,7 +310,9 @@ def test_renames_looks_and_saves_at_once_all_answer(designer, site, page, origin
 def test_saves_in_one_site_do_not_wait_for_each_other(designer, page, original):
     """One placement's row is locked by somebody; another of the same site is saved meanwhile."""
     made = [
-        designer.post(f"/pages/{page['id']}/placements", {"placement": {"name": f"P{i}", "treatments": {}}}).json()
+        designer.post(
+            f"/pages/{page['id']}/placements", {"placement": {"name": f"P{i}", "treatments": {}}}
+        ).json()
         for i in (1, 2)
     ]
     held, done = threading.Event(), threading.Event()
@@ -301,7 +341,8 @@ def test_a_save_after_the_breakpoints_were_changed_is_told_so(designer, site, pl
     plan = {**site["plan"], "breakpoints": [599, 1023]}
     designer.put(f"/sites/{site['id']}", {"name": "x", "plan": plan, "revision": site["revision"]})
     answer = designer.put(
-        f"/placements/{placement['id']}", {"revision": placement["revision"], "placement": placement["placement"]}
+        f"/placements/{placement['id']}",
+        {"revision": placement["revision"], "placement": placement["placement"]},
     )
     assert answer.status_code in (409, 422) and answer.json()["detail"].endswith(".")
     assert designer.get(f"/placements/{placement['id']}").status_code == 200
@@ -312,7 +353,9 @@ def test_a_save_after_the_breakpoints_were_changed_is_told_so(designer, site, pl
 
 def test_eight_exports_at_once_are_one_run(designer, placement):
     tabs = [another(designer) for _ in range(8)]
-    answers = at_once(*(lambda t=t: t.post(f"/placements/{placement['id']}/deliveries") for t in tabs))
+    answers = at_once(
+        *(lambda t=t: t.post(f"/placements/{placement['id']}/deliveries") for t in tabs)
+    )
     assert {a.status_code for a in answers} == {201}
     assert len({a.json()["id"] for a in answers}) == 1 == Delivery.objects.count()
 
@@ -406,7 +449,9 @@ def test_a_run_that_workers_die_at_is_given_up_after_a_while(designer, placement
 
 def test_a_stop_that_no_worker_hears_is_a_stop(designer, placement):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    Delivery.objects.update(state="stopping", claim="x", beat=timezone.now() - timedelta(seconds=60))
+    Delivery.objects.update(
+        state="stopping", claim="x", beat=timezone.now() - timedelta(seconds=60)
+    )
     assert requeue_lost() == 0
     assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "stopped"
 
@@ -437,7 +482,10 @@ def test_a_finished_run_answers_from_what_it_wrote(designer, placement, monkeypa
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     runs.run(started["id"])
     tree = f"/deliveries/{started['id']}/tree/t1"
-    before = {p: designer.get(f"{tree}/{p}").content for p in ("page.html", "snippet.html", "picture.css", "manifest.json")}
+    before = {
+        p: designer.get(f"{tree}/{p}").content
+        for p in ("page.html", "snippet.html", "picture.css", "manifest.json")
+    }
     picks = designer.post(f"/deliveries/{started['id']}/picks", {}).json()
 
     def newer_rules(*_, **__):
@@ -458,7 +506,9 @@ def test_a_run_from_before_texts_were_stored_is_worked_out_once(designer, placem
     assert Delivery.objects.get().written["texts"]["picture.css"] == before.decode()
 
 
-def test_what_is_stored_says_its_version_and_what_does_not_is_lifted(designer, site, placement, original):
+def test_what_is_stored_says_its_version_and_what_does_not_is_lifted(
+    designer, site, placement, original
+):
     with connection.cursor() as cursor:
         for table, column in (
             ("skypane_sites_site", "plan"),
@@ -472,4 +522,9 @@ def test_what_is_stored_says_its_version_and_what_does_not_is_lifted(designer, s
         cursor.execute("update skypane_sites_site set plan = '{\"heights\": []}'")
         cursor.execute("update originals_original set areas = '[]'")
     assert len(designer.get(f"/sites/{site['id']}").json()["plan"]["heights"]) == 4
-    assert designer.post(f"/sites/{site['id']}/readings", {"placement": placement["placement"]}).status_code == 200
+    assert (
+        designer.post(
+            f"/sites/{site['id']}/readings", {"placement": placement["placement"]}
+        ).status_code
+        == 200
+    )

@@ -38,7 +38,13 @@ def test_steps_are_named_by_what_changed(designer, placement, original):
     assert saved.status_code == 200 and saved.json()["at"] == 4
     assert steps(designer, placement) == (
         4,
-        ["As it was", "Fit of span A", "Height of span A", "Focal point of boats.jpg", "Mast drawn"],
+        [
+            "As it was",
+            "Fit of span A",
+            "Height of span A",
+            "Focal point of boats.jpg",
+            "Mast drawn",
+        ],
     )
 
 
@@ -46,14 +52,23 @@ def test_undo_moves_the_place_and_keeps_what_was_undone(designer, placement):
     one, two = with_a(placement, fit="contain"), with_a(placement, fit="contain", whole=True)
     saved = save(designer, placement, two, {"keep": 0, "add": [one, two], "at": 2}).json()
     undone = save(designer, saved, one, {"keep": 2, "add": [], "at": 1})
-    assert undone.json()["at"] == 1 and undone.json()["placement"]["treatments"]["A"]["fit"] == "contain"
-    assert "whole" not in {k for k, v in undone.json()["placement"]["treatments"]["A"].items() if v is not None}
+    assert (
+        undone.json()["at"] == 1
+        and undone.json()["placement"]["treatments"]["A"]["fit"] == "contain"
+    )
+    assert "whole" not in {
+        k for k, v in undone.json()["placement"]["treatments"]["A"].items() if v is not None
+    }
     at, names = steps(designer, placement)
     assert at == 1 and names[2] == "What the files carry of span A"  # still there to be done again
 
 
 def test_a_change_after_an_undo_drops_what_was_undone(designer, placement):
-    one, two, other = with_a(placement, fit="contain"), version(placement, name="Two"), version(placement, name="Other")
+    one, two, other = (
+        with_a(placement, fit="contain"),
+        version(placement, name="Two"),
+        version(placement, name="Other"),
+    )
     saved = save(designer, placement, two, {"keep": 0, "add": [one, two], "at": 2}).json()
     saved = save(designer, saved, one, {"keep": 2, "add": [], "at": 1}).json()
     save(designer, saved, other, {"keep": 1, "add": [other], "at": 2})
@@ -66,7 +81,12 @@ def test_a_save_without_history_is_one_step(designer, placement):
 
 
 @pytest.mark.parametrize(
-    "history", [{"keep": 7, "add": [], "at": 9}, {"keep": -1, "add": [], "at": -1}, {"keep": 0, "add": [], "at": 3}]
+    "history",
+    [
+        {"keep": 7, "add": [], "at": 9},
+        {"keep": -1, "add": [], "at": -1},
+        {"keep": 0, "add": [], "at": 3},
+    ],
 )
 def test_a_history_that_does_not_fit_loses_nothing(designer, placement, history):
     assert save(designer, placement, version(placement, name="Two"), history).status_code == 200
@@ -84,9 +104,16 @@ def test_the_oldest_steps_are_forgotten(designer, placement, monkeypatch):
 def test_a_new_breakpoint_carries_the_history_over(designer, site, placement):
     save(designer, placement, with_a(placement, fit="contain"), None)
     plan = {**site["plan"], "breakpoints": [400, 599, 1023, 1599]}
-    assert designer.put(f"/sites/{site['id']}", {"name": "x", "plan": plan, "revision": 1}).status_code == 200
+    assert (
+        designer.put(f"/sites/{site['id']}", {"name": "x", "plan": plan, "revision": 1}).status_code
+        == 200
+    )
     first = designer.get(f"/placements/{placement['id']}/history").json()["steps"][0]["placement"]
-    assert set(first["treatments"]) == {"B", "E"}  # what A and D set before; the new A is handed B's down
+    # what A and D set before; the new A is handed B's down
+    assert set(first["treatments"]) == {
+        "B",
+        "E",
+    }
 
 
 def test_a_conflict_says_what_differs(designer, placement):
@@ -97,30 +124,48 @@ def test_a_conflict_says_what_differs(designer, placement):
 
 
 def test_an_area_called_otherwise_takes_its_spans_along(designer, placement, original):
-    mast, bell = ({"name": n, "rect": {"x": x, "y": 0.1, "w": 0.2, "h": 0.2}} for n, x in (("Mast", 0.1), ("Bell", 0.5)))
+    mast, bell = (
+        {"name": n, "rect": {"x": x, "y": 0.1, "w": 0.2, "h": 0.2}}
+        for n, x in (("Mast", 0.1), ("Bell", 0.5))
+    )
     look = {"focal": [0.5, 0.5], "areas": [mast, bell]}
 
     def put(first):
-        (now,) = (o for o in designer.get(f"/sites/{placement['site_id']}/originals").json() if o["id"] == original["id"])
-        return designer.put(f"/originals/{original['id']}/look", {**look, "areas": [first, bell], "revision": now["revision"]})
+        (now,) = (
+            o
+            for o in designer.get(f"/sites/{placement['site_id']}/originals").json()
+            if o["id"] == original["id"]
+        )
+        return designer.put(
+            f"/originals/{original['id']}/look",
+            {**look, "areas": [first, bell], "revision": now["revision"]},
+        )
 
     put(mast)
     now = with_a(designer.get(f"/placements/{placement['id']}").json(), keeps=["Mast"])
     saved = save(designer, placement, now).json()
     assert put({**mast, "name": "Light"}).status_code == 200
     now = designer.get(f"/placements/{placement['id']}").json()
-    assert now["placement"]["treatments"]["A"]["keeps"] == ["Light"] and now["revision"] == saved["revision"] + 1
+    assert (
+        now["placement"]["treatments"]["A"]["keeps"] == ["Light"]
+        and now["revision"] == saved["revision"] + 1
+    )
     assert steps(designer, placement)[1][-1] == "Mast is called Light"
     # an area that is moved renames nothing
     put({**mast, "name": "Light", "rect": bell["rect"]})
     assert designer.get(f"/placements/{placement['id']}").json()["revision"] == now["revision"]
 
 
-def test_an_area_renamed_on_one_desk_keeps_its_place_in_other_placements(designer, page, placement, original):
+def test_an_area_renamed_on_one_desk_keeps_its_place_in_other_placements(
+    designer, page, placement, original
+):
     mast = {"name": "Mast", "rect": {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}}
     here = version(placement) | {"looks": {original["id"]: {"focal": [0.5, 0.5], "areas": [mast]}}}
     saved = save(designer, placement, here).json()
-    other = {"name": "Elsewhere", "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}}}
+    other = {
+        "name": "Elsewhere",
+        "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}},
+    }
     other = designer.post(f"/pages/{page['id']}/placements", {"placement": other}).json()
     here["looks"][original["id"]]["areas"] = [{**mast, "name": "Light"}]
     assert save(designer, saved, here).status_code == 200

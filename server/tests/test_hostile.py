@@ -1,4 +1,5 @@
-"""Input that means no good, or that nobody meant: a clear sentence, the right status, nothing lost, and in bounds of time and memory."""
+"""Input that means no good, or that nobody meant: a clear sentence, the right status, nothing lost,
+and in bounds of time and memory."""
 
 import io
 import json
@@ -21,8 +22,9 @@ from tests.conftest import picture
 pytestmark = pytest.mark.django_db
 
 BOMB = (
-    b'<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><filter id="f"><feTurbulence baseFrequency=".9" '
-    b'numOctaves="9999"/></filter><rect width="9000" height="9000" filter="url(#f)"/></svg>'
+    b'<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><filter'
+    b' id="f"><feTurbulence baseFrequency=".9" numOctaves="9999"/></filter><rect width="9000"'
+    b' height="9000" filter="url(#f)"/></svg>'
 )
 
 
@@ -49,7 +51,9 @@ def test_a_picture_that_works_for_ever_is_refused_at_the_limit(designer, site, s
     pictures._made.clear()
     began = time.monotonic()
     said = problem(designer.bring(site["id"], BOMB, "bomb.svg"), 422)
-    assert said.startswith("bomb.svg ") and "the limit here" in said and time.monotonic() - began < 10
+    assert (
+        said.startswith("bomb.svg ") and "the limit here" in said and time.monotonic() - began < 10
+    )
     assert not Original.objects.exists()
     assert designer.bring(site["id"], picture()).status_code == 201
     pictures._made.clear()
@@ -66,7 +70,9 @@ def test_sentences_name_the_file_as_it_was_called(designer, site):
 def test_nothing_is_taken_from_who_is_not_signed_in(site, monkeypatch):
     from django.http import HttpRequest
 
-    monkeypatch.setattr(HttpRequest, "_load_post_and_files", lambda self: pytest.fail("the body was read"))
+    monkeypatch.setattr(
+        HttpRequest, "_load_post_and_files", lambda self: pytest.fail("the body was read")
+    )
     upload = io.BytesIO(picture())
     upload.name = "a.jpg"
     for address in (f"/api/sites/{site['id']}/originals", "/api/session", "/api/nothing"):
@@ -78,13 +84,17 @@ def test_what_is_too_large_is_refused_before_it_is_read(designer, site, settings
 
     settings.MOST_UPLOAD_BYTES = 10
     monkeypatch.setattr("config.middleware.FORM_BYTES", 100)
-    monkeypatch.setattr(HttpRequest, "_load_post_and_files", lambda self: pytest.fail("the body was read"))
+    monkeypatch.setattr(
+        HttpRequest, "_load_post_and_files", lambda self: pytest.fail("the body was read")
+    )
     assert "at most" in problem(designer.bring(site["id"], picture()), 413)
 
 
 def test_a_form_where_json_is_asked_for_is_refused(designer, site):
     problem(designer.client.post("/api/sites", {"name": "x"}), 415)
-    answer = designer.client.post("/api/sites", b"name=x", content_type="application/x-www-form-urlencoded")
+    answer = designer.client.post(
+        "/api/sites", b"name=x", content_type="application/x-www-form-urlencoded"
+    )
     problem(answer, 400)
 
 
@@ -108,7 +118,9 @@ def test_what_is_no_json_is_a_4xx(designer, body):
 
 
 def test_a_body_of_six_mb_is_too_large(designer):
-    problem(designer.client.post("/api/sites", b" " * 6_000_000, content_type="application/json"), 413)
+    problem(
+        designer.client.post("/api/sites", b" " * 6_000_000, content_type="application/json"), 413
+    )
 
 
 def test_fields_that_are_not_known_are_refused(designer, site, page, placement, original):
@@ -117,7 +129,11 @@ def test_fields_that_are_not_known_are_refused(designer, site, page, placement, 
         ("post", f"/sites/{site['id']}/pages", {"title": "x", "colour": 1}),
         ("post", f"/pages/{page['id']}/placements", {"placement": {"name": "x"}, "lead": True}),
         ("post", f"/sites/{site['id']}/readings", {"placement": {"name": "x"}, "spans": []}),
-        ("put", f"/placements/{placement['id']}", {"revision": 1, "placement": {"name": "x"}, "force": True}),
+        (
+            "put",
+            f"/placements/{placement['id']}",
+            {"revision": 1, "placement": {"name": "x"}, "force": True},
+        ),
         ("patch", f"/originals/{original['id']}", {"alt": "x", "name": "y"}),
         ("patch", f"/sites/{site['id']}/originals", {"ids": [original["id"]], "tags": []}),
     ):
@@ -130,7 +146,11 @@ def test_fields_that_are_not_known_are_refused(designer, site, page, placement, 
     "change",
     [
         {"heights": []},
-        {"heights": [{"to_px": 7680, "least_px": 300, "typical_px": 400, "greatest_px": 500}] * 1000},
+        {
+            "heights": (
+                [{"to_px": 7680, "least_px": 300, "typical_px": 400, "greatest_px": 500}] * 1000
+            )
+        },
         {"densities": [1, *[1 + i / 10_000 for i in range(10_000)]]},
         {"titles": {f"A{i}": "x" for i in range(1000)}},
         {"titles": {"A": "x" * 41}},
@@ -141,7 +161,9 @@ def test_fields_that_are_not_known_are_refused(designer, site, page, placement, 
     ],
 )
 def test_every_list_and_number_of_a_site_has_a_bound(designer, site, change):
-    answer = designer.put(f"/sites/{site['id']}", {"name": "x", "plan": {**site["plan"], **change}, "revision": 1})
+    answer = designer.put(
+        f"/sites/{site['id']}", {"name": "x", "plan": {**site["plan"], **change}, "revision": 1}
+    )
     problem(answer, 422)
     assert designer.get(f"/sites/{site['id']}").json()["plan"] == site["plan"]
 
@@ -166,12 +188,20 @@ def test_too_many_of_anything_is_refused(designer, site, placement):
     draft = {"placement": {"name": "x", "treatments": {chr(65 + i) * 2: {} for i in range(26)}}}
     problem(designer.post(f"/sites/{site['id']}/readings", draft), 422)
     looks = {str(i): {"focal": [0.5, 0.5]} for i in range(1000)}
-    problem(designer.post(f"/sites/{site['id']}/readings", {"placement": {"name": "x"}, "looks": looks}), 422)
+    problem(
+        designer.post(
+            f"/sites/{site['id']}/readings", {"placement": {"name": "x"}, "looks": looks}
+        ),
+        422,
+    )
     problem(designer.get(f"/originals/{10**30}/suggestion"), 404)
 
 
 def test_a_safe_area_s_png_is_bounded(designer, page):
-    noun = {"name": "To be made", "treatments": {"D": {"height": {"kind": "ratio", "w": 2, "h": 1}}}}
+    noun = {
+        "name": "To be made",
+        "treatments": {"D": {"height": {"kind": "ratio", "w": 2, "h": 1}}},
+    }
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json()
     said = problem(designer.get(f"/placements/{made['id']}/safe-area/png?ratio=0.05"), 422)
     assert "Take the SVG" in said
@@ -186,7 +216,9 @@ def sign_in(client, name, password="wrong", **extra):
     client.get("/api/session")
     token = {"X-CSRFToken": client.cookies["csrftoken"].value}
     body = json.dumps({"name": name, "password": password})
-    return client.post("/api/session", body, content_type="application/json", headers=token, **extra).status_code
+    return client.post(
+        "/api/session", body, content_type="application/json", headers=token, **extra
+    ).status_code
 
 
 @pytest.mark.parametrize("ways", [["ada", "ADA", "Ada ", "àda", "aDa  ", "ÁDA", "ada", "Ada"]])
@@ -226,12 +258,19 @@ def test_without_redis_sessions_reading_and_saving_go_on(designer, settings, pla
     from config.cache import ForgivingRedisCache
 
     settings.CACHES = {
-        "default": {"BACKEND": "config.cache.ForgivingRedisCache", "LOCATION": "redis://127.0.0.1:1/0", "OPTIONS": {}}
+        "default": {
+            "BACKEND": "config.cache.ForgivingRedisCache",
+            "LOCATION": "redis://127.0.0.1:1/0",
+            "OPTIONS": {},
+        }
     }
     client = Client(enforce_csrf_checks=True)
     assert sign_in(client, "ada", "long-enough-word") == 200
     assert client.get("/api/sites").status_code == 200
-    body = {"revision": placement["revision"], "placement": {**placement["placement"], "alt": "words"}}
+    body = {
+        "revision": placement["revision"],
+        "placement": {**placement["placement"], "alt": "words"},
+    }
     assert designer.put(f"/placements/{placement['id']}", body).status_code == 200
     ForgivingRedisCache.asked_again_at = 0.0
 
@@ -282,7 +321,12 @@ def test_static_files_carry_the_same_headers_and_no_dot_files(client, settings):
         break
     if static is None:
         pytest.skip("the web application is not built")
-    for header in ("Content-Security-Policy", "X-Frame-Options", "X-Content-Type-Options", "Referrer-Policy"):
+    for header in (
+        "Content-Security-Policy",
+        "X-Frame-Options",
+        "X-Content-Type-Options",
+        "Referrer-Policy",
+    ):
         assert static[header] == page[header]
     assert not list(Path(settings.WEB_DIST).glob(".*"))
 
@@ -352,9 +396,14 @@ def test_queries_do_not_grow_with_rows(designer, site, page, placement, original
             runs.run(started["id"])
 
     wide = {"name": "Shore", "rect": {"x": 0.05, "y": 0.3, "w": 0.9, "h": 0.3}}
-    designer.put(f"/originals/{original['id']}/look", {"revision": 1, "focal": [0.5, 0.5], "areas": [wide]})
+    designer.put(
+        f"/originals/{original['id']}/look", {"revision": 1, "focal": [0.5, 0.5], "areas": [wide]}
+    )
     more()
-    paths = [f"/sites/{site['id']}/{what}" for what in ("deliveries", "remedies", "placements", "originals")] + ["/sites"]
+    paths = [
+        f"/sites/{site['id']}/{what}"
+        for what in ("deliveries", "remedies", "placements", "originals")
+    ] + ["/sites"]
     few = [queries(designer, p) for p in paths]
     more()
     assert [queries(designer, p) for p in paths] == few
@@ -379,12 +428,19 @@ def test_a_save_checks_with_a_plan_alone(designer, placement, monkeypatch):
 
 def test_placements_of_a_site_are_called_apart_in_code_and_files(designer, site, page, original):
     def brought(name):
-        noun = {"name": name, "treatments": {"D": {"original": original["id"], "width": {"kind": "fixed", "width_px": 100}}}}
+        noun = {
+            "name": name,
+            "treatments": {
+                "D": {"original": original["id"], "width": {"kind": "fixed", "width_px": 100}}
+            },
+        }
         return designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json()
 
     made = [brought(name) for name in ("船", "Chuan", "3 boats")]
     readings = [
-        designer.post(f"/sites/{site['id']}/readings", {"placement": m["placement"], "placement_id": m["id"]}).json()
+        designer.post(
+            f"/sites/{site['id']}/readings", {"placement": m["placement"], "placement_id": m["id"]}
+        ).json()
         for m in made
     ]
     classes = [r["code"]["css_text"].split(" {")[0] for r in readings]
@@ -393,13 +449,17 @@ def test_placements_of_a_site_are_called_apart_in_code_and_files(designer, site,
     exported = designer.post(f"/placements/{made[1]['id']}/deliveries").json()
     assert exported["files"][0]["name"] == "images/chuan-2.avif"
     foreign = {**made[0]["placement"], "stem": "evil"}
-    saved = designer.put(f"/placements/{made[0]['id']}", {"revision": 1, "placement": foreign}).json()
+    saved = designer.put(
+        f"/placements/{made[0]['id']}", {"revision": 1, "placement": foreign}
+    ).json()
     assert saved["placement"]["stem"] is None
 
 
 def test_titles_stay_on_their_widths_when_a_post_is_added(designer, site):
     titled = {**site["plan"], "titles": {"A": "phone", "D": "desk"}}
-    saved = designer.put(f"/sites/{site['id']}", {"name": "x", "plan": titled, "revision": 1}).json()
+    saved = designer.put(
+        f"/sites/{site['id']}", {"name": "x", "plan": titled, "revision": 1}
+    ).json()
     added = {**saved["plan"], "breakpoints": [400, 599, 1023, 1599]}
     saved = designer.put(f"/sites/{site['id']}", {"name": "x", "plan": added, "revision": 2}).json()
     assert saved["plan"]["titles"] == {"B": "phone", "E": "desk"}

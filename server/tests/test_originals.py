@@ -15,16 +15,30 @@ pytestmark = pytest.mark.django_db
 
 @pytest.mark.parametrize(
     ("format", "name", "kind"),
-    [("JPEG", "a.jpg", "jpeg"), ("PNG", "a.png", "png"), ("WEBP", "a.webp", "webp"), ("AVIF", "a.avif", "avif")],
+    [
+        ("JPEG", "a.jpg", "jpeg"),
+        ("PNG", "a.png", "png"),
+        ("WEBP", "a.webp", "webp"),
+        ("AVIF", "a.avif", "avif"),
+    ],
 )
 def test_the_four_kinds_are_taken(designer, site, format, name, kind):
     answer = designer.bring(site["id"], picture(format=format), name)
     got = answer.json()
     assert answer.status_code == 201
-    assert (got["format"], got["width_px"], got["height_px"], got["alt"], got["is_new"]) == (kind, 800, 500, None, True)
+    assert (got["format"], got["width_px"], got["height_px"], got["alt"], got["is_new"]) == (
+        kind,
+        800,
+        500,
+        None,
+        True,
+    )
     for width in (480, 1600):
         preview = designer.get(f"/originals/{got['id']}/preview/{width}")
-        assert preview["Content-Type"] == "image/webp" and b"".join(preview.streaming_content)[8:12] == b"WEBP"
+        assert (
+            preview["Content-Type"] == "image/webp"
+            and b"".join(preview.streaming_content)[8:12] == b"WEBP"
+        )
 
 
 def test_how_large_a_frame_it_is_enough_for_is_told(designer, site):
@@ -35,7 +49,10 @@ def test_how_large_a_frame_it_is_enough_for_is_told(designer, site):
 
 
 def test_the_list_says_of_each_what_bringing_it_said(designer, site):
-    brought = [designer.bring(site["id"], picture(*size), f"{size[0]}.jpg") for size in ((90, 60), (60, 90))]
+    brought = [
+        designer.bring(site["id"], picture(*size), f"{size[0]}.jpg")
+        for size in ((90, 60), (60, 90))
+    ]
     listed = designer.get(f"/sites/{site['id']}/originals").json()
     assert listed == [b.json() for b in reversed(brought)]
 
@@ -60,10 +77,17 @@ def test_a_mislabelled_picture_is_taken_and_told(designer, site):
 
 def bomb():
     def chunk(kind, data):
-        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        return (
+            struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+        )
 
     header = chunk(b"IHDR", struct.pack(">IIBBBBB", 60000, 60000, 8, 2, 0, 0, 0))
-    return b"\x89PNG\r\n\x1a\n" + header + chunk(b"IDAT", zlib.compress(b"\0" * 1000)) + chunk(b"IEND", b"")
+    return (
+        b"\x89PNG\r\n\x1a\n"
+        + header
+        + chunk(b"IDAT", zlib.compress(b"\0" * 1000))
+        + chunk(b"IEND", b"")
+    )
 
 
 @pytest.mark.parametrize(
@@ -77,7 +101,9 @@ def bomb():
         (b"<svg/>", "../../etc/passwd.svg", "passwd.svg is damaged"),
     ],
 )
-def test_what_cannot_be_used_is_refused_and_nothing_kept(designer, site, settings, content, name, said):
+def test_what_cannot_be_used_is_refused_and_nothing_kept(
+    designer, site, settings, content, name, said
+):
     answer = designer.bring(site["id"], content, name)
     assert answer.status_code == 422 and said in answer.json()["detail"]
     assert designer.get(f"/sites/{site['id']}/originals").json() == []
@@ -145,37 +171,51 @@ def test_a_lost_preview_is_made_again(designer, original, settings):
     assert designer.get(f"/originals/{original['id']}/preview/480").status_code == 200
 
 
-# -- several at once -----------------------------------------------------------------------------------------------------
+# -- several at once -------------------------------------------------------------------
 
 
 def test_alt_text_and_tags_of_several(designer, site):
     ids = [designer.bring(site["id"], picture(seed=n), f"{n}.jpg").json()["id"] for n in (1, 2, 3)]
     path = f"/sites/{site['id']}/originals"
     designer.patch(path, {"ids": ids[:2], "alt": "", "add_tags": ["harbour", " evening "]})
-    found = designer.patch(path, {"ids": ids, "add_tags": ["harbour", "new"], "drop_tags": ["evening"]}).json()
+    found = designer.patch(
+        path, {"ids": ids, "add_tags": ["harbour", "new"], "drop_tags": ["evening"]}
+    ).json()
     by_id = {o["id"]: (o["alt"], o["tags"]) for o in found}
-    assert by_id == {ids[0]: ("", ["harbour", "new"]), ids[1]: ("", ["harbour", "new"]), ids[2]: (None, ["harbour", "new"])}
+    assert by_id == {
+        ids[0]: ("", ["harbour", "new"]),
+        ids[1]: ("", ["harbour", "new"]),
+        ids[2]: (None, ["harbour", "new"]),
+    }
     assert designer.patch(path, {"ids": [*ids, 999999], "alt": ""}).status_code == 404
     assert designer.patch(path, {"ids": ids, "add_tags": [" "]}).status_code == 422
 
 
-def test_of_several_only_the_unused_are_removed_and_of_the_others_it_is_said_where(designer, site, original, placement):
+def test_of_several_only_the_unused_are_removed_and_of_the_others_it_is_said_where(
+    designer, site, original, placement
+):
     spare = designer.bring(site["id"], picture(seed=5), "spare.jpg").json()
-    outcome = designer.post(f"/sites/{site['id']}/originals/removal", {"ids": [original["id"], spare["id"]]}).json()
+    outcome = designer.post(
+        f"/sites/{site['id']}/originals/removal", {"ids": [original["id"], spare["id"]]}
+    ).json()
     assert {o["name"]: (o["removed"], o["used_in"]) for o in outcome} == {
         "spare.jpg": (True, []),
         "boats.jpg": (False, ["Home · Lighthouse, D"]),
     }
-    assert [o["id"] for o in designer.get(f"/sites/{site['id']}/originals").json()] == [original["id"]]
+    assert [o["id"] for o in designer.get(f"/sites/{site['id']}/originals").json()] == [
+        original["id"]
+    ]
 
 
-# -- replacing -------------------------------------------------------------------------------------------------------------
+# -- replacing -------------------------------------------------------------------------
 
 
 def replace(designer, original, content, name="better.jpg", query=""):
     upload = io.BytesIO(content)
     upload.name = name
-    return designer.client.post(f"/api/originals/{original['id']}/replacement{query}", {"file": upload})
+    return designer.client.post(
+        f"/api/originals/{original['id']}/replacement{query}", {"file": upload}
+    )
 
 
 def look_at(designer, placement, original, **area):
@@ -195,16 +235,28 @@ def test_a_better_file_of_the_same_ratio_keeps_everything(designer, site, origin
     answer = replace(designer, original, picture(1600, 1000))
     assert answer.status_code == 200 and answer.json()["said"] == []
     after = answer.json()["original"]
-    assert (after["id"], after["name"], after["width_px"], after["focal"]) == (original["id"], "better.jpg", 1600, [0.3, 0.4])
+    assert (after["id"], after["name"], after["width_px"], after["focal"]) == (
+        original["id"],
+        "better.jpg",
+        1600,
+        [0.3, 0.4],
+    )
     assert after["areas"][0]["rect"] == MAST["rect"] and after["preview"] != original["preview"]
-    assert designer.get(f"/placements/{placement['id']}").json()["placement"] == placement["placement"]
+    assert (
+        designer.get(f"/placements/{placement['id']}").json()["placement"] == placement["placement"]
+    )
 
 
-def test_another_ratio_is_refused_with_what_no_longer_fits_until_it_is_wanted(designer, original, placement):
+def test_another_ratio_is_refused_with_what_no_longer_fits_until_it_is_wanted(
+    designer, original, placement
+):
     look_at(designer, placement, original, **MAST)
     answer = replace(designer, original, picture(900, 900))
     assert answer.status_code == 409
-    assert "900 × 900, another ratio than 800 × 500" in answer.json()["detail"] and "Mast" in answer.json()["detail"]
+    assert (
+        "900 × 900, another ratio than 800 × 500" in answer.json()["detail"]
+        and "Mast" in answer.json()["detail"]
+    )
     assert "Home · Lighthouse, D" in answer.json()["detail"]
     assert designer.get(f"/originals/{original['id']}/preview/480").status_code == 200
     wanted = replace(designer, original, picture(900, 900), query="?all_the_same=true").json()
@@ -213,7 +265,9 @@ def test_another_ratio_is_refused_with_what_no_longer_fits_until_it_is_wanted(de
 
 
 def test_fewer_px_and_areas_that_fail_are_said(designer, original, placement):
-    look_at(designer, placement, original, name="Mast", rect={"x": 0.1, "y": 0.1, "w": 0.8, "h": 0.9})
+    look_at(
+        designer, placement, original, name="Mast", rect={"x": 0.1, "y": 0.1, "w": 0.8, "h": 0.9}
+    )
     said = replace(designer, original, picture(400, 400), query="?all_the_same=true").json()["said"]
     assert "It has fewer px than before: 400 wide instead of 800." in said
     assert any(s.startswith("Whole again in Home · Lighthouse, A") for s in said)
@@ -224,10 +278,13 @@ def test_what_cannot_replace_leaves_the_original(designer, site, original):
     assert "in the site already" in replace(designer, original, picture(seed=7)).json()["detail"]
     assert replace(designer, original, b"words").status_code == 422
     listed = designer.get(f"/sites/{site['id']}/originals").json()
-    assert {o["id"]: o["name"] for o in listed} == {original["id"]: "boats.jpg", other["id"]: "other.jpg"}
+    assert {o["id"]: o["name"] for o in listed} == {
+        original["id"]: "boats.jpg",
+        other["id"]: "other.jpg",
+    }
 
 
-# -- trimming and suggestions ----------------------------------------------------------------------------------------------
+# -- trimming and suggestions ----------------------------------------------------------
 
 
 def badge() -> bytes:
@@ -242,7 +299,9 @@ def test_trimming_keeps_areas_on_what_they_mark_and_can_be_taken_back(designer, 
     made = designer.bring(site["id"], badge(), "badge.png").json()
     body = {"name": "Badge", "treatments": {"D": {"original": made["id"]}}}
     placement = designer.post(f"/pages/{page['id']}/placements", {"placement": body}).json()
-    look_at(designer, placement, made, name="Left half", rect={"x": 0.25, "y": 0.2, "w": 0.25, "h": 0.6})
+    look_at(
+        designer, placement, made, name="Left half", rect={"x": 0.25, "y": 0.2, "w": 0.25, "h": 0.6}
+    )
     trimmed = designer.post(f"/originals/{made['id']}/trim").json()
     assert (trimmed["width_px"], trimmed["height_px"], trimmed["trimmed"]) == (100, 60, True)
     assert trimmed["areas"][0]["rect"] == {"x": 0, "y": 0, "w": 0.5, "h": 1}
@@ -272,4 +331,6 @@ def test_a_preview_of_a_crop(designer, original):
         found = designer.get(f"{path}?crop={crop}")
         assert Image.open(io.BytesIO(found.content)).size == size
     assert designer.get(f"{path}?crop=0.5,0,0.6,1").status_code == 422
-    assert designer.get(f"{path}?crop=words").json()["detail"].startswith("A crop is four fractions")
+    assert (
+        designer.get(f"{path}?crop=words").json()["detail"].startswith("A crop is four fractions")
+    )

@@ -18,17 +18,27 @@ def test_a_reading_stores_nothing(designer, site, placement):
     draft = {"placement": {**placement["placement"], "name": "Other"}, "looks": placement["looks"]}
     reading = designer.post(f"/sites/{site['id']}/readings", draft).json()
     assert [s["letter"] for s in reading["spans"]] == list("ABCD")
-    assert "other" in reading["code"]["markup_text"] and "/api/originals/" in reading["pane"]["markup"]
+    assert (
+        "other" in reading["code"]["markup_text"] and "/api/originals/" in reading["pane"]["markup"]
+    )
     assert designer.get(f"/placements/{placement['id']}").json() == placement
 
 
-def test_a_reading_follows_a_focal_point_and_a_site_under_the_hand(designer, site, placement, original):
-    draft = {"placement": placement["placement"], "looks": {original["id"]: {"focal": [0.1, 0.5], "areas": []}}}
+def test_a_reading_follows_a_focal_point_and_a_site_under_the_hand(
+    designer, site, placement, original
+):
+    draft = {
+        "placement": placement["placement"],
+        "looks": {original["id"]: {"focal": [0.1, 0.5], "areas": []}},
+    }
     left = designer.post(f"/sites/{site['id']}/readings", draft).json()
     draft["looks"][original["id"]]["focal"] = [0.9, 0.5]
     draft["site"] = {**site["plan"], "breakpoints": [700, 1023, 1599]}
     right = designer.post(f"/sites/{site['id']}/readings", draft).json()
-    assert left["spans"][0]["x0"]["points"][0][1] == 0 and right["spans"][0]["x0"]["points"][0][1] > 0.3
+    assert (
+        left["spans"][0]["x0"]["points"][0][1] == 0
+        and right["spans"][0]["x0"]["points"][0][1] > 0.3
+    )
     assert right["spans"][0]["last"] == 700
 
 
@@ -45,7 +55,12 @@ def test_the_later_save_is_told_and_nothing_overwritten(designer, placement):
     assert answer.status_code == 409
     assert answer.json()["theirs"]["placement"]["name"] == "Mine"
     assert designer.get(f"/placements/{placement['id']}").json()["placement"]["name"] == "Mine"
-    assert save(designer, placement, revision=answer.json()["theirs"]["revision"], name="Late").status_code == 200
+    assert (
+        save(
+            designer, placement, revision=answer.json()["theirs"]["revision"], name="Late"
+        ).status_code
+        == 200
+    )
 
 
 @pytest.mark.parametrize(
@@ -67,7 +82,9 @@ def test_the_later_save_is_told_and_nothing_overwritten(designer, placement):
         ({"background": "red"}, "background", ""),
     ],
 )
-def test_a_treatment_that_cannot_be_is_refused_at_its_field(designer, placement, treatment, field, said):
+def test_a_treatment_that_cannot_be_is_refused_at_its_field(
+    designer, placement, treatment, field, said
+):
     treatments = {**placement["placement"]["treatments"], "B": treatment}
     answer = save(designer, placement, treatments=treatments)
     problem = answer.json()
@@ -79,14 +96,20 @@ def test_a_treatment_that_cannot_be_is_refused_at_its_field(designer, placement,
 def test_areas_are_kept_in_order_and_their_names_differ(designer, placement, original):
     rect = {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}
     look = placement["looks"][str(original["id"])]
-    look["areas"] = [{"name": "Boat", "rect": rect, "least_px": 40}, {"name": "Sky", "rect": rect, "kind": "quiet"}]
+    look["areas"] = [
+        {"name": "Boat", "rect": rect, "least_px": 40},
+        {"name": "Sky", "rect": rect, "kind": "quiet"},
+    ]
     saved = save(designer, placement).json()
     assert [a["name"] for a in saved["looks"][str(original["id"])]["areas"]] == ["Boat", "Sky"]
     look["areas"].append({"name": "Boat", "rect": rect})
     answer = save(designer, {**saved, "looks": placement["looks"]})
     assert answer.status_code == 422 and "Two areas are called Boat" in answer.json()["detail"]
     look["areas"] = [{"name": "Out", "rect": {"x": 0.9, "y": 0, "w": 0.5, "h": 0.5}}]
-    assert "reaches beyond the picture" in save(designer, {**saved, "looks": placement["looks"]}).json()["detail"]
+    assert (
+        "reaches beyond the picture"
+        in save(designer, {**saved, "looks": placement["looks"]}).json()["detail"]
+    )
 
 
 def test_advice_proposes_other_originals_of_the_site(designer, site, placement, original):
@@ -101,17 +124,23 @@ def test_advice_proposes_other_originals_of_the_site(designer, site, placement, 
     looks = {str(other["id"]): {"focal": [0.5, 0.5], "areas": small}}
     assert (
         designer.put(
-            f"/placements/{second['id']}", {"revision": second["revision"], "placement": made, "looks": looks}
+            f"/placements/{second['id']}",
+            {"revision": second["revision"], "placement": made, "looks": looks},
         ).status_code
         == 200
     )
-    draft = {"placement": placement["placement"], "looks": {str(original["id"]): {"focal": [0.5, 0.5], "areas": wide}}}
+    draft = {
+        "placement": placement["placement"],
+        "looks": {str(original["id"]): {"focal": [0.5, 0.5], "areas": wide}},
+    }
 
     def proposed(**more):
         advice = designer.post(f"/sites/{site['id']}/readings", {**draft, **more}).json()["advice"]
         a = next(x for x in advice if x["span"] == "A")
         assert a["failing"] == ["Row"]
-        return [s["treatment"]["original"] for s in a["steps"] if s["kind"] == "original" and s["works"]]
+        return [
+            s["treatment"]["original"] for s in a["steps"] if s["kind"] == "original" and s["works"]
+        ]
 
     assert proposed() == []  # four boats are not offered a tern
     assert proposed(placement_id=placement["id"]) == [other["id"]]  # used on the same page
@@ -125,7 +154,9 @@ def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):
     from tests.conftest import picture
 
     foreign = stranger.bring(theirs["id"], picture(seed=3)).json()
-    assert save(designer, placement, treatments={"D": {"original": foreign["id"]}}).status_code == 422
+    assert (
+        save(designer, placement, treatments={"D": {"original": foreign["id"]}}).status_code == 422
+    )
 
 
 def test_the_list_shows_strips_and_findings(designer, site, placement):
@@ -137,5 +168,7 @@ def test_the_list_shows_strips_and_findings(designer, site, placement):
 
 def test_an_empty_placement_has_room_for_a_picture(designer, page, site):
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": {"name": "Empty"}}).json()
-    reading = designer.post(f"/sites/{site['id']}/readings", {"placement": made["placement"]}).json()
+    reading = designer.post(
+        f"/sites/{site['id']}/readings", {"placement": made["placement"]}
+    ).json()
     assert [f["code"] for f in reading["findings"]] == ["no-original"] and reading["files"] == []

@@ -9,7 +9,8 @@ WIDE = {"name": "Shore", "rect": {"x": 0.05, "y": 0.3, "w": 0.9, "h": 0.3}}
 
 @pytest.fixture
 def failing(designer, placement, original):
-    """A keep area over 90 % of an 8:5 picture: whole in 2:1 and wider spans, cut in the square of span A."""
+    """A keep area over 90 % of an 8:5 picture: whole in 2:1 and wider spans, cut in the square of
+    span A."""
     body = {
         "revision": placement["revision"],
         "placement": placement["placement"],
@@ -22,7 +23,9 @@ def test_what_fails_is_listed_with_a_remedy_and_a_preview(designer, site, failin
     (found,) = designer.get(f"/sites/{site['id']}/remedies").json()
     assert (found["page"], found["name"], found["advice"]["span"]) == ("Home", "Lighthouse", "A")
     assert "Shore is cut from 320 px" in found["findings"][0]["sentence"]
-    assert found["before"]["frame_ratio"] == 1 and found["before"]["x1"] - found["before"]["x0"] == pytest.approx(0.625)
+    assert found["before"]["frame_ratio"] == 1 and found["before"]["x1"] - found["before"][
+        "x0"
+    ] == pytest.approx(0.625)
     assert found["advice"]["steps"][found["advice"]["best"]]["kind"] == "whole"
     after = found["after"][found["advice"]["best"]]
     assert after["frame_ratio"] == pytest.approx(1.6) and (after["x0"], after["x1"]) == (0, 1)
@@ -60,7 +63,12 @@ def test_remedies_are_applied_and_undone_with_one_press_each(designer, site, fai
 
 
 def test_a_placement_that_was_changed_meanwhile_is_left_alone(designer, site, failing):
-    choice = {"placement_id": failing["id"], "revision": failing["revision"] - 1, "span": "A", "step": 1}
+    choice = {
+        "placement_id": failing["id"],
+        "revision": failing["revision"] - 1,
+        "span": "A",
+        "step": 1,
+    }
     (outcome,) = designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()
     assert not outcome["applied"] and "changed meanwhile" in outcome["sentence"]
     assert designer.get(f"/placements/{failing['id']}").json()["placement"] == failing["placement"]
@@ -68,13 +76,19 @@ def test_a_placement_that_was_changed_meanwhile_is_left_alone(designer, site, fa
 
 @pytest.mark.parametrize(("span", "step"), [("A", 0), ("A", 39), ("C", 0), ("Z", 0)])
 def test_a_step_that_does_not_work_is_not_taken(designer, site, failing, span, step):
-    choice = {"placement_id": failing["id"], "revision": failing["revision"], "span": span, "step": step}
+    choice = {
+        "placement_id": failing["id"],
+        "revision": failing["revision"],
+        "span": span,
+        "step": step,
+    }
     (outcome,) = designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()
     assert not outcome["applied"] and "no such remedy" in outcome["sentence"]
 
 
 def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placement, original):
-    """B is handed its square down from C; what is applied to C must not reach B, which A follows."""
+    """B is handed its square down from C; what is applied to C must not reach B, which A
+    follows."""
     treatments = {
         "D": placement["placement"]["treatments"]["D"],
         "C": {"height": {"kind": "ratio", "w": 1, "h": 1}},
@@ -90,12 +104,23 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
     assert set(found) == {"B", "C"}
     draft = {"placement": saved["placement"], "looks": saved["looks"]}
     before = designer.post(f"/sites/{site['id']}/readings", draft).json()
-    choice = {"placement_id": saved["id"], "revision": saved["revision"], "span": "C", "step": found["C"]["advice"]["best"]}
-    assert designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()[0]["applied"]
+    choice = {
+        "placement_id": saved["id"],
+        "revision": saved["revision"],
+        "span": "C",
+        "step": found["C"]["advice"]["best"],
+    }
+    assert designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()[0][
+        "applied"
+    ]
     after_row = designer.get(f"/placements/{placement['id']}").json()
     draft = {"placement": after_row["placement"], "looks": after_row["looks"]}
     after = designer.post(f"/sites/{site['id']}/readings", draft).json()
-    changed = [a["letter"] for a, b in zip(after["spans"], before["spans"], strict=True) if a["print"] != b["print"]]
+    changed = [
+        a["letter"]
+        for a, b in zip(after["spans"], before["spans"], strict=True)
+        if a["print"] != b["print"]
+    ]
     assert changed == ["C"]
 
 
@@ -113,7 +138,12 @@ def test_both_spans_of_one_placement_are_remedied_together(designer, site, place
     found = designer.get(f"/sites/{site['id']}/remedies").json()
     assert [r["advice"]["span"] for r in found] == ["C", "B", "A"]  # the widest first
     choices = [
-        {"placement_id": r["placement_id"], "revision": r["revision"], "span": r["advice"]["span"], "step": r["advice"]["best"]}
+        {
+            "placement_id": r["placement_id"],
+            "revision": r["revision"],
+            "span": r["advice"]["span"],
+            "step": r["advice"]["best"],
+        }
         for r in found
     ]
     (outcome,) = designer.post(f"/sites/{site['id']}/remedies", {"choices": choices}).json()
@@ -121,5 +151,10 @@ def test_both_spans_of_one_placement_are_remedied_together(designer, site, place
 
 
 def test_a_stranger_cannot_apply_anything(stranger, site, failing):
-    choice = {"placement_id": failing["id"], "revision": failing["revision"], "span": "A", "step": 1}
+    choice = {
+        "placement_id": failing["id"],
+        "revision": failing["revision"],
+        "span": "A",
+        "step": 1,
+    }
     assert stranger.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).status_code == 404

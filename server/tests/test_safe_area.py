@@ -1,4 +1,5 @@
-"""The safe area as numbers, SVG and PNG; for a picture that is here and for one that is still to be made."""
+"""The safe area as numbers, SVG and PNG; for a picture that is here and for one that is still to be
+made."""
 
 import io
 
@@ -9,7 +10,8 @@ pytestmark = pytest.mark.django_db
 
 
 def test_the_safe_area_of_one_span_and_of_all(designer, placement):
-    """An 800×500 picture centred: 2:1 shows 400 px of its height, 1:1 (span A) 500 px of its width (02-rules §4)."""
+    """An 800×500 picture centred: 2:1 shows 400 px of its height, 1:1 (span A) 500 px of its width
+    (02-rules §4)."""
     path = f"/placements/{placement['id']}/safe-area"
     a = designer.get(f"{path}?span=A").json()
     assert (a["safe_px"], a["spans"]) == ([150, 650, 0, 500], ["A"])
@@ -32,9 +34,16 @@ def test_the_overlays_have_the_size_of_the_original(designer, placement):
 
 
 def test_what_a_picture_has_to_look_like_that_is_not_there_yet(designer, page):
-    """Frames of 2000×1000 and 500×500 px at 2x: a 2:1 picture of 4000×2000 px, of which the middle half always shows."""
-    wide = {"width": {"kind": "fixed", "width_px": 2000}, "height": {"kind": "ratio", "w": 2, "h": 1}}
-    square = {"width": {"kind": "fixed", "width_px": 500}, "height": {"kind": "ratio", "w": 1, "h": 1}}
+    """Frames of 2000×1000 and 500×500 px at 2x: a 2:1 picture of 4000×2000 px, of which the middle
+    half always shows."""
+    wide = {
+        "width": {"kind": "fixed", "width_px": 2000},
+        "height": {"kind": "ratio", "w": 2, "h": 1},
+    }
+    square = {
+        "width": {"kind": "fixed", "width_px": 500},
+        "height": {"kind": "ratio", "w": 1, "h": 1},
+    }
     body = {"name": "Harbour", "treatments": {"D": wide, "A": square}}
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": body}).json()
     found = designer.get(f"/placements/{made['id']}/safe-area?ratio=2").json()
@@ -47,7 +56,9 @@ def test_what_a_picture_has_to_look_like_that_is_not_there_yet(designer, page):
 @pytest.mark.parametrize("query", ["?span=Q", "?original=999999"])
 def test_what_is_not_there_is_said(designer, placement, query):
     answer = designer.get(f"/placements/{placement['id']}/safe-area{query}")
-    assert answer.status_code == 404 and answer.json()["detail"].startswith(("There is no span", "No picture shows"))
+    assert answer.status_code == 404 and answer.json()["detail"].startswith(
+        ("There is no span", "No picture shows")
+    )
 
 
 def test_a_strangers_safe_area_is_not_shown(stranger, placement):

@@ -37,7 +37,8 @@ def test_a_wrong_password_is_told_at_its_field_and_locks_after_a_while(designer)
     answers = [sign_in(client, name="ada", password=f"wrong-{n}") for n in range(10)]
     assert answers[0].status_code == 401 and answers[0].json()["errors"][0]["field"] == "password"
     assert answers[-1].status_code == 429 and "quarter of an hour" in answers[-1].json()["detail"]
-    assert sign_in(client, name="ada", password="long-enough-word").status_code != 200  # locked for a quarter of an hour
+    # locked for a quarter of an hour
+    assert sign_in(client, name="ada", password="long-enough-word").status_code != 200
 
 
 def test_nothing_without_a_session():
@@ -48,8 +49,16 @@ def test_nothing_without_a_session():
 
 def test_changes_need_the_csrf_token(designer, django_user_model):
     client = Client(enforce_csrf_checks=True)
-    client.force_login(django_user_model.objects.get(username="ada"), backend="django.contrib.auth.backends.ModelBackend")
-    assert client.post("/api/sites", json.dumps({"name": "x"}), content_type="application/json").status_code == 403
+    client.force_login(
+        django_user_model.objects.get(username="ada"),
+        backend="django.contrib.auth.backends.ModelBackend",
+    )
+    assert (
+        client.post(
+            "/api/sites", json.dumps({"name": "x"}), content_type="application/json"
+        ).status_code
+        == 403
+    )
     assert client.post("/api/session/demo", content_type="application/json").status_code == 403
 
 

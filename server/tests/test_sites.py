@@ -81,19 +81,30 @@ def test_a_new_breakpoint_carries_placements_over(designer, site, placement):
     answer = designer.put(f"/sites/{site['id']}", {"name": "x", "revision": 1, "plan": plan})
     assert [s["letter"] for s in answer.json()["spans"]] == list("ABCDE")
     carried = designer.get(f"/placements/{placement['id']}").json()
-    assert set(carried["placement"]["treatments"]) == {"A", "E"} and carried["revision"] == placement["revision"] + 1
+    assert (
+        set(carried["placement"]["treatments"]) == {"A", "E"}
+        and carried["revision"] == placement["revision"] + 1
+    )
 
 
 def test_moving_a_breakpoint_leaves_placements_alone(designer, site, placement):
     plan = {**site["plan"], "breakpoints": [640, 1023, 1599]}
     designer.put(f"/sites/{site['id']}", {"name": "x", "revision": 1, "plan": plan})
-    assert designer.get(f"/placements/{placement['id']}").json()["revision"] == placement["revision"]
+    assert (
+        designer.get(f"/placements/{placement['id']}").json()["revision"] == placement["revision"]
+    )
 
 
 def test_pages_in_order_renamed_and_removed(designer, site):
-    ids = [designer.post(f"/sites/{site['id']}/pages", {"title": t}).json()["id"] for t in ("Home", "Visit")]
+    ids = [
+        designer.post(f"/sites/{site['id']}/pages", {"title": t}).json()["id"]
+        for t in ("Home", "Visit")
+    ]
     designer.put(f"/pages/{ids[0]}", {"title": "Start"})
-    assert [p["title"] for p in designer.get(f"/sites/{site['id']}").json()["pages"]] == ["Start", "Visit"]
+    assert [p["title"] for p in designer.get(f"/sites/{site['id']}").json()["pages"]] == [
+        "Start",
+        "Visit",
+    ]
     assert designer.delete(f"/pages/{ids[0]}").status_code == 204
     assert [p["title"] for p in designer.get(f"/sites/{site['id']}").json()["pages"]] == ["Visit"]
 

@@ -15,7 +15,8 @@ from skypane.values import Noun
 
 
 class AimCost(Noun):
-    """What one way to aim would come to in a span: at how many of its widths every area is whole, and what fares worst.
+    """What one way to aim would come to in a span: at how many of its widths every area is whole,
+    and what fares worst.
 
     `css` is the position as it would be handed over.
     """
@@ -30,9 +31,11 @@ class AimCost(Noun):
 
 
 def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
-    """The three ways to aim side by side: keep areas first, the focal point alone, fixed percentages.
+    """The three ways to aim side by side: keep areas first, the focal point alone, fixed
+    percentages.
 
-    The percentages are the designer's own where the span is fixed, else those that serve, else the middle of what would.
+    The percentages are the designer's own where the span is fixed, else those that serve, else the
+    middle of what would.
     """
     if p.original is None or p.shown is None:
         return ()
@@ -75,5 +78,7 @@ def _middle_aim(p: SpanPlan) -> FixedAim:
     middles = []
     for share, keeps in ((across, picture.keeps_x), (down, picture.keeps_y)):
         low, high = percent_interval(share, keeps)
-        middles.append(round(float(np.clip(np.median((low.max(axis=0) + high.min(axis=0)) / 2), 0, 1)), 4))
+        middles.append(
+            round(float(np.clip(np.median((low.max(axis=0) + high.min(axis=0)) / 2), 0, 1)), 4)
+        )
     return FixedAim(x=middles[0], y=middles[1])

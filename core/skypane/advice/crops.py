@@ -7,7 +7,16 @@ import math
 import numpy as np
 
 from skypane.advice.steps import AdviceStep
-from skypane.advice.trial import asked_width, holds_all, is_within, names_text, need_word, ratio_text, tried, what_changes
+from skypane.advice.trial import (
+    asked_width,
+    holds_all,
+    is_within,
+    names_text,
+    need_word,
+    ratio_text,
+    tried,
+    what_changes,
+)
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import whole_px
 from skypane.geometry import WHOLE, Rect, Region
@@ -20,7 +29,8 @@ from skypane.values import LEAST_SHARE, NOISE
 
 
 def by_tighter_crop(site: Site, p: SpanPlan) -> AdviceStep:
-    """A crop smaller than the present one, just tight enough for the least shown widths, as far as it stays whole and sharp."""
+    """A crop smaller than the present one, just tight enough for the least shown widths, as far as
+    it stays whole and sharp."""
     assert p.original is not None
     assert p.inside is not None
     asked = asked_width(p)
@@ -32,37 +42,66 @@ def by_tighter_crop(site: Site, p: SpanPlan) -> AdviceStep:
     try:
         found = largest_crop(whole, ratio, p.keeps, widest=share, within=p.crop)
     except InvalidPlan as problem:
-        return AdviceStep(kind="crop", works=False, why=f"Cropped tight enough, {problem}", figures={"crop_share": share})
+        return AdviceStep(
+            kind="crop",
+            works=False,
+            why=f"Cropped tight enough, {problem}",
+            figures={"crop_share": share},
+        )
     needed, has = whole_px(float(drawn.max())), int(found.w * whole.w)
     figures = {"crop_share": round(found.w, 4), "crop_px": has, "needed_px": needed}
     if found.w * found.h >= (p.crop.x1 - p.crop.x0) * (p.crop.y1 - p.crop.y0) - NOISE:
-        return AdviceStep(kind="crop", works=False, why="No smaller crop shows them larger in this frame.", figures=figures)
+        return AdviceStep(
+            kind="crop",
+            works=False,
+            why="No smaller crop shows them larger in this frame.",
+            figures=figures,
+        )
     if has < needed:
         return AdviceStep(
             kind="crop",
             works=False,
-            why=f"Cropped tight enough it would be soft: {has} px wide where {needed} are needed at 1x.",
+            why=(
+                f"Cropped tight enough it would be soft: {has} px wide where {needed} are needed"
+                " at 1x."
+            ),
             figures=figures,
         )
     treatment = what_changes(p, crop=found, aim=Following(), fit="cover")
     if not holds_all(tried(site, p, treatment)):
-        return AdviceStep(kind="crop", works=False, why="Cropped tight enough, an area is cut at some width.", figures=figures)
+        return AdviceStep(
+            kind="crop",
+            works=False,
+            why="Cropped tight enough, an area is cut at some width.",
+            figures=figures,
+        )
     sharp = "sharp at 2x" if has >= 2 * needed else f"{has / needed / 2:.2f}× sharp at 2x"
     return AdviceStep(
         kind="crop",
         works=True,
-        why=f"A tighter crop, {share_text(found.w)} of the width ({has} px), shows them large enough and is {sharp}.",
+        why=(
+            f"A tighter crop, {share_text(found.w)} of the width ({has} px), shows them large"
+            f" enough and is {sharp}."
+        ),
         label="Crop tighter",
         treatment=treatment,
         figures=figures,
     )
 
 
-def largest_crop(picture: Picture, ratio: float, areas: tuple[Area, ...], widest: float = 1.0, within: Region = WHOLE) -> Rect:
-    """The largest rectangle of px ratio `ratio` inside the picture that contains all areas, nearest to the focal point.
+def largest_crop(
+    picture: Picture,
+    ratio: float,
+    areas: tuple[Area, ...],
+    widest: float = 1.0,
+    within: Region = WHOLE,
+) -> Rect:
+    """The largest rectangle of px ratio `ratio` inside the picture that contains all areas, nearest
+    to the focal point.
 
-    `widest` is the greatest share of the picture's width that it may have, `within` the part of the picture that it has to stay
-    in. Raises InvalidPlan, with numbers, where the areas do not fit or no rectangle is left.
+    `widest` is the greatest share of the picture's width that it may have, `within` the part of the
+    picture that it has to stay in. Raises InvalidPlan, with numbers, where the areas do not fit or
+    no rectangle is left.
     """
     w = min(widest, within.x1 - within.x0, (within.y1 - within.y0) * ratio / picture.ratio)
     h = w * picture.ratio / ratio
@@ -72,12 +111,15 @@ def largest_crop(picture: Picture, ratio: float, areas: tuple[Area, ...], widest
     for need, has, side in ((x1 - x0, w, "width"), (y1 - y0, h, "height")):
         if need > has + NOISE:
             raise InvalidPlan(
-                f"a crop of {ratio_text(ratio)} has {share_text(has)} of the {side}; {names_text(areas)} {need_word(areas)} {share_text(need)}."
+                f"a crop of {ratio_text(ratio)} has {share_text(has)} of the {side};"
+                f" {names_text(areas)} {need_word(areas)} {share_text(need)}."
             )
     if areas and not is_within((x0 + NOISE, x1 - NOISE, y0 + NOISE, y1 - NOISE), within):
         raise InvalidPlan(f"the present crop leaves out part of {names_text(areas)}.")
 
-    def place(size: float, first: float, last: float, focal: float, room: tuple[float, float]) -> float:
+    def place(
+        size: float, first: float, last: float, focal: float, room: tuple[float, float]
+    ) -> float:
         # in this order the bounds of the picture win over what rounding makes of the areas
         return max(room[0], min(min(max(focal - size / 2, last - size), first), room[1] - size))
 

@@ -16,19 +16,23 @@ from skypane.shown.keeps import edges
 from skypane.shown.plan import SpanPlan, drawn_cut_width
 from skypane.values import LEAST_SHARE
 
-#: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the size of a touch target twice).
+#: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the
+#: size of a touch target twice).
 STAND_IN_PX = 96
 
 
 def belongs(other: Original, used: Iterable[Original], on_page: Collection[int]) -> bool:
-    """Whether an original may be proposed where others are used: it has a tag in common with one, or is on the same page."""
+    """Whether an original may be proposed where others are used: it has a tag in common with one,
+    or is on the same page."""
     return other.id in on_page or not {t for o in used for t in o.tags}.isdisjoint(other.tags)
 
 
 def other_originals(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[AdviceStep]:
-    """Other originals that belong here (see `belongs`) and would be whole, the sharpest first, then the lightest; at most three.
+    """Other originals that belong here (see `belongs`) and would be whole, the sharpest first, then
+    the lightest; at most three.
 
-    Bytes before any file is made are guessed from the original's own bytes a px (common practice: detail costs bytes).
+    Bytes before any file is made are guessed from the original's own bytes a px (common practice:
+    detail costs bytes).
     """
     found: list[tuple[tuple[float, bool, float], Original, Treatment]] = []
     for other in originals.values():
@@ -44,12 +48,17 @@ def other_originals(site: Site, p: SpanPlan, originals: Mapping[int, Original]) 
             has = (q.cut.x1 - q.cut.x0) * other.width_px
             height = need * (q.cut.y1 - q.cut.y0) * other.height_px / has
             guess = other.size_bytes / (other.width_px * other.height_px) * need * height
-            found.append(((-min(1.0, has / need), guess > site.budget_bytes, guess), other, treatment))
+            found.append(
+                ((-min(1.0, has / need), guess > site.budget_bytes, guess), other, treatment)
+            )
     found.sort(key=lambda t: t[0])
     steps = []
     for (sharp, heavy, guess), other, treatment in found[:3]:
         weighs = (
-            f" About {guess / 1000:.0f} kB at 2x{', over the budget' if heavy else ''}, by its own detail." if guess else ""
+            f" About {guess / 1000:.0f} kB at 2x{', over the budget' if heavy else ''}, by its own"
+            " detail."
+            if guess
+            else ""
         )
         steps.append(
             AdviceStep(
@@ -64,14 +73,24 @@ def other_originals(site: Site, p: SpanPlan, originals: Mapping[int, Original]) 
             )
         )
     if not steps:
-        steps.append(AdviceStep(kind="original", works=False, why="No other original that belongs here would be whole."))
+        steps.append(
+            AdviceStep(
+                kind="original",
+                works=False,
+                why="No other original that belongs here would be whole.",
+            )
+        )
     return steps
 
 
 def _below_least(p: SpanPlan, side_px: float) -> str:
     """Which least sizes of the span a square would go below, in words; "" for none."""
     sides = (("width", p.effective.width.least_px), ("height", p.effective.height.least_px))
-    return " and ".join(f"the least {side} of {least:g} px" for side, least in sides if least is not None and side_px < least)
+    return " and ".join(
+        f"the least {side} of {least:g} px"
+        for side, least in sides
+        if least is not None and side_px < least
+    )
 
 
 def colour_alone(site: Site, p: SpanPlan) -> list[AdviceStep]:
@@ -93,7 +112,9 @@ def colour_alone(site: Site, p: SpanPlan) -> list[AdviceStep]:
     shown_px = max(STAND_IN_PX, math.ceil((area.least_px or 0) / (x1 - x0) * w))
     if min(w, h) < LEAST_SHARE or shown_px > float(p.W.min()) or side < shown_px:
         return steps  # too small a part of the picture, larger than the frame itself, or soft
-    crop = Rect(x=min(max((x0 + x1 - w) / 2, 0), 1 - w), y=min(max((y0 + y1 - h) / 2, 0), 1 - h), w=w, h=h)
+    crop = Rect(
+        x=min(max((x0 + x1 - w) / 2, 0), 1 - w), y=min(max((y0 + y1 - h) / 2, 0), 1 - h), w=w, h=h
+    )
     treatment = what_changes(
         p,
         width=FixedWidth(width_px=shown_px),

@@ -1,6 +1,7 @@
 """Aim by percentages only, for hand-overs that cannot take lengths (02-rules §5).
 
-The pair that serves a span, and the fewest breakpoints that part the widths it serves from those that no percentage does.
+The pair that serves a span, and the fewest breakpoints that part the widths it serves from those
+that no percentage does.
 """
 
 from __future__ import annotations
@@ -16,9 +17,11 @@ from skypane.widths.runs import stretches
 
 
 def percent_interval(share: Floats, keeps: tuple[Interval, ...]) -> tuple[Floats, Floats]:
-    """Per frame the fractions p in [low, high] that keep all areas whole on one axis; low > high where none does.
+    """Per frame the fractions p in [low, high] that keep all areas whole on one axis; low > high
+    where none does.
 
-    K = [k0, k1] stays whole iff p·(1 − share) lies in [k1 − share, k0], in fractions of the picture.
+    K = [k0, k1] stays whole iff p·(1 − share) lies in [k1 − share, k0], in fractions of the
+    picture.
     """
     slack = 1 - share
     low, high = np.zeros_like(share), np.ones_like(share)
@@ -32,10 +35,12 @@ def percent_interval(share: Floats, keeps: tuple[Interval, ...]) -> tuple[Floats
 class ByPercents(Noun):
     """What fixed percentages can do over a span, both axes together.
 
-    On one axis the interval of p for a visible share s is [(k1 − s)/(1 − s), k0/(1 − s)]; it grows with s, so the intervals of a
-    span lie inside one another and meet wherever each of them holds something: *one* pair (`x`, `y`) serves every width that any
-    pair serves. `serves` are the runs of those widths, `breakpoints` the fewest posts, as last widths, that part them from the
-    widths that no percentage serves; `first_failing` is the first of those. `x` and `y` are None where nothing is served.
+    On one axis the interval of p for a visible share s is [(k1 − s)/(1 − s), k0/(1 − s)]; it grows
+    with s, so the intervals of a span lie inside one another and meet wherever each of them holds
+    something: *one* pair (`x`, `y`) serves every width that any pair serves. `serves` are the runs
+    of those widths, `breakpoints` the fewest posts, as last widths, that part them from the widths
+    that no percentage serves; `first_failing` is the first of those. `x` and `y` are None where
+    nothing is served.
     """
 
     x: float | None
@@ -46,7 +51,8 @@ class ByPercents(Noun):
 
 
 def by_percents(p: SpanPlan) -> ByPercents | None:
-    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths; None without a picture.
+    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths; None
+    without a picture.
 
     Of the percentages that serve, those nearest to the focal point are taken.
     """
@@ -56,7 +62,9 @@ def by_percents(p: SpanPlan) -> ByPercents | None:
     axes = []
     ok = np.ones(len(p.viewport_w), dtype=bool)
     for share, keeps in zip(
-        shares(windows(picture, "cover", FixedAim(), p.W, p.H)), (picture.keeps_x, picture.keeps_y), strict=True
+        shares(windows(picture, "cover", FixedAim(), p.W, p.H)),
+        (picture.keeps_x, picture.keeps_y),
+        strict=True,
     ):
         low, high = percent_interval(share, keeps)
         low, high = low.max(axis=0), high.min(axis=0)  # all heights of a width
@@ -76,7 +84,8 @@ def by_percents(p: SpanPlan) -> ByPercents | None:
 
 
 def _nearest(low: Floats, high: Floats, share: Floats, focal: float) -> float:
-    """The fraction inside all intervals that is nearest to the one that centres the focal point at the middle frame."""
+    """The fraction inside all intervals that is nearest to the one that centres the focal point at
+    the middle frame."""
     middle = float(share.flat[share.size // 2])
     wanted = 0.5 if middle >= 1 else min(1.0, max(0.0, (focal - middle / 2) / (1 - middle)))
     return round(min(float(high.min()), max(float(low.max()), wanted)), 5)

@@ -19,19 +19,33 @@ from skypane.advice.trial import (
 )
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Region
-from skypane.model import Area, FixedHeight, Following, NaturalHeight, RatioHeight, Site, ViewportHeight
+from skypane.model import (
+    Area,
+    FixedHeight,
+    Following,
+    NaturalHeight,
+    RatioHeight,
+    Site,
+    ViewportHeight,
+)
 from skypane.shown.keeps import hull
 from skypane.shown.plan import SpanPlan, cropped_ratio
 from skypane.values import FLATTEST, MOST_PX, NARROWEST, NOISE
 
 
-def ratio_bounds(picture_ratio: float, areas: tuple[Area, ...], crop: Region = WHOLE) -> tuple[float, float]:
-    """Least and greatest frame ratio (width over height) in which some position keeps all areas whole.
+def ratio_bounds(
+    picture_ratio: float, areas: tuple[Area, ...], crop: Region = WHOLE
+) -> tuple[float, float]:
+    """Least and greatest frame ratio (width over height) in which some position keeps all areas
+    whole.
 
-    All of [a, b] can be kept iff b − a is at most the visible share: frame ratio ≥ (b − a)·picture ratio, likewise down.
+    All of [a, b] can be kept iff b − a is at most the visible share: frame ratio ≥ (b − a)·picture
+    ratio, likewise down.
     """
     x0, x1, y0, y1 = hull(areas)
-    return (x1 - x0) * picture_ratio / (crop.y1 - crop.y0), picture_ratio * (crop.x1 - crop.x0) / (y1 - y0)
+    return (x1 - x0) * picture_ratio / (crop.y1 - crop.y0), picture_ratio * (crop.x1 - crop.x0) / (
+        y1 - y0
+    )
 
 
 def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
@@ -43,24 +57,39 @@ def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
 
 
 def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
-    """At the natural ratio within the least and greatest height, else whole in the present frame."""
+    """At the natural ratio within the least and greatest height, else whole in the present
+    frame."""
     freed, without = freed_of_crop(p)
-    bounds = {"least_px": p.effective.height.least_px, "greatest_px": p.effective.height.greatest_px}
+    bounds = {
+        "least_px": p.effective.height.least_px,
+        "greatest_px": p.effective.height.greatest_px,
+    }
     natural = what_changes(p, height=NaturalHeight.model_validate(bounds), fit="cover", **freed)
     q = tried(site, p, what_changes(p, height=NaturalHeight(), fit="cover", **freed))
-    figures = {"frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
+    figures = {
+        "frame_width": round(float(q.W.min()), 1),
+        "frame_height": round(float(q.H.min()), 1),
+    }
     broken = bounds_broken(p, q)
     if not broken:
         if holds_all(q):
             return AdviceStep(
                 kind="whole",
                 works=True,
-                why=f"Nothing lies on the picture, so it can be shown whole{without}: {sizes_text(q)}.",
+                why=(
+                    f"Nothing lies on the picture, so it can be shown whole{without}:"
+                    f" {sizes_text(q)}."
+                ),
                 label=f"Show it whole{without}",
                 treatment=natural,
                 figures=figures,
             )
-        return AdviceStep(kind="whole", works=False, why="Shown whole, an area is still too small.", figures=figures)
+        return AdviceStep(
+            kind="whole",
+            works=False,
+            why="Shown whole, an area is still too small.",
+            figures=figures,
+        )
     contained = what_changes(p, fit="contain", **freed)
     q = tried(site, p, contained)
     refused = f"At its natural ratio {broken}"
@@ -74,7 +103,10 @@ def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
     return AdviceStep(
         kind="whole",
         works=True,
-        why=f"{refused}; but it can be shown whole in the present frame{without}, {sizes_text(q)}, with its colour beside it.",
+        why=(
+            f"{refused}; but it can be shown whole in the present frame{without}, {sizes_text(q)},"
+            " with its colour beside it."
+        ),
         label=f"Show it whole in this frame{without}",
         treatment=contained,
         figures=figures,
@@ -82,7 +114,8 @@ def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
 
 
 def solved_ratio(p: SpanPlan, crop: Region | None = None) -> float | None:
-    """The frame ratio nearest to the present one that holds all keep areas; None where the present one does.
+    """The frame ratio nearest to the present one that holds all keep areas; None where the present
+    one does.
 
     `crop` is another crop than the span's own.
     """
@@ -102,18 +135,34 @@ def by_ratio(site: Site, p: SpanPlan) -> AdviceStep:
     assert p.original is not None
     ratio = solved_ratio(p, crop)
     if ratio is None:
-        return AdviceStep(kind="ratio", works=False, why="The frame's ratio is not what is in the way.")
+        return AdviceStep(
+            kind="ratio", works=False, why="The frame's ratio is not what is in the way."
+        )
     low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop)
     if low > high + NOISE:
-        return AdviceStep(kind="ratio", works=False, why="No ratio holds them all: they reach beyond what the frame can show.")
+        return AdviceStep(
+            kind="ratio",
+            works=False,
+            why="No ratio holds them all: they reach beyond what the frame can show.",
+        )
     present = p.W / p.H
     bounds, kept = _bounded_by_present(p, float(present.min()) < low, float(present.max()) > high)
-    treatment = what_changes(p, height=_ratio_height(ratio, **bounds), aim=Following(), fit="cover", **freed)
+    treatment = what_changes(
+        p, height=_ratio_height(ratio, **bounds), aim=Following(), fit="cover", **freed
+    )
     q = tried(site, p, treatment)
-    figures = {"ratio": ratio, "frame_width": round(float(q.W.min()), 1), "frame_height": round(float(q.H.min()), 1)}
+    figures = {
+        "ratio": ratio,
+        "frame_width": round(float(q.W.min()), 1),
+        "frame_height": round(float(q.H.min()), 1),
+    }
     broken = bounds_broken(p, q)
     if broken or not holds_all(q):
-        free = tried(site, p, what_changes(p, height=_ratio_height(ratio), aim=Following(), fit="cover", **freed))
+        free = tried(
+            site,
+            p,
+            what_changes(p, height=_ratio_height(ratio), aim=Following(), fit="cover", **freed),
+        )
         broken = broken or (bounds_broken(p, free) if holds_all(free) else "")
         why = (
             f"{ratio_text(ratio)} would hold all, but {broken}."
@@ -124,18 +173,24 @@ def by_ratio(site: Site, p: SpanPlan) -> AdviceStep:
     return AdviceStep(
         kind="ratio",
         works=True,
-        why=f"The nearest ratio that holds all areas{without} is {ratio_text(ratio)}{kept}: {sizes_text(q)}.",
+        why=(
+            f"The nearest ratio that holds all areas{without} is {ratio_text(ratio)}{kept}:"
+            f" {sizes_text(q)}."
+        ),
         label=f"Ratio {ratio_text(ratio)}{kept}{without}",
         treatment=treatment,
         figures=figures,
     )
 
 
-def _bounded_by_present(p: SpanPlan, too_narrow: bool, too_flat: bool) -> tuple[dict[str, float | None], str]:
+def _bounded_by_present(
+    p: SpanPlan, too_narrow: bool, too_flat: bool
+) -> tuple[dict[str, float | None], str]:
     """Bounds for a ratio that takes the place of the span's height rule, and the same in words.
 
-    A least and a greatest height that are set stay. A height in px or in shares of the viewport's becomes the greatest where
-    frames were too high, the least where they were too flat, so that widths that are well stay as they are.
+    A least and a greatest height that are set stay. A height in px or in shares of the viewport's
+    becomes the greatest where frames were too high, the least where they were too flat, so that
+    widths that are well stay as they are.
     """
     rule = p.effective.height
     bounds: dict[str, float | None] = {"least_px": rule.least_px, "greatest_px": rule.greatest_px}
@@ -147,13 +202,18 @@ def _bounded_by_present(p: SpanPlan, too_narrow: bool, too_flat: bool) -> tuple[
     if isinstance(rule, FixedHeight):
         height = min(max(rule.height_px, rule.least_px or 0), rule.greatest_px or MOST_PX)
         return {**bounds, f"{side}_px": height}, f", {word} {height:g} px high"
-    return {**bounds, f"{side}_vh": rule.percent}, f", {word} {rule.percent:g} % of the viewport high"
+    return {
+        **bounds,
+        f"{side}_vh": rule.percent,
+    }, f", {word} {rule.percent:g} % of the viewport high"
 
 
 def by_height(site: Site, p: SpanPlan) -> AdviceStep:
-    """The least height raised until the picture is drawn large enough, as long as what has to be kept still fits across.
+    """The least height raised until the picture is drawn large enough, as long as what has to be
+    kept still fits across.
 
-    A picture that covers a frame of height H is drawn at least H·w/h wide, so H has to reach asked·h/w.
+    A picture that covers a frame of height H is drawn at least H·w/h wide, so H has to reach
+    asked·h/w.
     """
     assert p.original is not None
     rule = p.effective.height
@@ -166,15 +226,22 @@ def by_height(site: Site, p: SpanPlan) -> AdviceStep:
         return AdviceStep(
             kind="taller",
             works=False,
-            why=f"The frame would have to be {least} px high; the greatest height that is set is {rule.greatest_px:g} px.",
+            why=(
+                f"The frame would have to be {least} px high; the greatest height that is set is"
+                f" {rule.greatest_px:g} px."
+            ),
             figures=figures,
         )
     if least > MOST_PX:
         raise InvalidPlan(f"the frame would have to be {least} px high.")
-    treatment = what_changes(p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover")
+    treatment = what_changes(
+        p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover"
+    )
     q = tried(site, p, treatment)
     if broken := bounds_broken(p, q):
-        return AdviceStep(kind="taller", works=False, why=f"At least {least} px high, {broken}.", figures=figures)
+        return AdviceStep(
+            kind="taller", works=False, why=f"At least {least} px high, {broken}.", figures=figures
+        )
     if not holds_all(q):
         return AdviceStep(
             kind="taller",
@@ -185,8 +252,10 @@ def by_height(site: Site, p: SpanPlan) -> AdviceStep:
     return AdviceStep(
         kind="taller",
         works=True,
-        why=f"At least {least} px high, {times:.2f} times as high at its lowest, the frame draws the picture large enough: "
-        f"{sizes_text(q)}.",
+        why=(
+            f"At least {least} px high, {times:.2f} times as high at its lowest, the frame draws"
+            f" the picture large enough: {sizes_text(q)}."
+        ),
         label=f"Taller, at least {least} px",
         treatment=treatment,
         figures=figures,

@@ -11,7 +11,8 @@ StepKind = Literal["aim", "uncrop", "whole", "ratio", "crop", "taller", "origina
 
 
 class AdviceStep(Noun):
-    """One step of the walk. `label` is what the button says, `treatment` what it sets; both empty where it does not work.
+    """One step of the walk. `label` is what the button says, `treatment` what it sets; both empty
+    where it does not work.
 
     `also` are values that narrower spans take for their own, so that nothing but this span changes.
     """
@@ -26,7 +27,8 @@ class AdviceStep(Noun):
 
 
 class Advice(Noun):
-    """What to do about the failing areas of one span. `best` is the index of the first step that works, None if none does."""
+    """What to do about the failing areas of one span. `best` is the index of the first step that
+    works, None if none does."""
 
     span: str
     failing: tuple[str, ...]

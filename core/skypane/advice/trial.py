@@ -15,11 +15,17 @@ from skypane.shown.plan import SpanPlan, plan_span
 from skypane.treatments import FIELDS, UNCROPPED
 
 
-def tried(site: Site, p: SpanPlan, treatment: Treatment, original: Original | None = None) -> SpanPlan:
+def tried(
+    site: Site, p: SpanPlan, treatment: Treatment, original: Original | None = None
+) -> SpanPlan:
     """The span as it would be with the treatment's values on top."""
-    if original is None and all(getattr(treatment, f) in (None, getattr(p.effective, f)) for f in FIELDS):
+    if original is None and all(
+        getattr(treatment, f) in (None, getattr(p.effective, f)) for f in FIELDS
+    ):
         return p
-    return plan_span(site, p.span, p.effective.under(treatment, p.span.letter), original or p.original, p.grid)
+    return plan_span(
+        site, p.span, p.effective.under(treatment, p.span.letter), original or p.original, p.grid
+    )
 
 
 def rounded_up(ratio: float) -> float:
@@ -35,11 +41,16 @@ def rounded_down(ratio: float) -> float:
 
 def ratio_text(ratio: float) -> str:
     """A ratio as a sentence says it: 1.78:1, or 1:20 where the frame is higher than wide."""
-    return f"{number(float(f'{ratio:.3g}'))}:1" if ratio >= 0.1 else f"1:{number(float(f'{1 / ratio:.3g}'))}"
+    return (
+        f"{number(float(f'{ratio:.3g}'))}:1"
+        if ratio >= 0.1
+        else f"1:{number(float(f'{1 / ratio:.3g}'))}"
+    )
 
 
 def bounds_broken(p: SpanPlan, q: SpanPlan) -> str:
-    """Which least or greatest height of the span a frame would break, in words; "" where it breaks none."""
+    """Which least or greatest height of the span a frame would break, in words; "" where it breaks
+    none."""
     bounds = p.effective.height
     low, high = _extremes(q)
     if bounds.least_px is not None and float(q.H.min()) < bounds.least_px - 0.01:
@@ -50,7 +61,10 @@ def bounds_broken(p: SpanPlan, q: SpanPlan) -> str:
         return ""
     heights = p.grid.heights
     if bounds.greatest_vh is not None and (q.H > heights * bounds.greatest_vh / 100 + 0.01).any():
-        return f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest height"
+        return (
+            f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest"
+            " height"
+        )
     if bounds.least_vh is not None and (q.H < heights * bounds.least_vh / 100 - 0.01).any():
         return f"it is lower somewhere than {bounds.least_vh:g} % of the viewport, the least height"
     return ""
@@ -94,15 +108,22 @@ def need_word(areas: tuple[Area, ...]) -> str:
 
 
 def is_within(rect: tuple[float, float, float, float], region: Region) -> bool:
-    return rect[0] >= region.x0 and rect[1] <= region.x1 and rect[2] >= region.y0 and rect[3] <= region.y1
+    return (
+        rect[0] >= region.x0
+        and rect[1] <= region.x1
+        and rect[2] >= region.y0
+        and rect[3] <= region.y1
+    )
 
 
 def freed_of_crop(p: SpanPlan) -> tuple[dict[str, Rect], str]:
-    """A crop that leaves out part of an area has to go before anything else can help: the value that takes it away, in words."""
+    """A crop that leaves out part of an area has to go before anything else can help: the value
+    that takes it away, in words."""
     beyond = any(not is_within(edges(a), p.crop) for a in p.keeps)
     return ({"crop": UNCROPPED}, ", without the crop") if beyond else ({}, "")
 
 
 def asked_width(p: SpanPlan) -> float:
-    """How wide the whole original has to be drawn, in CSS px, so that every area has its least shown width."""
+    """How wide the whole original has to be drawn, in CSS px, so that every area has its least
+    shown width."""
     return max((a.least_px / a.rect.w for a in p.keeps if a.least_px is not None), default=0.0)

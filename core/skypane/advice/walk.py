@@ -1,8 +1,10 @@
-"""The gentlest treatment that leaves every keep area whole (and large enough) at every width of a span (02-rules §5).
+"""The gentlest treatment that leaves every keep area whole (and large enough) at every width of a
+span (02-rules §5).
 
-Walked down in this order (common practice): aim, the whole picture, another ratio, another original, a colour. Areas that are
-too small where they are seen are helped by a tighter crop, then by a taller frame. Each step is computed; why a gentler one fails
-is said in numbers. No step breaks a least or greatest height that was set: it says that it would have to.
+Walked down in this order (common practice): aim, the whole picture, another ratio, another
+original, a colour. Areas that are too small where they are seen are helped by a tighter crop, then
+by a taller frame. Each step is computed; why a gentler one fails is said in numbers. No step breaks
+a least or greatest height that was set: it says that it would have to.
 """
 
 from __future__ import annotations
@@ -25,8 +27,11 @@ from skypane.shown.plan import SpanPlan
 from skypane.treatments import FIELDS, OF_ORIGINAL, UNCROPPED
 
 
-def advise(site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower: SpanPlan | None = None) -> Advice | None:
-    """Walk down the steps for one span; None where every area is whole. `narrower` is the next narrower span, if any."""
+def advise(
+    site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower: SpanPlan | None = None
+) -> Advice | None:
+    """Walk down the steps for one span; None where every area is whole. `narrower` is the next
+    narrower span, if any."""
     wrong = failing(p)
     if not wrong or p.original is None:
         return None
@@ -40,25 +45,39 @@ def advise(site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower:
         steps += [_had("crop", by_tighter_crop, site, p), _had("taller", by_height, site, p)]
     steps += [*other_originals(site, p, originals), *colour_alone(site, p)]
     if narrower is not None:
-        steps = [s.model_copy(update={"also": pinned(narrower, s.treatment)}) if s.treatment else s for s in steps]
+        steps = [
+            s.model_copy(update={"also": pinned(narrower, s.treatment)}) if s.treatment else s
+            for s in steps
+        ]
     best = next((i for i, s in enumerate(steps) if s.works), None)
-    return Advice(span=p.span.letter, failing=tuple(a.name for a in wrong), steps=tuple(steps), best=best)
+    return Advice(
+        span=p.span.letter, failing=tuple(a.name for a in wrong), steps=tuple(steps), best=best
+    )
 
 
-def _had(kind: StepKind, step: Callable[[Site, SpanPlan], AdviceStep], site: Site, p: SpanPlan) -> AdviceStep:
-    """The step; or, where it comes to a frame or crop that cannot be, that it cannot be had and why."""
+def _had(
+    kind: StepKind, step: Callable[[Site, SpanPlan], AdviceStep], site: Site, p: SpanPlan
+) -> AdviceStep:
+    """The step; or, where it comes to a frame or crop that cannot be, that it cannot be had and
+    why."""
     try:
         return step(site, p)
     except InvalidPlan as problem:
         return AdviceStep(kind=kind, works=False, why=f"It cannot be had here: {problem}")
     except ValidationError as problem:
-        return AdviceStep(kind=kind, works=False, why=f"It cannot be had here: {sentence_of(problem)}")
+        return AdviceStep(
+            kind=kind, works=False, why=f"It cannot be had here: {sentence_of(problem)}"
+        )
 
 
 def advise_all(
-    site: Site, plans: tuple[SpanPlan, ...], originals: Mapping[int, Original], only: str | None = None
+    site: Site,
+    plans: tuple[SpanPlan, ...],
+    originals: Mapping[int, Original],
+    only: str | None = None,
 ) -> tuple[Advice, ...]:
-    """The advice for every span that fails, from the narrowest; or for the span of letter `only`, if it fails."""
+    """The advice for every span that fails, from the narrowest; or for the span of letter `only`,
+    if it fails."""
     found = (
         advise(site, p, originals, plans[i - 1] if i else None)
         for i, p in enumerate(plans)
@@ -68,7 +87,8 @@ def advise_all(
 
 
 def pinned(narrower: SpanPlan, treatment: Treatment) -> dict[str, Treatment]:
-    """What the next narrower span has to take for its own so that it stays as it is when `treatment` is laid on a wider one."""
+    """What the next narrower span has to take for its own so that it stays as it is when
+    `treatment` is laid on a wider one."""
     e, letter = narrower.effective, narrower.span.letter
     set_ = {f for f in FIELDS if getattr(treatment, f) is not None}
     if "original" in set_:
@@ -87,5 +107,7 @@ def applied(placement: Placement, letter: str, step: AdviceStep) -> Placement:
     treatments = dict(placement.treatments)
     for where, values in {letter: step.treatment or Treatment(), **step.also}.items():
         own = treatments.get(where, Treatment())
-        treatments[where] = own.model_copy(update={f: v for f in FIELDS if (v := getattr(values, f)) is not None})
+        treatments[where] = own.model_copy(
+            update={f: v for f in FIELDS if (v := getattr(values, f)) is not None}
+        )
     return placement.model_copy(update={"treatments": treatments})

@@ -1,6 +1,7 @@
 """Names of exported files: name, span, density, extension (02-rules §13).
 
-Lower-case ASCII, safe on every file system; the widest span and 1x say nothing. No two renditions share a name.
+Lower-case ASCII, safe on every file system; the widest span and 1x say nothing. No two renditions
+share a name.
 """
 
 from __future__ import annotations
@@ -14,8 +15,8 @@ EXTENSIONS: dict[Format, str] = {"avif": "avif", "webp": "webp", "jpeg": "jpg", 
 
 
 def stems(names: Iterable[str]) -> list[str]:
-    """What the placements of a site are called in code and files, the eldest first: of two that would be called alike the elder
-    keeps the plain identifier and the younger gets a number."""
+    """What the placements of a site are called in code and files, the eldest first: of two that
+    would be called alike the elder keeps the plain identifier and the younger gets a number."""
     return unique(identifier(name) for name in names)
 
 
@@ -24,7 +25,8 @@ def density_text(density: float) -> str:
 
 
 def file_stem(called: str, span: str | None, density: float, naming: Naming) -> str:
-    """A file name without its extension. `called` is the placement's identifier, `span` is None for the widest span."""
+    """A file name without its extension. `called` is the placement's identifier, `span` is None for
+    the widest span."""
     stem = called
     if span is not None:
         stem += naming.span_lead + (plain(span) or "span")

@@ -1,8 +1,9 @@
 """The files that a placement needs (02-rules §3 and §4, *Cut*).
 
-Needed image px = ceil(drawn width × density), the greatest over a span's widths and viewport heights. The drawn width is that of
-the cut: (share of the picture's width that the cut keeps) × D. The 2x width is 2·ceil(drawn width), the 1x file exactly half.
-A file is never larger than the crop it comes from.
+Needed image px = ceil(drawn width × density), the greatest over a span's widths and viewport
+heights. The drawn width is that of the cut: (share of the picture's width that the cut keeps) × D.
+The 2x width is 2·ceil(drawn width), the 1x file exactly half. A file is never larger than the crop
+it comes from.
 """
 
 from __future__ import annotations
@@ -42,7 +43,8 @@ class Group:
 
 
 def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
-    """Spans that need files, joined where their files would be equal or where both keep the whole picture."""
+    """Spans that need files, joined where their files would be equal or where both keep the whole
+    picture."""
     out: list[Group] = []
     for p in plans:
         if p.original is None or p.shown is None:
@@ -50,7 +52,11 @@ def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
         crop, needed = crop_of(p.original, p.cut), whole_px(float(drawn_cut_width(p).max()))
         for i, group in enumerate(out):
             both_whole = p.effective.whole and group.spans[-1].effective.whole
-            if group.original.id == p.original.id and group.crop == crop and (both_whole or group.needed == needed):
+            if (
+                group.original.id == p.original.id
+                and group.crop == crop
+                and (both_whole or group.needed == needed)
+            ):
                 out[i] = Group((*group.spans, p), p.original, crop, max(needed, group.needed))
                 break
         else:
@@ -58,8 +64,11 @@ def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
     return tuple(out)
 
 
-def pixel_sizes(crop: Crop, needed: int, densities: tuple[float, ...]) -> dict[float, tuple[int, int]]:
-    """(width, height) in px per density. 2x is 2·needed, 1x exactly half; capped at the crop's own px, doubles left out."""
+def pixel_sizes(
+    crop: Crop, needed: int, densities: tuple[float, ...]
+) -> dict[float, tuple[int, int]]:
+    """(width, height) in px per density. 2x is 2·needed, 1x exactly half; capped at the crop's own
+    px, doubles left out."""
     out: dict[float, tuple[int, int]] = {}
     for density in densities:
         width = min(math.ceil(needed * density), crop.w)
@@ -80,7 +89,9 @@ def formats_for(site: Site, original: Original) -> tuple[Format, ...]:
     return tuple("png" if f == "jpeg" and original.alpha else f for f in site.formats)
 
 
-def rendition_key(sha256: str, crop: Crop, size: tuple[int, int], format_: Format, quality: int) -> str:
+def rendition_key(
+    sha256: str, crop: Crop, size: tuple[int, int], format_: Format, quality: int
+) -> str:
     """Hash of all that makes a file; equal keys are equal files."""
     made_of = [RECIPE, sha256, crop.x, crop.y, crop.w, crop.h, *size, format_, quality]
     return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
@@ -89,17 +100,21 @@ def rendition_key(sha256: str, crop: Crop, size: tuple[int, int], format_: Forma
 def renditions(
     site: Site, placement: Placement, plans: tuple[SpanPlan, ...]
 ) -> tuple[tuple[Group, tuple[Rendition, ...]], ...]:
-    """Every file to export, by group from the narrowest; within a group by density, then the site's formats."""
+    """Every file to export, by group from the narrowest; within a group by density, then the site's
+    formats."""
     widest = plans[-1].span.letter
     found = groups(plans)
     sized = [(g, pixel_sizes(g.crop, g.needed, site.densities)) for g in found]
-    stems: dict[tuple[object, ...], str] = {}  # files that would be equal at one density are one file with one name
+    # files that would be equal at one density are one file with one name
+    stems: dict[tuple[object, ...], str] = {}
     for g, sizes in reversed(sized):
         for density, size in sizes.items():
             word = None if widest in g.letters else span_word(site, g.letters[-1])
             same = _same_file(g, density, size)
             if same not in stems:
-                stems[same] = next_free(file_stem(placement.called, word, density, site.naming), stems.values())
+                stems[same] = next_free(
+                    file_stem(placement.called, word, density, site.naming), stems.values()
+                )
     out = []
     for g, sizes in sized:
         files = []
@@ -129,7 +144,9 @@ def _same_file(group: Group, density: float, size: tuple[int, int]) -> tuple[obj
     return group.original.id, group.crop, density, size
 
 
-def scaled(size: tuple[int, int], *, width: float | None = None, height: float | None = None) -> tuple[int, int]:
+def scaled(
+    size: tuple[int, int], *, width: float | None = None, height: float | None = None
+) -> tuple[int, int]:
     """A picture's px size after scaling to a width or a height, rounded to whole px."""
     w, h = size
     if width is not None:
@@ -139,5 +156,6 @@ def scaled(size: tuple[int, int], *, width: float | None = None, height: float |
 
 
 def sharp_up_to(width_px: int, density: float) -> int:
-    """The widest full-width frame, in CSS px, that an original of this width fills sharply at a density (02-rules §3)."""
+    """The widest full-width frame, in CSS px, that an original of this width fills sharply at a
+    density (02-rules §3)."""
     return int(width_px / density)

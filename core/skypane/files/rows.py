@@ -17,7 +17,8 @@ class FileFormat(Noun):
 
 
 class FileRow(Noun):
-    """One px size of one group of spans, in all its formats. `share` below 1: soft by that factor."""
+    """One px size of one group of spans, in all its formats. `share` below 1: soft by that
+    factor."""
 
     spans: tuple[str, ...]
     density: float
@@ -31,7 +32,9 @@ class FileRow(Noun):
     formats: tuple[FileFormat, ...]
 
 
-def file_rows(files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapping[str, int]) -> tuple[FileRow, ...]:
+def file_rows(
+    files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapping[str, int]
+) -> tuple[FileRow, ...]:
     rows = []
     for group, mine in files:
         for density in dict.fromkeys(r.density for r in mine):
@@ -49,7 +52,10 @@ def file_rows(files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapp
                     stem=first.name.rpartition(".")[0],
                     original=first.original,
                     formats=tuple(
-                        FileFormat(format=r.format, name=r.name, key=r.key, size_bytes=made.get(r.key)) for r in same
+                        FileFormat(
+                            format=r.format, name=r.name, key=r.key, size_bytes=made.get(r.key)
+                        )
+                        for r in same
                     ),
                 )
             )

@@ -29,12 +29,16 @@ class Finding(Noun):
 
 def findings_of(site: Site, placement: Placement, plans: tuple[SpanPlan, ...]) -> list[Finding]:
     """What is wrong or wasteful in a placement that has been computed."""
-    return findings_in(placement, plans, file_rows(renditions(site, placement, plans), {}), site.densities)
+    return findings_in(
+        placement, plans, file_rows(renditions(site, placement, plans), {}), site.densities
+    )
 
 
-def _soft(plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tuple[float, ...]) -> list[Finding]:
-    """Where an original has too few px for a density that is offered; also where that density has no file of its own, because it
-    would be the same as a lower one's."""
+def _soft(
+    plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tuple[float, ...]
+) -> list[Finding]:
+    """Where an original has too few px for a density that is offered; also where that density has
+    no file of its own, because it would be the same as a lower one's."""
     found = []
     for group in groups(plans):
         mine = [r for r in rows if r.spans == group.letters]
@@ -44,15 +48,19 @@ def _soft(plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tup
             if has / needed >= 0.995 or not mine:
                 continue
             stem = next((r.stem for r in mine if r.density == density), None)
-            said = f"{stem} is soft" if stem else f"{mine[0].stem} is soft at {density:g}x, which has no file of its own"
+            said = (
+                f"{stem} is soft"
+                if stem
+                else f"{mine[0].stem} is soft at {density:g}x, which has no file of its own"
+            )
             found.append(
                 Finding(
                     step="files",
                     spans=group.letters,
                     code="soft",
                     sentence=(
-                        f"{said}, {has / needed:.2f}×: {needed} px needed, the original has {has} px there. "
-                        f"Sharp up to {mine[0].sharp_to_density:g}x."
+                        f"{said}, {has / needed:.2f}×: {needed} px needed, the original has {has}"
+                        f" px there. Sharp up to {mine[0].sharp_to_density:g}x."
                     ),
                     remedy="Bring a larger original, or make the frame smaller.",
                 )
@@ -61,7 +69,10 @@ def _soft(plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tup
 
 
 def findings_in(
-    placement: Placement, plans: tuple[SpanPlan, ...], rows: tuple[FileRow, ...], densities: tuple[float, ...]
+    placement: Placement,
+    plans: tuple[SpanPlan, ...],
+    rows: tuple[FileRow, ...],
+    densities: tuple[float, ...],
 ) -> list[Finding]:
     found: list[Finding] = []
     empty = tuple(p.span.letter for p in plans if p.waits)
@@ -71,7 +82,11 @@ def findings_in(
                 step="aim",
                 spans=empty,
                 code="no-original",
-                sentence="No picture yet." if len(empty) == len(plans) else f"No picture in span {', '.join(empty)}.",
+                sentence=(
+                    "No picture yet."
+                    if len(empty) == len(plans)
+                    else f"No picture in span {', '.join(empty)}."
+                ),
                 remedy="Drop an original on the map or choose one.",
             )
         )
@@ -83,7 +98,10 @@ def findings_in(
                     step="frame",
                     spans=(p.span.letter,),
                     code="wider-than-page",
-                    sentence=f"The frame is wider than the page from {int(over[0])} to {int(over[-1])} px and scrolls it sideways.",
+                    sentence=(
+                        f"The frame is wider than the page from {int(over[0])} to {int(over[-1])}"
+                        " px and scrolls it sideways."
+                    ),
                     remedy="Use a share of the page there, or give the frame a greatest width.",
                 )
             )
@@ -100,14 +118,19 @@ def findings_in(
                 remedy="Say what it shows, or mark it as decorative on purpose.",
             )
         )
-    lettering = list(dict.fromkeys(a.name for p in plans if p.shown is not None for a in p.keeps if a.lettering))
+    lettering = list(
+        dict.fromkeys(a.name for p in plans if p.shown is not None for a in p.keeps if a.lettering)
+    )
     if lettering and alt_text(placement, plans) == "":
         found.append(
             Finding(
                 step="code",
                 spans=(),
                 code="lettering-unsaid",
-                sentence=f"{' and '.join(lettering)}: lettering in a picture that is marked as decorative.",
+                sentence=(
+                    f"{' and '.join(lettering)}: lettering in a picture that is marked as"
+                    " decorative."
+                ),
                 remedy="Let the alt text say the words, or set them as text on the picture.",
             )
         )
@@ -122,5 +145,13 @@ def _area_finding(p: SpanPlan, fate: AreaFates) -> Finding:
     else:
         word = "lost" if fate.worst_share < 0.5 else "cut"
         out = share_text(1 - fate.worst_share)
-        said = f"{fate.name} is {word} from {fate.first_failing} px: {out} of it is out of view {at}."
-    return Finding(step="aim", spans=(p.span.letter,), code="area", sentence=said, remedy="See the advice for this span.")
+        said = (
+            f"{fate.name} is {word} from {fate.first_failing} px: {out} of it is out of view {at}."
+        )
+    return Finding(
+        step="aim",
+        spans=(p.span.letter,),
+        code="area",
+        sentence=said,
+        remedy="See the advice for this span.",
+    )

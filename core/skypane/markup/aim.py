@@ -1,4 +1,5 @@
-"""The aim held by CSS: `object-position` of a picture that covers its frame (CSS Images 3, §5.6)."""
+"""The aim held by CSS: `object-position` of a picture that covers its frame (CSS Images 3,
+§5.6)."""
 
 from __future__ import annotations
 
@@ -16,11 +17,13 @@ SAME_SHARE = 1e-6
 
 
 class AxisPosition(NamedTuple):
-    """One component of object-position, and the plain percentage nearest to it (for browsers without container units)."""
+    """One component of object-position, and the plain percentage nearest to it (for browsers
+    without container units)."""
 
     css: str
     percent: str
-    drawn: str | None  # declaration of the drawn extent that `css` refers to by var(), None if it does not
+    # declaration of the drawn extent that `css` refers to by var(), None if it does not
+    drawn: str | None
     held_by: tuple[str, ...]  # names of keep areas whose projection binds somewhere
 
 
@@ -29,14 +32,21 @@ def percent(fraction: float) -> str:
 
 
 def axis_position(
-    axis: Literal["x", "y"], picture: Picture, shown: Windows, aim: Aim, cut: Region, held: tuple[Interval, ...]
+    axis: Literal["x", "y"],
+    picture: Picture,
+    shown: Windows,
+    aim: Aim,
+    cut: Region,
+    held: tuple[Interval, ...],
 ) -> AxisPosition:
-    """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to WHOLE).
+    """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to
+    WHOLE).
 
     `held` are the keep areas that bind (see `binding`).
 
-    A share that does not change gives a plain percentage. Otherwise a length, exact at every width: the frame's own extent is
-    100cqw × 100cqh of the container that the frame is (CSS Conditional 5, container query lengths).
+    A share that does not change gives a plain percentage. Otherwise a length, exact at every width:
+    the frame's own extent is 100cqw × 100cqh of the container that the frame is (CSS Conditional 5,
+    container query lengths).
     """
     if axis == "x":
         room, drawn, first, last = shown.W, shown.drawn_w, shown.x0, shown.x1
@@ -62,7 +72,9 @@ def axis_position(
         else int(np.argpartition(seen, seen.size // 2, axis=None)[seen.size // 2])
     )
     at = slack.flat[middle]
-    plain = percent(float(np.clip((first.flat[middle] - c0) / at, 0, 1))) if at > SAME_SHARE else "50%"
+    plain = (
+        percent(float(np.clip((first.flat[middle] - c0) / at, 0, 1))) if at > SAME_SHARE else "50%"
+    )
     if np.ptp(seen) < SAME_SHARE and np.ptp(first) < SAME_SHARE:
         return AxisPosition(plain, plain, None, names)
 
@@ -90,4 +102,6 @@ def axis_position(
     length = f"min(0px, max(100{unit} - {d}, {offset}))"
     if c0 > SAME_SHARE:
         length = f"calc({length} + {times(c0, d)})"
-    return AxisPosition(length, plain, f"{var}: calc({extent})" if always_slack else f"{var}: {extent}", names)
+    return AxisPosition(
+        length, plain, f"{var}: calc({extent})" if always_slack else f"{var}: {extent}", names
+    )

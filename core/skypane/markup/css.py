@@ -1,7 +1,7 @@
 """The CSS that frames and aims a picture.
 
-It repeats the media conditions of the markup, so that picture and frame always change at the same width, fractional widths
-included.
+It repeats the media conditions of the markup, so that picture and frame always change at the same
+width, fractional widths included.
 """
 
 from __future__ import annotations
@@ -21,7 +21,8 @@ class SpanCss(Noun):
 
     frame: dict[str, str]
     img: dict[str, str]
-    exact: dict[str, str] = {}  # of the img too, for browsers with container units; `img` has percentages for all others
+    # of the img too, for browsers with container units; `img` has percentages for all others
+    exact: dict[str, str] = {}
     held_by: tuple[str, ...] = ()
 
     @property
@@ -31,7 +32,8 @@ class SpanCss(Noun):
 
 
 def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
-    """What the frame and the picture of one span need. `cut`: what the file carries of the crop, WHOLE for all of it.
+    """What the frame and the picture of one span need. `cut`: what the file carries of the crop,
+    WHOLE for all of it.
 
     Worked out once per plan and cut.
     """
@@ -68,7 +70,9 @@ def _span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
     position = f"{x.css} {y.css}"
     if position != img["object-position"]:
         exact["object-position"] = position
-    return SpanCss(frame=frame, img=img, exact=exact, held_by=tuple(dict.fromkeys((*x.held_by, *y.held_by))))
+    return SpanCss(
+        frame=frame, img=img, exact=exact, held_by=tuple(dict.fromkeys((*x.held_by, *y.held_by)))
+    )
 
 
 def _standing(site: Site, plan: SpanPlan) -> str:
@@ -80,21 +84,33 @@ def _standing(site: Site, plan: SpanPlan) -> str:
 
 _FIXED_FRAME = {"position": "relative", "overflow": "hidden"}
 _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
-_NEUTRAL = {"margin-inline": "0", "min-height": "0", "max-height": "none", "aspect-ratio": "auto", "height": "auto"}
+_NEUTRAL = {
+    "margin-inline": "0",
+    "min-height": "0",
+    "max-height": "none",
+    "aspect-ratio": "auto",
+    "height": "auto",
+}
 
 
-def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False) -> tuple[Line, ...]:
-    """The CSS of a placement. `whole`: for whole crops instead of the cut files; both show the same.
+def css_lines(
+    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False
+) -> tuple[Line, ...]:
+    """The CSS of a placement. `whole`: for whole crops instead of the cut files; both show the
+    same.
 
-    The block without a condition is the span that is tested last; the others follow so that later ones win. Lengths that need
-    container units stand in `@supports` with a percentage before it: a value with `var()` is valid while it is read, so that a
-    browser without those units would not fall back to an earlier declaration (CSS Variables 1, §3.1) but to 50 % 50 %.
+    The block without a condition is the span that is tested last; the others follow so that later
+    ones win. Lengths that need container units stand in `@supports` with a percentage before it: a
+    value with `var()` is valid while it is read, so that a browser without those units would not
+    fall back to an earlier declaration (CSS Variables 1, §3.1) but to 50 % 50 %.
     """
     name = placement.called
     blocks = {p.span.letter: span_css(site, p, WHOLE if whole else p.cut_inside) for p in plans}
     ordered = list(reversed(in_testing_order(tuple(p.span for p in plans), site.media_style)))
     sized = any(css.exact for css in blocks.values())
-    idle = {k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in blocks.values())}
+    idle = {
+        k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in blocks.values())
+    }
     lines: list[Line] = []
     before_frame: dict[str, str] = {}
     before_img: dict[str, str] = {}
@@ -110,17 +126,29 @@ def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, 
         changed_img = {k: v for k, v in img.items() if before_img.get(k) != v}
         if before_exact and not css.exact:  # the percentage has to win over the length before it
             changed_img["object-position"] = img["object-position"]
-        changed_exact = css.exact if css.exact != before_exact or "object-position" in changed_img else {}
-        before_frame, before_img, before_exact = {**before_frame, **frame}, {**before_img, **img}, css.exact
+        changed_exact = (
+            css.exact if css.exact != before_exact or "object-position" in changed_img else {}
+        )
+        before_frame, before_img, before_exact = (
+            {**before_frame, **frame},
+            {**before_img, **img},
+            css.exact,
+        )
         rules: list[str] = []
         if changed_frame:
             rules += _rule(f".{name}", [f"{k}: {v};" for k, v in changed_frame.items()])
         if changed_img:
             rules += _rule(f".{name} img", [f"{k}: {v};" for k, v in changed_img.items()])
         if changed_exact:
-            declarations = [f"/* held by {_commented(', '.join(css.held_by))} */"] if css.held_by else []
+            declarations = (
+                [f"/* held by {_commented(', '.join(css.held_by))} */"] if css.held_by else []
+            )
             declarations += [f"{k}: {v};" for k, v in changed_exact.items()]
-            rules += [f"@supports ({_NEEDED}) {{", *(f"  {r}" for r in _rule(f".{name} img", declarations)), "}"]
+            rules += [
+                f"@supports ({_NEEDED}) {{",
+                *(f"  {r}" for r in _rule(f".{name} img", declarations)),
+                "}",
+            ]
         if not rules:
             continue
         letters = (span.letter,)
@@ -128,7 +156,9 @@ def css_lines(site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, 
             lines += [Line(text=r, spans=letters) for r in rules]
         else:
             condition = (
-                lower_condition(span.first) if site.media_style == "min-width" else upper_condition(span.last, site.media_style)
+                lower_condition(span.first)
+                if site.media_style == "min-width"
+                else upper_condition(span.last, site.media_style)
             )
             lines.append(Line(text=f"@media {condition} {{", spans=letters))
             lines += [Line(text=f"  {r}", spans=letters) for r in rules]

@@ -1,4 +1,5 @@
-"""A frame as CSS: lengths follow CSS Values 4 (`calc()`, `min()`, `max()`, `clamp()`), boxes CSS Sizing 4 (`aspect-ratio`)."""
+"""A frame as CSS: lengths follow CSS Values 4 (`calc()`, `min()`, `max()`, `clamp()`), boxes CSS
+Sizing 4 (`aspect-ratio`)."""
 
 from __future__ import annotations
 
@@ -38,7 +39,8 @@ def holder_css(of: str, container: Container, whole: str) -> str:
 
 
 def width_css(rule: WidthRule, container: Container) -> str:
-    """The width rule as a CSS length for layout; the page's width is `100%` there, which is less than `100vw` by a scrollbar."""
+    """The width rule as a CSS length for layout; the page's width is `100%` there, which is less
+    than `100vw` by a scrollbar."""
     whole = "100%"
     match rule:
         case FixedWidth():
@@ -54,14 +56,17 @@ def width_css(rule: WidthRule, container: Container) -> str:
                 core = f"{holder_css(rule.of, container, whole)} * {number(rule.percent / 100)}"
         case ColumnsWidth():
             share, constant = column_share(rule)
-            core = holder_css(rule.of, container, whole) + (f" * {rule.take} / {rule.columns}" if share != 1 else "")
+            core = holder_css(rule.of, container, whole) + (
+                f" * {rule.take} / {rule.columns}" if share != 1 else ""
+            )
             if abs(constant) > 1e-9:
                 core += f" {'+' if constant > 0 else '-'} {px(abs(constant))}"
     return bounded_css(core, rule.least_px, rule.greatest_px)
 
 
 def height_css(rule: HeightRule, crop_ratio: tuple[int, int]) -> dict[str, str]:
-    """Declarations that give the frame its height. `crop_ratio` is the picture's (crop's) px width and height."""
+    """Declarations that give the frame its height. `crop_ratio` is the picture's (crop's) px width
+    and height."""
     out = {"aspect-ratio": "auto", "height": "auto"}
     match rule:
         case RatioHeight():
@@ -72,7 +77,9 @@ def height_css(rule: HeightRule, crop_ratio: tuple[int, int]) -> dict[str, str]:
             out["height"] = px(rule.height_px)
         case ViewportHeight():
             out["height"] = f"{number(rule.percent)}vh"
-    least_vh, greatest_vh = (rule.least_vh, rule.greatest_vh) if isinstance(rule, RatioHeight) else (None, None)
+    least_vh, greatest_vh = (
+        (rule.least_vh, rule.greatest_vh) if isinstance(rule, RatioHeight) else (None, None)
+    )
     out["min-height"] = _bound("max", rule.least_px, least_vh) or "0"
     out["max-height"] = _bound("min", rule.greatest_px, greatest_vh) or "none"
     return out
@@ -86,8 +93,8 @@ def _bound(function: str, in_px: float | None, in_vh: float | None) -> str:
 
 
 def standing_css(stands: Stands, rule: WidthRule, container: Container) -> str:
-    """`margin-inline` of a frame that is narrower than its holder (CSS Box 4): where it stands in the page, or in a container
-    that is itself in the middle of the page."""
+    """`margin-inline` of a frame that is narrower than its holder (CSS Box 4): where it stands in
+    the page, or in a container that is itself in the middle of the page."""
     if stands == "centre":
         return "auto"
     side = "0px"

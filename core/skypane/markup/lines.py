@@ -20,4 +20,6 @@ def text_of(lines: tuple[Line, ...]) -> str:
 
 
 def attributes_html(pairs: Mapping[str, str | int | None]) -> str:
-    return "".join(f' {k}="{html.escape(str(v), quote=True)}"' for k, v in pairs.items() if v is not None)
+    return "".join(
+        f' {k}="{html.escape(str(v), quote=True)}"' for k, v in pairs.items() if v is not None
+    )

@@ -7,7 +7,9 @@ import html
 from skypane.model import Placement
 
 
-def page_html(placement: Placement, snippet: str, *, stylesheet: str = "picture.css", lang: str = "en") -> str:
+def page_html(
+    placement: Placement, snippet: str, *, stylesheet: str = "picture.css", lang: str = "en"
+) -> str:
     """A complete page around the markup, which works from disk."""
     title = html.escape(placement.name)
     body = "\n".join(f"    {line}" for line in snippet.rstrip("\n").split("\n"))

@@ -13,9 +13,13 @@ from skypane.widths.conditions import conditions
 
 
 def pane_lines(
-    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], url: Callable[[Original, Rect | None], str]
+    site: Site,
+    placement: Placement,
+    plans: tuple[SpanPlan, ...],
+    url: Callable[[Original, Rect | None], str],
 ) -> tuple[Line, ...]:
-    """The markup of a pane: the same conditions, with previews of the originals' crops in place of the files."""
+    """The markup of a pane: the same conditions, with previews of the originals' crops in place of
+    the files."""
     if all(p.waits for p in plans):
         return ()
     shown = {p.span.letter: p for p in plans}
@@ -29,9 +33,18 @@ def pane_lines(
         size = {"width": crop.w, "height": crop.h}
         source = url(p.original, None if p.crop is WHOLE else p.effective.crop)
         if media is None:
-            attributes: dict[str, str | int | None] = {"src": source, **size, "alt": alt_text(placement, plans) or ""}
+            attributes: dict[str, str | int | None] = {
+                "src": source,
+                **size,
+                "alt": alt_text(placement, plans) or "",
+            }
             lines.append(Line(text=f"  <img{attributes_html(attributes)}>", spans=(letter,)))
         else:
-            lines.append(Line(text=f"  <source{attributes_html({'media': media, 'srcset': source, **size})}>", spans=(letter,)))
+            lines.append(
+                Line(
+                    text=f"  <source{attributes_html({'media': media, 'srcset': source, **size})}>",
+                    spans=(letter,),
+                )
+            )
     lines.append(Line(text="</picture>"))
     return tuple(lines)

@@ -10,11 +10,17 @@ from skypane.numerals import number, px
 from skypane.widths.frames import Piece, width_pieces
 
 
-def sizes_css(spans: Sequence[tuple[float, float, WidthRule]], container: Container, style: MediaStyle = "max-width") -> str:
-    """The `sizes` attribute of spans from the narrowest, each as (first width, last width, width rule).
+def sizes_css(
+    spans: Sequence[tuple[float, float, WidthRule]],
+    container: Container,
+    style: MediaStyle = "max-width",
+) -> str:
+    """The `sizes` attribute of spans from the narrowest, each as (first width, last width, width
+    rule).
 
-    Evaluates to the frame width at every viewport width, in all engines: written with media conditions, plain lengths and `calc()`
-    with + and − alone (docs/engines.md: WebKit drops an entry with min(), max() or clamp()).
+    Evaluates to the frame width at every viewport width, in all engines: written with media
+    conditions, plain lengths and `calc()` with + and − alone (docs/engines.md: WebKit drops an
+    entry with min(), max() or clamp()).
     """
     found: list[tuple[float, float, str]] = []  # from, to and with, length
     start = float(spans[0][0]) - 1  # no narrower viewport is asked about
@@ -32,14 +38,21 @@ def sizes_css(spans: Sequence[tuple[float, float, WidthRule]], container: Contai
             start = until
     posts = {float(last) for _, last, _ in spans}
     if style == "min-width":
-        entries = [(f"(min-width: {px(at + 1 if at in posts else at)})", text) for at, _, text in reversed(found)]
+        entries = [
+            (f"(min-width: {px(at + 1 if at in posts else at)})", text)
+            for at, _, text in reversed(found)
+        ]
     else:
         entries = [(_until_css(until, style, until in posts), text) for _, until, text in found]
-    return ", ".join(text if i == len(entries) - 1 else f"{media} {text}" for i, (media, text) in enumerate(entries))
+    return ", ".join(
+        text if i == len(entries) - 1 else f"{media} {text}"
+        for i, (media, text) in enumerate(entries)
+    )
 
 
 def _until_css(until: float, style: MediaStyle, is_post: bool) -> str:
-    """Up to a width: at a post as the sources have it, elsewhere, where two lines meet, in whatever way is plain."""
+    """Up to a width: at a post as the sources have it, elsewhere, where two lines meet, in whatever
+    way is plain."""
     if style == "range":
         return f"(width < {px(until + 1)})" if is_post else f"(width <= {px(until)})"
     return f"(max-width: {px(until)})"

@@ -1,7 +1,8 @@
-"""The nouns of Sky Pane as frozen values. Django rows store their parts, requests and responses are made of them.
+"""The nouns of Sky Pane as frozen values. Django rows store their parts, requests and responses are
+made of them.
 
-Units: widths and heights of viewports and frames are CSS px; positions and areas on a picture are fractions of its width and
-height from the top left; percentages are 0–100 and named so.
+Units: widths and heights of viewports and frames are CSS px; positions and areas on a picture are
+fractions of its width and height from the top left; percentages are 0–100 and named so.
 """
 
 from skypane.geometry import Crop, Rect

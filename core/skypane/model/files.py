@@ -10,7 +10,8 @@ from skypane.values import Noun
 class Rendition(Noun):
     """One file to export: a crop of an original at one pixel size, in one format.
 
-    `needed_px` is the width that the frame asks for at this density; where `width_px` is less, the file is soft.
+    `needed_px` is the width that the frame asks for at this density; where `width_px` is less, the
+    file is soft.
     """
 
     original: int

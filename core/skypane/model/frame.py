@@ -13,7 +13,10 @@ Stands = Literal["start", "centre", "end"]
 
 def _ordered(noun: BaseModel, low: float | None, high: float | None, what: str) -> None:
     if low is not None and high is not None and low > high:
-        raise ValueError(f"The least {what} ({low:g} px) is larger than the greatest ({high:g} px). Swap them or clear one.")
+        raise ValueError(
+            f"The least {what} ({low:g} px) is larger than the greatest ({high:g} px). Swap them or"
+            " clear one."
+        )
 
 
 class _Bounded(Noun):
@@ -59,15 +62,21 @@ class ColumnsWidth(_Bounded):
     @model_validator(mode="after")
     def _take_at_most_all(self) -> ColumnsWidth:
         if self.take > self.columns:
-            raise ValueError(f"{self.take} of {self.columns} columns cannot be taken. Take at most {self.columns}.")
+            raise ValueError(
+                f"{self.take} of {self.columns} columns cannot be taken. Take at most"
+                f" {self.columns}."
+            )
         return self
 
 
-WidthRule = Annotated[FixedWidth | ShareWidth | FullWidth | ColumnsWidth, Field(discriminator="kind")]
+WidthRule = Annotated[
+    FixedWidth | ShareWidth | FullWidth | ColumnsWidth, Field(discriminator="kind")
+]
 
 
 class RatioHeight(_Bounded):
-    """`w`:`h` of the frame's width. Besides px it can be bounded by shares of the viewport's height, as CSS can with `vh`."""
+    """`w`:`h` of the frame's width. Besides px it can be bounded by shares of the viewport's
+    height, as CSS can with `vh`."""
 
     kind: Literal["ratio"] = "ratio"
     w: Side
@@ -78,10 +87,15 @@ class RatioHeight(_Bounded):
     @model_validator(mode="after")
     def _can_be_drawn(self) -> RatioHeight:
         if not NARROWEST <= self.w / self.h <= FLATTEST:
-            raise ValueError(f"A ratio of {self.w:g}:{self.h:g} is no frame. Stay between 1:1000 and 1000:1.")
+            raise ValueError(
+                f"A ratio of {self.w:g}:{self.h:g} is no frame. Stay between 1:1000 and 1000:1."
+            )
         low, high = self.least_vh, self.greatest_vh
         if low is not None and high is not None and low > high:
-            raise ValueError(f"The least height ({low:g} % of the viewport) is above the greatest ({high:g} %). Swap them.")
+            raise ValueError(
+                f"The least height ({low:g} % of the viewport) is above the greatest ({high:g} %)."
+                " Swap them."
+            )
         return self
 
 
@@ -105,4 +119,6 @@ class NaturalHeight(_Bounded):
     kind: Literal["natural"] = "natural"
 
 
-HeightRule = Annotated[RatioHeight | FixedHeight | ViewportHeight | NaturalHeight, Field(discriminator="kind")]
+HeightRule = Annotated[
+    RatioHeight | FixedHeight | ViewportHeight | NaturalHeight, Field(discriminator="kind")
+]

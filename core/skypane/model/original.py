@@ -18,13 +18,15 @@ ImagePx = Annotated[int, Field(ge=1, le=100_000)]
 
 
 class Area(Noun):
-    """A keep area (must stay in view) or a quiet area (words may lie there). The order in the list is its importance."""
+    """A keep area (must stay in view) or a quiet area (words may lie there). The order in the list
+    is its importance."""
 
     name: AreaName
     rect: Rect
     kind: Literal["keep", "quiet"] = "keep"
     least_px: Px | None = None  # the width in CSS px that it has to be shown at (a face, lettering)
-    lettering: bool = False  # words that are part of the picture: the alt text has to say them (WCAG 2.2, 1.1.1 and 1.4.5)
+    # words that are part of the picture: the alt text has to say them (WCAG 2.2, 1.1.1 and 1.4.5)
+    lettering: bool = False
 
 
 class Original(Noun):
@@ -37,7 +39,9 @@ class Original(Noun):
     size_bytes: Annotated[int, Field(ge=0, le=2**53)] = 0
     sha256: Annotated[str, Field(max_length=64)] = ""
     alpha: bool = False
-    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None  # None: nobody has said yet; "": decorative on purpose
+    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
+        None  # None: nobody has said yet; "": decorative on purpose
+    )
     focal: tuple[Fraction, Fraction] = (0.5, 0.5)
     areas: Annotated[tuple[Area, ...], Field(max_length=MOST_AREAS)] = ()
     tags: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=20)] = ()

@@ -19,14 +19,19 @@ class Placement(Noun):
     """One spot on a page. `treatments` holds, per letter of a span, what that span sets itself."""
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
-    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None  # overrides the original's alt text
+    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
+        None  # overrides the original's alt text
+    )
     lead: bool = True  # whether the first screen shows it: loads at once, not lazily
     treatments: dict[Letter, Treatment] = Field(default_factory=dict)
-    stem: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,79}$")] | None = None  # see `skypane.files.names.stems`
+    stem: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,79}$")] | None = (
+        None  # see `skypane.files.names.stems`
+    )
 
     @property
     def called(self) -> str:
-        """What class and files are called: `stem` where other placements of the site had to be looked at, else by the name."""
+        """What class and files are called: `stem` where other placements of the site had to be
+        looked at, else by the name."""
         return self.stem or identifier(self.name)
 
     @property

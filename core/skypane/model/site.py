@@ -49,7 +49,8 @@ class Naming(Noun):
 
 
 class Quality(Noun):
-    """Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye (common practice)."""
+    """Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye
+    (common practice)."""
 
     avif: Annotated[int, Field(ge=1, le=100)] = 58
     webp: Annotated[int, Field(ge=1, le=100)] = 78
@@ -74,8 +75,12 @@ class Site(Noun):
     titles: dict[Letter, Annotated[str, Field(max_length=40)]] = Field(default_factory=dict)
     media_style: MediaStyle = "max-width"
     formats: Annotated[tuple[Format, ...], Field(max_length=8)] = ("avif", "webp", "jpeg")
-    densities: Annotated[tuple[Annotated[float, Field(ge=1, le=4)], ...], Field(max_length=MOST_DENSITIES)] = (1, 2)
-    heights: Annotated[tuple[HeightRange, ...], Field(min_length=1, max_length=MOST_HEIGHTS)] = USUAL_HEIGHTS
+    densities: Annotated[
+        tuple[Annotated[float, Field(ge=1, le=4)], ...], Field(max_length=MOST_DENSITIES)
+    ] = (1, 2)
+    heights: Annotated[tuple[HeightRange, ...], Field(min_length=1, max_length=MOST_HEIGHTS)] = (
+        USUAL_HEIGHTS
+    )
     container: Container = Container()
     naming: Naming = Naming()
     quality: Quality = Quality()
@@ -84,9 +89,16 @@ class Site(Noun):
     @field_validator("formats")
     @classmethod
     def _formats(cls, formats: tuple[Format, ...]) -> tuple[Format, ...]:
-        order: tuple[Format, ...] = ("avif", "webp", "jpeg")  # most modern first: a browser takes the first type it knows
+        # most modern first: a browser takes the first type it knows
+        order: tuple[Format, ...] = (
+            "avif",
+            "webp",
+            "jpeg",
+        )
         if "jpeg" not in formats:
-            raise ValueError("JPEG must stay: it is the file for browsers that know no newer format.")
+            raise ValueError(
+                "JPEG must stay: it is the file for browsers that know no newer format."
+            )
         return tuple(f for f in order if f in formats)
 
     @field_validator("densities")
@@ -99,16 +111,21 @@ class Site(Noun):
     @model_validator(mode="after")
     def _breakpoints_in_range(self) -> Site:
         if self.narrowest > self.widest:
-            raise ValueError(f"The narrowest width ({self.narrowest}) must not be above the widest ({self.widest}).")
+            raise ValueError(
+                f"The narrowest width ({self.narrowest}) must not be above the widest"
+                f" ({self.widest})."
+            )
         for before, after in zip(self.breakpoints, self.breakpoints[1:], strict=False):
             if before == after:
                 raise ValueError(f"The breakpoint {after} is there twice. Remove one.")
             if before > after:
-                raise ValueError(f"Breakpoints must grow, but {after} follows {before}. Put them in order.")
+                raise ValueError(
+                    f"Breakpoints must grow, but {after} follows {before}. Put them in order."
+                )
         for b in self.breakpoints:
             if not self.narrowest <= b < self.widest:
                 raise ValueError(
-                    f"The breakpoint {b} lies outside the site's widths. "
-                    f"A breakpoint is the last width of a span: {self.narrowest} to {self.widest - 1}."
+                    f"The breakpoint {b} lies outside the site's widths. A breakpoint is the last"
+                    f" width of a span: {self.narrowest} to {self.widest - 1}."
                 )
         return self

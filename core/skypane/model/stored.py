@@ -1,7 +1,8 @@
-"""Nouns as JSON that outlives the code that wrote it: what is stored says its version, and is lifted here and nowhere else.
+"""Nouns as JSON that outlives the code that wrote it: what is stored says its version, and is
+lifted here and nowhere else.
 
-Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and crops narrower than a
-hairline, no ratios beyond what a frame can have, at most eight densities.
+Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and
+crops narrower than a hairline, no ratios beyond what a frame can have, at most eight densities.
 """
 
 from __future__ import annotations
@@ -15,8 +16,8 @@ from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
 VERSION = 2
 
-#: What is stored: a site's plan, a placement, the areas of an original, the looks of several by id, and a delivery's question and
-#: answer.
+#: What is stored: a site's plan, a placement, the areas of an original, the looks of several by id,
+#: and a delivery's question and answer.
 Kind = Literal["site", "placement", "areas", "looks", "asked", "written"]
 
 
@@ -26,7 +27,11 @@ class TooNew(SkyPaneError):
 
 def stored(value: Any) -> dict[str, Any]:
     """As it is to be stored: an object with its version, a list inside of one."""
-    return {"version": VERSION, **value} if isinstance(value, dict) else {"version": VERSION, "list": value}
+    return (
+        {"version": VERSION, **value}
+        if isinstance(value, dict)
+        else {"version": VERSION, "list": value}
+    )
 
 
 def lifted(kind: Kind, data: Any) -> Any:
@@ -40,7 +45,8 @@ def lifted(kind: Kind, data: Any) -> Any:
         version, value = 1, data
     if version > VERSION:
         raise TooNew(
-            f"This was stored by a newer version of Sky Pane ({version}; this one reads {VERSION}). Bring it up to date."
+            f"This was stored by a newer version of Sky Pane ({version}; this one reads {VERSION})."
+            " Bring it up to date."
         )
     for step in range(version, VERSION):
         value = _LIFTS[step](kind, value)
@@ -51,23 +57,38 @@ def _bounded(kind: Kind, value: Any) -> Any:
     """From 1 to 2."""
     match kind:
         case "site":
-            heights = value.get("heights", [None]) or [h.model_dump(mode="json") for h in USUAL_HEIGHTS]
+            heights = value.get("heights", [None]) or [
+                h.model_dump(mode="json") for h in USUAL_HEIGHTS
+            ]
             return {
                 **value,
                 **({"heights": heights} if "heights" in value else {}),
-                **({"densities": value["densities"][:MOST_DENSITIES]} if "densities" in value else {}),
+                **(
+                    {"densities": value["densities"][:MOST_DENSITIES]}
+                    if "densities" in value
+                    else {}
+                ),
             }
         case "placement":
-            return {**value, "treatments": {k: _treatment(t) for k, t in value.get("treatments", {}).items()}}
+            return {
+                **value,
+                "treatments": {k: _treatment(t) for k, t in value.get("treatments", {}).items()},
+            }
         case "areas":
             return [{**a, "rect": _rect(a["rect"])} for a in value]
         case "looks":
-            return {k: {**look, "areas": _bounded("areas", look.get("areas", []))} for k, look in value.items()}
+            return {
+                k: {**look, "areas": _bounded("areas", look.get("areas", []))}
+                for k, look in value.items()
+            }
         case "asked":
             return {
                 "site": _bounded("site", value["site"]),
                 "placement": _bounded("placement", value["placement"]),
-                "originals": [{**o, "areas": _bounded("areas", o.get("areas", []))} for o in value["originals"]],
+                "originals": [
+                    {**o, "areas": _bounded("areas", o.get("areas", []))}
+                    for o in value["originals"]
+                ],
             }
         case "written":
             return value

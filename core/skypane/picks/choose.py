@@ -1,7 +1,8 @@
 """The pick: which file a browser takes from an `img` or `picture`, with the reason of every step.
 
-HTML Standard, "updating the source set" and "selecting an image source". Which candidate of a source set is taken is left to
-the browser there; docs/chromium.md and docs/engines.md tell what was seen. Densities are compared as 32-bit floats, but in Firefox.
+HTML Standard, "updating the source set" and "selecting an image source". Which candidate of a
+source set is taken is left to the browser there; docs/chromium.md and docs/engines.md tell what was
+seen. Densities are compared as 32-bit floats, but in Firefox.
 """
 
 from __future__ import annotations
@@ -34,7 +35,8 @@ class Step(Noun):
 
 
 class Pick(Noun):
-    """`url` as the markup writes it, None when nothing is loaded. `density`: what the file counts as, None if infinite."""
+    """`url` as the markup writes it, None when nothing is loaded. `density`: what the file counts
+    as, None if infinite."""
 
     url: str | None
     density: float | None
@@ -67,7 +69,8 @@ class Markup:
     may_part: bool = False  # whether engines can take different files of it
 
 
-#: Limits of what is read: a page's whole source is far below the first, and no page nests as deep as the second.
+#: Limits of what is read: a page's whole source is far below the first, and no page nests as deep
+#: as the second.
 MOST_MARKUP = 2_000_000
 MOST_AROUND = 500
 
@@ -77,15 +80,21 @@ _DIGITS = re.compile(r"\s*\+?(\d+(?:\.\d+)?)")
 
 @lru_cache(maxsize=512)
 def read_markup(markup: str) -> Markup:
-    """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan where there is none, or where
-    the markup is longer or more deeply nested than any page."""
+    """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan
+    where there is none, or where the markup is longer or more deeply nested than any page."""
     if len(markup) > MOST_MARKUP:
-        raise InvalidPlan(f"This is more than {MOST_MARKUP:,} characters. Give only the picture or img itself.", field="markup")
+        raise InvalidPlan(
+            f"This is more than {MOST_MARKUP:,} characters. Give only the picture or img itself.",
+            field="markup",
+        )
     # inside a body, where a noscript at the very start is not taken for one in the head
     tree = LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
     img = next((n for n in tree.css("img") if not _inert(n)), None)
     if img is None:
-        raise InvalidPlan("There is no img in this markup. Paste an img, or a picture with an img in it.", field="markup")
+        raise InvalidPlan(
+            "There is no img in this markup. Paste an img, or a picture with an img in it.",
+            field="markup",
+        )
     attributes = _attributes(img)
     sources: list[_Source] = []
     parent = img.parent
@@ -96,7 +105,16 @@ def read_markup(markup: str) -> Markup:
             if child.tag == "source":
                 a = _attributes(child)
                 label = f"source {len(sources) + 1}"
-                sources.append(_Source(label, a.get("srcset"), a.get("media"), a.get("type"), a.get("sizes"), "sizes" in a))
+                sources.append(
+                    _Source(
+                        label,
+                        a.get("srcset"),
+                        a.get("media"),
+                        a.get("type"),
+                        a.get("sizes"),
+                        "sizes" in a,
+                    )
+                )
     width = _DIGITS.match(attributes.get("width", ""))
     texts: list[Texts] = [(attributes.get("srcset"), attributes.get("sizes"), None, None)]
     texts += [(s.srcset, s.sizes, s.media, s.type) for s in sources]
@@ -130,7 +148,10 @@ def _ancestors(node: Any) -> Iterator[Any]:
             return
         yield node
         node = node.parent
-    raise InvalidPlan(f"This is nested more than {MOST_AROUND} deep. Give only the picture or img itself.", field="markup")
+    raise InvalidPlan(
+        f"This is nested more than {MOST_AROUND} deep. Give only the picture or img itself.",
+        field="markup",
+    )
 
 
 def _hidden(img: Any) -> bool:
@@ -148,8 +169,12 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
 
     Raises InvalidPlan where the markup holds no `img` or the environment has no size.
     """
-    if not (env.width >= 0 and env.height >= 0 and env.density > 0) or not math.isfinite(env.density):
-        raise InvalidPlan("A viewport needs a width, a height and a density above zero.", field="density")
+    if not (env.width >= 0 and env.height >= 0 and env.density > 0) or not math.isfinite(
+        env.density
+    ):
+        raise InvalidPlan(
+            "A viewport needs a width, a height and a density above zero.", field="density"
+        )
     read = read_markup(markup) if isinstance(markup, str) else markup
     found = _picked(read, env)
     warnings = [*found.warnings, *read.advice]
@@ -158,8 +183,12 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
             other = _picked(read, replace(env, policy=policy, types=_types_in(policy, env)))
             if other.url != found.url:
                 why = other.trace[-1].why if other.trace else "nothing is left"
-                warnings.append(f"{ENGINES[policy].name} takes {_shortened(other.url)} here: {why}.")
-    return found.model_copy(update={"warnings": tuple(dict.fromkeys(warnings))}) if warnings else found
+                warnings.append(
+                    f"{ENGINES[policy].name} takes {_shortened(other.url)} here: {why}."
+                )
+    return (
+        found.model_copy(update={"warnings": tuple(dict.fromkeys(warnings))}) if warnings else found
+    )
 
 
 def _rounds_density(env: Environment) -> bool:
@@ -181,7 +210,9 @@ def _picked(read: Markup, env: Environment) -> Pick:
     warnings: list[str] = []
     if read.lazy and read.hidden:
         return Pick(
-            url=None, density=None, trace=(Step(element="img", taken=False, why="hidden and lazy: it is never loaded"),)
+            url=None,
+            density=None,
+            trace=(Step(element="img", taken=False, why="hidden and lazy: it is never loaded"),),
         )
     for source in read.sources:
         found = _from_source(source, read, env, trace)
@@ -190,19 +221,38 @@ def _picked(read: Markup, env: Environment) -> Pick:
     parsed = parse_srcset(read.srcset or "", env.engine)
     _note_dropped("img", parsed, trace)
     candidates = list(parsed.candidates)
-    if read.src and not any(c.width is not None for c in candidates) and not any(_density_of(c) == 1 for c in candidates):
+    if (
+        read.src
+        and not any(c.width is not None for c in candidates)
+        and not any(_density_of(c) == 1 for c in candidates)
+    ):
         candidates.append(Candidate(read.src, 1.0))
     if not candidates:
         trace.append(Step(element="img", taken=False, why="no candidate and no src"))
         return Pick(url=None, density=None, trace=tuple(trace), warnings=tuple(warnings))
-    return _choose("img", candidates, _size_for(read.sizes, read.sizes is not None, read, env, True), env, trace, warnings)
+    return _choose(
+        "img",
+        candidates,
+        _size_for(read.sizes, read.sizes is not None, read, env, True),
+        env,
+        trace,
+        warnings,
+    )
 
 
 def _density_of(candidate: Candidate) -> float | None:
-    return None if candidate.width is not None else 1.0 if candidate.density is None else candidate.density
+    return (
+        None
+        if candidate.width is not None
+        else 1.0
+        if candidate.density is None
+        else candidate.density
+    )
 
 
-def _from_source(source: _Source, read: Markup, env: Environment, trace: list[Step]) -> tuple[list[Candidate], Size] | None:
+def _from_source(
+    source: _Source, read: Markup, env: Environment, trace: list[Step]
+) -> tuple[list[Candidate], Size] | None:
     """The candidates of a source that is taken, or None with the reason in the trace."""
 
     def passed(why: str) -> None:
@@ -225,7 +275,13 @@ def _from_source(source: _Source, read: Markup, env: Environment, trace: list[St
             passed(f"{essence} is not supported")
             return None
     why = " and ".join(
-        [f"{source.media} holds" if source.media and source.media.strip() else "it has no condition"]
+        [
+            (
+                f"{source.media} holds"
+                if source.media and source.media.strip()
+                else "it has no condition"
+            )
+        ]
         + ([f"{source.type} is supported"] if source.type and source.type.strip() else [])
     )
     trace.append(Step(element=source.label, taken=True, why=why))
@@ -234,11 +290,16 @@ def _from_source(source: _Source, read: Markup, env: Environment, trace: list[St
 
 def _note_dropped(label: str, parsed: SourceSet, trace: list[Step]) -> None:
     for d in parsed.dropped:
-        trace.append(Step(element=label, taken=False, why=f"{d.url or 'a candidate'} is dropped: {d.why}"))
+        trace.append(
+            Step(element=label, taken=False, why=f"{d.url or 'a candidate'} is dropped: {d.why}")
+        )
 
 
-def _size_for(text: str | None, present: bool, read: Markup, env: Environment, is_img: bool) -> Size:
-    """The width that stands for `w`. `auto` is the layout width of a lazy image (HTML Standard, "sizes attributes")."""
+def _size_for(
+    text: str | None, present: bool, read: Markup, env: Environment, is_img: bool
+) -> Size:
+    """The width that stands for `w`. `auto` is the layout width of a lazy image (HTML Standard,
+    "sizes attributes")."""
     engine = env.engine
     by_img = is_auto(read.sizes)
     if engine.auto == "unknown":
@@ -252,7 +313,10 @@ def _size_for(text: str | None, present: bool, read: Markup, env: Environment, i
             width = env.layout_width
         else:
             width = read.width_attribute if read.width_attribute is not None else 300.0
-        return Size(width if engine.auto == "layout" else float(math.floor(width + 0.5)), "auto, the layout width")
+        return Size(
+            width if engine.auto == "layout" else float(math.floor(width + 0.5)),
+            "auto, the layout width",
+        )
     if not is_auto(text):
         return evaluate_sizes(text, env)
     if engine.auto_eager_is_100vw:
@@ -261,7 +325,12 @@ def _size_for(text: str | None, present: bool, read: Markup, env: Environment, i
 
 
 def _choose(
-    label: str, candidates: list[Candidate], size: Size, env: Environment, trace: list[Step], warnings: list[str]
+    label: str,
+    candidates: list[Candidate],
+    size: Size,
+    env: Environment,
+    trace: list[Step],
+    warnings: list[str],
 ) -> Pick:
     """Densities in ascending order, the first of equal ones; then the policy."""
     engine = env.engine
@@ -278,20 +347,38 @@ def _choose(
             density = number(number(c.width) / width) if width > 0 else math.inf
         measured.append((number(density), c))
     if any(c.width is not None for c in candidates):
-        trace.append(Step(element=label, taken=True, why=f"its widths are measured against {size.width:g} px ({size.why})"))
+        trace.append(
+            Step(
+                element=label,
+                taken=True,
+                why=f"its widths are measured against {size.width:g} px ({size.why})",
+            )
+        )
     ranked: list[tuple[float, Candidate]] = []
     for density, c in sorted(measured, key=lambda m: m[0]):
         if not ranked or ranked[-1][0] != density:
             ranked.append((density, c))
     dpr = number(device_density(engine, env.density))
     index, why = _geometric(ranked, dpr) if engine.geometric else _least_sufficient(ranked, dpr)
-    denser_data = [i for i in range(index + 1, len(ranked)) if ranked[i][1].url[:5].lower() == "data:"]
+    denser_data = [
+        i for i in range(index + 1, len(ranked)) if ranked[i][1].url[:5].lower() == "data:"
+    ]
     if denser_data and engine.prefers_data:
-        index, why = denser_data[-1], "a denser data: URL is at hand without loading, Chromium takes it"
-        warnings.append("A data: URL is taken although a less dense file would do; only Chromium was seen to do so.")
+        index, why = (
+            denser_data[-1],
+            "a denser data: URL is at hand without loading, Chromium takes it",
+        )
+        warnings.append(
+            "A data: URL is taken although a less dense file would do; only Chromium was seen to"
+            " do so."
+        )
     density, chosen = ranked[index]
     listed = ", ".join(f"{d:.4g}x" for d, _ in ranked)
-    asked = f"{env.density:g}x" if dpr == number(env.density) else f"{env.density:g}x, which is {dpr:.4f}x here,"
+    asked = (
+        f"{env.density:g}x"
+        if dpr == number(env.density)
+        else f"{env.density:g}x, which is {dpr:.4f}x here,"
+    )
     trace.append(Step(element=label, taken=True, why=f"{asked} asked of {listed}: {why}"))
     return Pick(
         url=chosen.url,
@@ -332,7 +419,9 @@ class Win(Noun):
 def wins(markup: str, env: Environment, widths: range) -> tuple[Win, ...]:
     """For every source and the img, the runs of viewport widths at which it wins."""
     read = read_markup(markup)
-    runs: dict[str, list[tuple[int, int]]] = {label: [] for label in (*(s.label for s in read.sources), "img")}
+    runs: dict[str, list[tuple[int, int]]] = {
+        label: [] for label in (*(s.label for s in read.sources), "img")
+    }
     for width in widths:
         taken = [s.element for s in pick(read, replace(env, width=width)).trace if s.taken]
         if not taken:

@@ -1,7 +1,9 @@
-"""Where browser engines part, as data: what one takes and another does not (docs/engines.md tells what was seen).
+"""Where browser engines part, as data: what one takes and another does not (docs/engines.md tells
+what was seen).
 
-The standard (HTML §4.8.4, Media Queries 4, CSS Values 4) leaves the choice among candidates to the browser; all current engines
-take the least density that suffices. They differ in numbers, in math functions and in what they know.
+The standard (HTML §4.8.4, Media Queries 4, CSS Values 4) leaves the choice among candidates to the
+browser; all current engines take the least density that suffices. They differ in numbers, in math
+functions and in what they know.
 """
 
 from __future__ import annotations
@@ -24,7 +26,8 @@ JXL = frozenset({"image/jxl"})
 
 @dataclass(frozen=True, eq=False)
 class Engine:
-    """How one engine reads `srcset`, `sizes` and `media`. Compared by identity, so that what was parsed for it can be kept."""
+    """How one engine reads `srcset`, `sizes` and `media`. Compared by identity, so that what was
+    parsed for it can be kept."""
 
     name: str
     types: frozenset[str] = TYPES
@@ -34,16 +37,26 @@ class Engine:
     constants: bool = True  # pi, e, infinity and NaN in math functions
     finite_math: bool = False  # division by zero makes the value bad
     length_slack_px: float = 0.0  # of lengths in media queries, for min-, max-, =, <= and >=
-    length_grid_px: float | None = None  # lengths in media queries are cut down to multiples of this
-    size_grid_px: float | None = None  # the width that `w` is measured against is rounded to multiples of this
-    greatest_px: float = 1e30  # an infinite or huge size counts as this: no file suffices, and the largest is taken
+    length_grid_px: float | None = (
+        None  # lengths in media queries are cut down to multiples of this
+    )
+    size_grid_px: float | None = (
+        None  # the width that `w` is measured against is rounded to multiples of this
+    )
+    greatest_px: float = (
+        1e30  # an infinite or huge size counts as this: no file suffices, and the largest is taken
+    )
     single: bool = True  # densities are compared as 32-bit floats
     single_x: bool = False  # an `x` beyond 32-bit floats makes the candidate bad
     leading_zeros: bool = True  # 060w is 60w
     device_steps: int | None = None  # the device's density is this over a whole number
     rounds_dpcm: bool = False  # dpcm is rounded to a hundredth of a dppx
-    auto: Literal["layout", "rounded", "unknown"] = "rounded"  # what sizes=auto stands for on a lazy image
-    auto_by_img: bool = False  # the img's auto overrules the sources' sizes, and theirs counts only with it
+    auto: Literal["layout", "rounded", "unknown"] = (
+        "rounded"  # what sizes=auto stands for on a lazy image
+    )
+    auto_by_img: bool = (
+        False  # the img's auto overrules the sources' sizes, and theirs counts only with it
+    )
     auto_eager_is_100vw: bool = False  # on an image that is not lazy, auto hides the list after it
 
 
@@ -98,7 +111,8 @@ CURRENT: tuple[Policy, ...] = ("chromium", "firefox", "webkit")
 
 
 def device_density(engine: Engine, density: float) -> float:
-    """The density that a device of this one has in the engine: in Firefox 60 over a whole number, so that 1.75 is 1.7647."""
+    """The density that a device of this one has in the engine: in Firefox 60 over a whole number,
+    so that 1.75 is 1.7647."""
     if engine.device_steps is None or density <= 0:
         return density
     return engine.device_steps / max(1, int(engine.device_steps / density + 0.5))

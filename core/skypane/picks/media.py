@@ -1,7 +1,7 @@
 """Media queries against one environment (Media Queries Level 4), in three-valued logic.
 
-What the browser does not know is neither true nor false: `(foo) or (min-width: 1px)` holds, `not (foo)` does not. A query that does
-not parse is `not all`; the other queries of its list survive.
+What the browser does not know is neither true nor false: `(foo) or (min-width: 1px)` holds, `not
+(foo)` does not. A query that does not parse is `not all`; the other queries of its list survive.
 """
 
 from __future__ import annotations
@@ -15,17 +15,28 @@ from typing import Literal
 import tinycss2
 
 from skypane.picks.engines import ENGINES, Engine, Policy
-from skypane.picks.values import MOST_NESTED, Node, NotAValue, Quantity, Reference, float32, quantity, significant
+from skypane.picks.values import (
+    MOST_NESTED,
+    Node,
+    NotAValue,
+    Quantity,
+    Reference,
+    float32,
+    quantity,
+    significant,
+)
 
 
 @dataclass(frozen=True)
 class Environment:
-    """A browser's window as markup sees it. Widths and heights in CSS px, density in device px per CSS px.
+    """A browser's window as markup sees it. Widths and heights in CSS px, density in device px per
+    CSS px.
 
-    `layout_width` is the content-box width of a lazily loaded image, which `sizes=auto` stands for; None: not known.
-    Policies: `least-sufficient` (the standard, with the choice that current engines make), `chromium`, `firefox` and `webkit` (each
-    with its departures from the standard) and `geometric` (older Chromium). `types`: the image types that are taken; None: those
-    of the engine.
+    `layout_width` is the content-box width of a lazily loaded image, which `sizes=auto` stands for;
+    None: not known. Policies: `least-sufficient` (the standard, with the choice that current
+    engines make), `chromium`, `firefox` and `webkit` (each with its departures from the standard)
+    and `geometric` (older Chromium). `types`: the image types that are taken; None: those of the
+    engine.
     """
 
     width: float
@@ -60,7 +71,8 @@ def media_matches(text: str, env: Environment) -> bool:
 
 
 def condition_of(nodes: list[Node]) -> Evaluate:
-    """A media *condition* (no media types), as `sizes` has them. Raises NotAValue where it does not parse."""
+    """A media *condition* (no media types), as `sizes` has them. Raises NotAValue where it does not
+    parse."""
     return _condition(significant(nodes), allow_or=True, depth=0)
 
 
@@ -148,7 +160,11 @@ def _condition(nodes: list[Node], *, allow_or: bool, depth: int) -> Evaluate:
         raise NotAValue("and, or need a bracket on both sides")
     for joining, term in zip(nodes[1::2], nodes[2::2], strict=True):
         word = _ident(joining)
-        if word not in ("and", "or") or (word == "or" and not allow_or) or joiner not in (None, word):
+        if (
+            word not in ("and", "or")
+            or (word == "or" and not allow_or)
+            or joiner not in (None, word)
+        ):
             raise NotAValue("and, or cannot be mixed without brackets")
         joiner = word
         terms.append(_in_parens(term, depth))
@@ -187,7 +203,7 @@ def _in_parens(node: Node, depth: int) -> Evaluate:
         return _unknown
 
 
-# -- features ----------------------------------------------------------------------------------------------------------
+# -- features --------------------------------------------------------------------------
 
 _RANGE: dict[str, Callable[[Environment], float]] = {
     "width": lambda e: e.width,
@@ -215,7 +231,10 @@ _KIND = {
     "-webkit-device-pixel-ratio": "number",
 }
 _DISCRETE: dict[str, tuple[tuple[str, ...], Callable[[Environment], tuple[str, ...]]]] = {
-    "orientation": (("portrait", "landscape"), lambda e: ("portrait",) if e.height >= e.width else ("landscape",)),
+    "orientation": (
+        ("portrait", "landscape"),
+        lambda e: ("portrait",) if e.height >= e.width else ("landscape",),
+    ),
     "prefers-color-scheme": (("light", "dark"), lambda e: (e.color_scheme,)),
     "prefers-reduced-motion": (("no-preference", "reduce"), lambda e: (e.reduced_motion,)),
     "prefers-contrast": (("no-preference", "more", "less", "custom"), lambda e: ("no-preference",)),
@@ -232,7 +251,14 @@ _DISCRETE: dict[str, tuple[tuple[str, ...], Callable[[Environment], tuple[str, .
     "dynamic-range": (("standard", "high"), lambda e: ("standard",)),
     "scripting": (("none", "initial-only", "enabled"), lambda e: ("enabled",)),
     "display-mode": (
-        ("fullscreen", "standalone", "minimal-ui", "browser", "window-controls-overlay", "picture-in-picture"),
+        (
+            "fullscreen",
+            "standalone",
+            "minimal-ui",
+            "browser",
+            "window-controls-overlay",
+            "picture-in-picture",
+        ),
         lambda e: ("browser",),
     ),
 }
@@ -276,7 +302,12 @@ def _plain(name: str, value: list[Node]) -> Evaluate:
         wanted = value[0].int_value
         return lambda env: wanted == 0
     operator = "="
-    for prefix, op in (("min-", ">="), ("max-", "<="), ("-webkit-min-", ">="), ("-webkit-max-", "<=")):
+    for prefix, op in (
+        ("min-", ">="),
+        ("max-", "<="),
+        ("-webkit-min-", ">="),
+        ("-webkit-max-", "<="),
+    ):
         if name.startswith(prefix):
             base = name.removeprefix(prefix)
             name, operator = ("-webkit-" + base if prefix.startswith("-webkit-") else base), op
@@ -296,7 +327,12 @@ def _range(raw: list[Node]) -> Evaluate:
         if node.type == "literal" and node.value in ("<", ">", "=", "<=", ">="):
             op = node.value
             follower = raw[i + 1] if i + 1 < len(raw) else None
-            if op in "<>" and follower is not None and follower.type == "literal" and follower.value == "=":
+            if (
+                op in "<>"
+                and follower is not None
+                and follower.type == "literal"
+                and follower.value == "="
+            ):
                 op += "="
                 i += 1
             operators.append(op)
@@ -337,7 +373,9 @@ def _value(name: str, nodes: list[Node]) -> Value:
     if len(nodes) != 1:
         raise NotAValue("one value is wanted")
     node = nodes[0]
-    if name in ("color", "color-index", "monochrome") and (node.type != "number" or node.int_value is None):
+    if name in ("color", "color-index", "monochrome") and (
+        node.type != "number" or node.int_value is None
+    ):
         raise NotAValue("a whole number is wanted")
 
     def value(env: Environment) -> float:

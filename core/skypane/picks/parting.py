@@ -18,7 +18,8 @@ _AUTO = re.compile(r"\s*auto\b", re.I)
 
 
 def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], bool]:
-    """Sentences about what engines read differently in any window, and whether they can take different files at all."""
+    """Sentences about what engines read differently in any window, and whether they can take
+    different files at all."""
     said: list[str] = []
     may_part = False
     for srcset, sizes, media, type_ in texts:
@@ -26,22 +27,33 @@ def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], bool]:
         functions = {f.lower() for f in _FUNCTION.findall(sizes)} - {"calc"}
         if functions & {"min", "max", "clamp"}:
             said.append(
-                "WebKit drops an entry of sizes with min(), max() or clamp() and goes on to the next, or to 100vw. "
-                "Write it with media conditions and calc()."
+                "WebKit drops an entry of sizes with min(), max() or clamp() and goes on to the"
+                " next, or to 100vw. Write it with media conditions and calc()."
             )
         if functions - {"min", "max", "clamp"} or ("(" in sizes and _CONSTANT.search(sizes)):
-            said.append("Only Firefox takes every math function in sizes. Write it with media conditions and calc().")
+            said.append(
+                "Only Firefox takes every math function in sizes. Write it with media conditions"
+                " and calc()."
+            )
         if _AUTO.match(sizes) and not sizes.partition(",")[2].strip():
-            said.append("sizes is auto without a list after it: WebKit takes 100vw, and so does any image that is not lazy.")
+            said.append(
+                "sizes is auto without a list after it: WebKit takes 100vw, and so does any image"
+                " that is not lazy."
+            )
         elif _AUTO.match(sizes) and not lazy:
             said.append(
-                "sizes begins with auto but the image is not lazy: Chromium takes 100vw, others go on to the list after it."
+                "sizes begins with auto but the image is not lazy: Chromium takes 100vw, others go"
+                " on to the list after it."
             )
         if _FONT_UNIT.search(media):
-            said.append("em in media is 16 px, but WebKit measures it against the font size of the html element. Write px.")
+            said.append(
+                "em in media is 16 px, but WebKit measures it against the font size of the html"
+                " element. Write px."
+            )
         if _ODD_DENSITY.search(srcset):
             said.append(
-                "Firefox counts a 1.75x screen as 1.7647x and a 3.5x screen as 3.529x: a 1.75x or 3.5x file does not suffice."
+                "Firefox counts a 1.75x screen as 1.7647x and a 3.5x screen as 3.529x: a 1.75x or"
+                " 3.5x file does not suffice."
             )
         may_part |= bool(
             functions

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 
 def reach(media: list[str | None], narrowest: int, widest: int) -> list[list[tuple[int, int]]]:
-    """For each condition in testing order, the runs of widths at which it is the first that holds; `[]` means never.
+    """For each condition in testing order, the runs of widths at which it is the first that holds;
+    `[]` means never.
 
     Finds sources that the wrong order makes unreachable.
     """

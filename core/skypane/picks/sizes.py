@@ -1,7 +1,7 @@
 """The `sizes` attribute (HTML Standard, "parsing a sizes attribute").
 
-A list of [media condition] length; the first entry that parses and whose condition holds gives the width. Nothing left,
-missing or empty means 100vw.
+A list of [media condition] length; the first entry that parses and whose condition holds gives the
+width. Nothing left, missing or empty means 100vw.
 """
 
 from __future__ import annotations
@@ -30,7 +30,8 @@ class _Entry(NamedTuple):
 
 
 def is_auto(text: str | None) -> bool:
-    """Whether the attribute begins with the keyword auto (anything after it is only for browsers that lack it)."""
+    """Whether the attribute begins with the keyword auto (anything after it is only for browsers
+    that lack it)."""
     if text is None:
         return False
     nodes = significant(tinycss2.parse_component_value_list(text))

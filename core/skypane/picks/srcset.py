@@ -1,7 +1,7 @@
 """The `srcset` attribute (HTML Standard, "parsing a srcset attribute").
 
-A bad candidate is dropped and the others stay. The text is read character by character as the standard's algorithm does,
-because commas belong to URLs, to parentheses and to the list alike.
+A bad candidate is dropped and the others stay. The text is read character by character as the
+standard's algorithm does, because commas belong to URLs, to parentheses and to the list alike.
 """
 
 from __future__ import annotations
@@ -38,7 +38,8 @@ class SourceSet(NamedTuple):
 
 
 def parse_srcset(text: str, engine: Engine = STANDARD) -> SourceSet:
-    """Candidates in document order. Widths beyond 32-bit integers make a candidate invalid, in all engines (seen)."""
+    """Candidates in document order. Widths beyond 32-bit integers make a candidate invalid, in all
+    engines (seen)."""
     out = SourceSet([], [])
     i, n = 0, len(text)
     while True:

@@ -1,4 +1,5 @@
-"""CSS lengths, numbers, resolutions and math functions as `sizes` and media queries use them (CSS Values 4, §6 and §10).
+"""CSS lengths, numbers, resolutions and math functions as `sizes` and media queries use them (CSS
+Values 4, §6 and §10).
 
 Both attributes are read outside of any style sheet, so em and rem are the initial font size, 16 px.
 """
@@ -41,7 +42,8 @@ _ABSOLUTE = {
 }
 _ANGLES = {"deg": math.pi / 180, "grad": math.pi / 200, "rad": 1.0, "turn": 2 * math.pi}
 _RESOLUTIONS = {"dppx": 1.0, "x": 1.0, "dpi": 1 / 96, "dpcm": 2.54 / 96}
-#: Brackets deeper than this are no value anybody wrote; CSS leaves such limits to the browser (CSS Syntax 3, §2.2).
+#: Brackets deeper than this are no value anybody wrote; CSS leaves such limits to the browser (CSS
+#: Syntax 3, §2.2).
 MOST_NESTED = 32
 
 
@@ -73,7 +75,9 @@ def unit_quantity(value: float, unit: str, ref: Reference) -> Quantity:
     if u in _RESOLUTIONS:
         # Chromium rounds dpcm to a hundredth of a dppx (seen)
         scaled = value * _RESOLUTIONS[u]
-        return Quantity(round(scaled, 2) if u == "dpcm" and ref.engine.rounds_dpcm else scaled, "resolution")
+        return Quantity(
+            round(scaled, 2) if u == "dpcm" and ref.engine.rounds_dpcm else scaled, "resolution"
+        )
     base = u[1:] if u[:1] in "sld" and u[1:] in ("vw", "vh", "vi", "vb", "vmin", "vmax") else u
     base = "v" + base[2:] if base in ("cqw", "cqh", "cqi", "cqb", "cqmin", "cqmax") else base
     relative = {
@@ -90,7 +94,8 @@ def unit_quantity(value: float, unit: str, ref: Reference) -> Quantity:
 
 
 def float32(value: float) -> float:
-    """The nearest 32-bit float, in which browsers compare densities, resolutions and ratios; infinite beyond its range."""
+    """The nearest 32-bit float, in which browsers compare densities, resolutions and ratios;
+    infinite beyond its range."""
     try:
         return float(struct.unpack("f", struct.pack("f", value))[0])
     except OverflowError:
@@ -102,10 +107,12 @@ def significant(nodes: list[Node]) -> list[Node]:
 
 
 def length(node: Node, ref: Reference) -> float:
-    """A length in CSS px from one component value. Raises NotAValue. A math function's result may be negative."""
+    """A length in CSS px from one component value. Raises NotAValue. A math function's result may
+    be negative."""
     q = quantity(node, ref)
     if q.dimension == "length":
-        return 0.0 if math.isnan(q.value) else min(q.value, ref.engine.greatest_px)  # CSS Values 4, §10.9.1
+        # CSS Values 4, §10.9.1
+        return 0.0 if math.isnan(q.value) else min(q.value, ref.engine.greatest_px)
     if q.dimension == "number" and node.type == "number" and q.value == 0:
         return 0.0
     raise NotAValue("not a length")
@@ -121,7 +128,7 @@ def quantity(node: Node, ref: Reference, depth: int = 0) -> Quantity:
     raise NotAValue(f"{node.type} is no value")
 
 
-# -- math functions ----------------------------------------------------------------------------------------------------
+# -- math functions --------------------------------------------------------------------
 
 
 def _function(node: Node, ref: Reference, depth: int) -> Quantity:
@@ -161,7 +168,9 @@ def _function(node: Node, ref: Reference, depth: int) -> Quantity:
             return Quantity(_ieee(math.hypot, *(q.value for q in values)), _same(values))
         case "round", (1 | 2):
             step = values[1] if len(values) == 2 else Quantity(1, "number")
-            return Quantity(_round(strategy or "nearest", values[0].value, step.value), _same([values[0], step]))
+            return Quantity(
+                _round(strategy or "nearest", values[0].value, step.value), _same([values[0], step])
+            )
         case (("mod" | "rem"), 2):
             a, b = values[0].value, values[1].value
             if b == 0:
@@ -186,7 +195,8 @@ def _function(node: Node, ref: Reference, depth: int) -> Quantity:
 
 
 def _ieee(function: Callable[..., float], *values: float) -> float:
-    """A function with the results of IEEE 754 where Python raises: what overflows is infinite, what has no value is NaN."""
+    """A function with the results of IEEE 754 where Python raises: what overflows is infinite, what
+    has no value is NaN."""
     try:
         return float(function(*values))
     except OverflowError:
@@ -201,7 +211,11 @@ def _modulus(a: float, b: float) -> float:
 
 def _strategy(nodes: list[Node]) -> str | None:
     s = significant(nodes)
-    if len(s) == 1 and s[0].type == "ident" and s[0].lower_value in ("nearest", "up", "down", "to-zero"):
+    if (
+        len(s) == 1
+        and s[0].type == "ident"
+        and s[0].lower_value in ("nearest", "up", "down", "to-zero")
+    ):
         return str(s[0].lower_value)
     return None
 
@@ -292,14 +306,22 @@ def _product(nodes: list[Node], ref: Reference, depth: int) -> Quantity:
         elif op.type == "literal" and op.value == "/":
             if right.dimension != "number" or (right.value == 0 and ref.engine.finite_math):
                 raise NotAValue("division by a length or by zero")
-            quotient = result.value / right.value if right.value else math.copysign(math.inf, result.value)
+            quotient = (
+                result.value / right.value if right.value else math.copysign(math.inf, result.value)
+            )
             result = Quantity(quotient, result.dimension)
         else:
             raise NotAValue("unexpected token")
     return result
 
 
-_CONSTANTS = {"pi": math.pi, "e": math.e, "infinity": math.inf, "-infinity": -math.inf, "nan": math.nan}
+_CONSTANTS = {
+    "pi": math.pi,
+    "e": math.e,
+    "infinity": math.inf,
+    "-infinity": -math.inf,
+    "nan": math.nan,
+}
 
 
 def _operand(node: Node, ref: Reference, depth: int) -> Quantity:

@@ -1,4 +1,5 @@
-"""The process in which pictures are opened (see `guarded`): JSON lines in, JSON lines out, one picture at a time."""
+"""The process in which pictures are opened (see `guarded`): JSON lines in, JSON lines out, one
+picture at a time."""
 
 from __future__ import annotations
 
@@ -26,8 +27,12 @@ def _inspect(path: str, name: str) -> Iterator[Any]:
     yield dataclasses.asdict(inspect.inspect(path, name))
 
 
-def _previews(source: str, paths: list[tuple[int, str]], crop: dict[str, float] | None) -> Iterator[Any]:
-    encode.previews(source, {width: Path(path) for width, path in paths}, Rect(**crop) if crop else None)
+def _previews(
+    source: str, paths: list[tuple[int, str]], crop: dict[str, float] | None
+) -> Iterator[Any]:
+    encode.previews(
+        source, {width: Path(path) for width, path in paths}, Rect(**crop) if crop else None
+    )
     yield None
 
 
@@ -46,7 +51,9 @@ def _write_trimmed(path: str, box: dict[str, int], target: str) -> Iterator[Any]
 
 
 def _make(source: str, wanted: list[dict[str, Any]], folder: str) -> Iterator[Any]:
-    for rendition, path, size in encode.make(source, [Rendition.model_validate(r) for r in wanted], Path(folder)):
+    for rendition, path, size in encode.make(
+        source, [Rendition.model_validate(r) for r in wanted], Path(folder)
+    ):
         yield {"key": rendition.key, "path": str(path), "bytes": size}
 
 
@@ -67,13 +74,17 @@ OVER_MEMORY = 77
 def _allow(seconds: float) -> None:
     """So much more computing time from now on, over all cores."""
     used = resource.getrusage(resource.RUSAGE_SELF)
-    resource.setrlimit(resource.RLIMIT_CPU, (int(used.ru_utime + used.ru_stime + seconds) + 1, resource.RLIM_INFINITY))
+    resource.setrlimit(
+        resource.RLIMIT_CPU,
+        (int(used.ru_utime + used.ru_stime + seconds) + 1, resource.RLIM_INFINITY),
+    )
 
 
 class _Watch(threading.Thread):
     """Ends the process when its parent has ended, or when it holds more memory than it may.
 
-    Memory is watched rather than only limited: what libraries say when they are refused some cannot be told from damage.
+    Memory is watched rather than only limited: what libraries say when they are refused some cannot
+    be told from damage.
     """
 
     def __init__(self) -> None:
@@ -118,14 +129,21 @@ def main() -> None:
             say({"memory": True})
         except OSError as error:
             kind, sentence = (
-                ("NoRoom", NoRoom.SENTENCE) if NoRoom.means(error) else ("SkyPaneError", "The file could not be read.")
+                ("NoRoom", NoRoom.SENTENCE)
+                if NoRoom.means(error)
+                else ("SkyPaneError", "The file could not be read.")
             )
             say({"error": kind, "sentence": sentence})
         except pyvips.Error as error:
             if lacked_memory(error):
                 say({"memory": True})
                 continue
-            say({"error": "UnreadablePicture", "sentence": "The picture is damaged inside. Export or copy it again."})
+            say(
+                {
+                    "error": "UnreadablePicture",
+                    "sentence": "The picture is damaged inside. Export or copy it again.",
+                }
+            )
         watch.most_bytes = 0
 
 

@@ -1,6 +1,8 @@
-"""From an original to the px of a rendition: opened upright in sRGB, cut and resampled in one operation.
+"""From an original to the px of a rendition: opened upright in sRGB, cut and resampled in one
+operation.
 
-The crop is always taken from the original, never from an earlier rendition, so nothing is resampled twice.
+The crop is always taken from the original, never from an earlier rendition, so nothing is resampled
+twice.
 """
 
 from __future__ import annotations
@@ -15,9 +17,11 @@ from skypane.pixels.load import CannotOpen, lacked_memory, open_any
 
 
 def open_upright(path: str | Path) -> pyvips.Image:
-    """The whole picture decoded into memory once: 8 bit sRGB (with alpha if it has any), orientation applied.
+    """The whole picture decoded into memory once: 8 bit sRGB (with alpha if it has any),
+    orientation applied.
 
-    An embedded profile is converted to sRGB; without one the numbers are taken for sRGB. Raises UnreadablePicture.
+    An embedded profile is converted to sRGB; without one the numbers are taken for sRGB. Raises
+    UnreadablePicture.
     """
     try:
         return to_srgb(open_any(path)).copy_memory().autorot()
@@ -30,7 +34,9 @@ def open_upright(path: str | Path) -> pyvips.Image:
 def to_srgb(image: pyvips.Image) -> pyvips.Image:
     if image.get_typeof("icc-profile-data"):
         try:
-            image = image.icc_transform("srgb", embedded=True, intent="relative", black_point_compensation=True)
+            image = image.icc_transform(
+                "srgb", embedded=True, intent="relative", black_point_compensation=True
+            )
         except pyvips.Error:
             image = image.colourspace("srgb")
     elif image.interpretation != "srgb":

@@ -1,8 +1,10 @@
-"""Pictures opened where they can do no harm: in a child process with limits of computing time, memory and number at once.
+"""Pictures opened where they can do no harm: in a child process with limits of computing time,
+memory and number at once.
 
-A file of a few hundred bytes can ask for minutes of work or gigabytes of memory (filters and nested `use` in SVG, large flat AVIF
-and JPEG). A child that goes beyond a limit is ended, the caller gets TooDemanding with a sentence that names the limit, and nothing
-else is touched. Children are kept and used again: starting one takes longer than most pictures do.
+A file of a few hundred bytes can ask for minutes of work or gigabytes of memory (filters and nested
+`use` in SVG, large flat AVIF and JPEG). A child that goes beyond a limit is ended, the caller gets
+TooDemanding with a sentence that names the limit, and nothing else is touched. Children are kept
+and used again: starting one takes longer than most pictures do.
 """
 
 from __future__ import annotations
@@ -33,9 +35,9 @@ MOST_JOBS = 200
 
 @dataclass(frozen=True)
 class Limits:
-    """`seconds` of computing time over all cores for one picture (twice that by the clock), `file_seconds` the same for each file
-    that is encoded, `memory_mb` of memory, `at_once` pictures at the same time; who waits longer than `wait_seconds` for a turn is
-    told so.
+    """`seconds` of computing time over all cores for one picture (twice that by the clock),
+    `file_seconds` the same for each file that is encoded, `memory_mb` of memory, `at_once` pictures
+    at the same time; who waits longer than `wait_seconds` for a turn is told so.
     """
 
     seconds: float = 30
@@ -56,7 +58,10 @@ class _Child:
     def __init__(self) -> None:
         self.jobs = 0
         self.process = subprocess.Popen(
-            [sys.executable, "-m", "skypane.pixels.child"], stdin=subprocess.PIPE, stdout=subprocess.PIPE, bufsize=0
+            [sys.executable, "-m", "skypane.pixels.child"],
+            stdin=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            bufsize=0,
         )
         self._buffer = b""
 
@@ -95,7 +100,8 @@ class _Child:
 
 
 class Guard:
-    """The functions of `pixels` that open pictures, each in a child. Safe to share between threads."""
+    """The functions of `pixels` that open pictures, each in a child. Safe to share between
+    threads."""
 
     def __init__(self, limits: Limits | None = None) -> None:
         self.limits = limits or Limits()
@@ -118,7 +124,11 @@ class Guard:
         return Inspected(**{**found, "notes": tuple(found["notes"])})
 
     def previews(
-        self, source: str | Path, paths: Mapping[int, Path], crop: Rect | None = None, name: str = "The picture"
+        self,
+        source: str | Path,
+        paths: Mapping[int, Path],
+        crop: Rect | None = None,
+        name: str = "The picture",
     ) -> None:
         """See `skypane.pixels.encode.previews`."""
         made = [[width, str(path)] for width, path in paths.items()]
@@ -135,14 +145,24 @@ class Guard:
 
     def write_trimmed(self, path: str | Path, box: Crop, target: Path) -> None:
         """See `skypane.pixels.trim.write_trimmed`."""
-        self._one("write_trimmed", "The picture", path=str(path), box=box.model_dump(), target=str(target))
+        self._one(
+            "write_trimmed", "The picture", path=str(path), box=box.model_dump(), target=str(target)
+        )
 
     def make(
-        self, source: str | Path, wanted: Sequence[Rendition], folder: Path, name: str = "The original"
+        self,
+        source: str | Path,
+        wanted: Sequence[Rendition],
+        folder: Path,
+        name: str = "The original",
     ) -> Iterator[tuple[Rendition, Path, int]]:
         """See `skypane.pixels.encode.make`."""
         by_key = {r.key: r for r in wanted}
-        asked = {"source": str(source), "wanted": [r.model_dump(mode="json") for r in wanted], "folder": str(folder)}
+        asked = {
+            "source": str(source),
+            "wanted": [r.model_dump(mode="json") for r in wanted],
+            "folder": str(folder),
+        }
         for made in self._all("make", name, self.limits.file_seconds, asked):
             yield by_key[made["key"]], Path(made["path"]), made["bytes"]
 
@@ -152,8 +172,15 @@ class Guard:
         *_, value = self._all(work, called, self.limits.seconds, arguments)
         return value
 
-    def _all(self, work: str, called: str, seconds: float, arguments: Mapping[str, Any]) -> Iterator[Any]:
-        question = {"work": work, "seconds": seconds, "memory_mb": self.limits.memory_mb, "arguments": arguments}
+    def _all(
+        self, work: str, called: str, seconds: float, arguments: Mapping[str, Any]
+    ) -> Iterator[Any]:
+        question = {
+            "work": work,
+            "seconds": seconds,
+            "memory_mb": self.limits.memory_mb,
+            "arguments": arguments,
+        }
         with self._turn() as child:
             try:
                 child.ask(question)
@@ -178,7 +205,9 @@ class Guard:
     @contextmanager
     def _turn(self) -> Iterator[_Child]:
         if not self._turns.acquire(timeout=self.limits.wait_seconds):
-            raise Busy("Many pictures are being opened at this moment. Wait a little, then try again.")
+            raise Busy(
+                "Many pictures are being opened at this moment. Wait a little, then try again."
+            )
         try:
             child = self._child()
             try:
@@ -220,5 +249,6 @@ class Guard:
 
     def _memory(self, called: str) -> TooDemanding:
         return TooDemanding(
-            f"{called} needs more than {self.limits.memory_mb} MB of memory to open, the limit here. Scale it down."
+            f"{called} needs more than {self.limits.memory_mb} MB of memory to open, the limit"
+            " here. Scale it down."
         )

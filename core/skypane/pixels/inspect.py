@@ -1,6 +1,7 @@
 """What a file is, read from its bytes and never from its name.
 
-Refused with a sentence: nothing in it, text, kinds that are not taken, more px than can be worked with, files that end early.
+Refused with a sentence: nothing in it, text, kinds that are not taken, more px than can be worked
+with, files that end early.
 """
 
 from __future__ import annotations
@@ -13,7 +14,8 @@ import pyvips
 from skypane.errors import UnreadablePicture
 from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
 
-#: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera back.
+#: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera
+#: back.
 MOST_SIDE_PX = 32_000
 MOST_AREA_PX = 400_000_000
 
@@ -45,7 +47,8 @@ _SUFFIXES = {
 
 @dataclass(frozen=True)
 class Inspected:
-    """`width_px` and `height_px` are those after the orientation has been applied. `notes`: sentences worth telling."""
+    """`width_px` and `height_px` are those after the orientation has been applied. `notes`:
+    sentences worth telling."""
 
     format: str
     width_px: int
@@ -57,7 +60,8 @@ class Inspected:
 
 
 def inspect(path: str | Path, name: str = "") -> Inspected:
-    """Read what a picture is and decode it once, so that a truncated file is found now and not in an export.
+    """Read what a picture is and decode it once, so that a truncated file is found now and not in
+    an export.
 
     Raises UnreadablePicture with a sentence that names the file's fault and the remedy.
     """
@@ -65,7 +69,9 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
     called = name or path.name
     size = path.stat().st_size
     if size == 0:
-        raise UnreadablePicture(f"{called} is empty: it has no bytes. Export it again, then bring it here.")
+        raise UnreadablePicture(
+            f"{called} is empty: it has no bytes. Export it again, then bring it here."
+        )
     with path.open("rb") as f:
         head = f.read(HEAD_BYTES)
     kind = kind_of(head)
@@ -77,31 +83,46 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         raise UnreadablePicture(f"{called} {error.sentence}") from error
     if max(image.width, image.height) > MOST_SIDE_PX or image.width * image.height > MOST_AREA_PX:
         raise UnreadablePicture(
-            f"{called} is {image.width} × {image.height} px, more than can be worked with. "
-            f"Scale it to at most {MOST_SIDE_PX} px a side and {MOST_AREA_PX // 1_000_000} megapixels."
+            f"{called} is {image.width} × {image.height} px, more than can be worked with. Scale it"
+            f" to at most {MOST_SIDE_PX} px a side and {MOST_AREA_PX // 1_000_000} megapixels."
         )
     notes = []
     if kind == "svg":
-        notes.append(f"An SVG has no px of its own: it is drawn at {image.width} × {image.height} px for export.")
+        notes.append(
+            f"An SVG has no px of its own: it is drawn at {image.width} × {image.height} px for"
+            " export."
+        )
     pages = image.get("n-pages") if image.get_typeof("n-pages") else 1
     if pages > 1:
-        notes.append(f"It has {pages} {'frames' if kind in ('gif', 'webp', 'avif') else 'pages'}; the first is used.")
+        notes.append(
+            f"It has {pages} {'frames' if kind in ('gif', 'webp', 'avif') else 'pages'}; the first"
+            " is used."
+        )
     if image.interpretation in ("cmyk", "rgb16", "grey16"):
-        what = {"cmyk": "It is in CMYK", "rgb16": "It has 16 bits a channel", "grey16": "It has 16 bits a channel"}
-        notes.append(f"{what[image.interpretation]}; previews and exports are converted to 8-bit sRGB.")
+        what = {
+            "cmyk": "It is in CMYK",
+            "rgb16": "It has 16 bits a channel",
+            "grey16": "It has 16 bits a channel",
+        }
+        notes.append(
+            f"{what[image.interpretation]}; previews and exports are converted to 8-bit sRGB."
+        )
     try:
         image.avg()  # decodes every px
     except pyvips.Error as error:
         if lacked_memory(error):
             raise MemoryError from error
         raise UnreadablePicture(
-            f"{called} ends early or is damaged inside: only part of the picture is there. Export or copy it again."
+            f"{called} ends early or is damaged inside: only part of the picture is there. Export"
+            " or copy it again."
         ) from error
     meant = _SUFFIXES.get(Path(called).suffix.lower())
     if meant != kind:
         notes.append(f"{called} is {KINDS[kind]} inside, and is kept as one.")
     turned = image.get("orientation") if image.get_typeof("orientation") else 1
-    width, height = (image.height, image.width) if turned in (5, 6, 7, 8) else (image.width, image.height)
+    width, height = (
+        (image.height, image.width) if turned in (5, 6, 7, 8) else (image.width, image.height)
+    )
     return Inspected(
         format=kind,
         width_px=width,
@@ -130,7 +151,11 @@ def _what_it_is(head: bytes) -> str:
         text = head[:4096].decode("utf-8")
     except UnicodeDecodeError:
         return "is no picture that can be recognised"
-    return "is text, not a picture" if text.isprintable() or "\n" in text else "is no picture that can be recognised"
+    return (
+        "is text, not a picture"
+        if text.isprintable() or "\n" in text
+        else "is no picture that can be recognised"
+    )
 
 
 def _profile(image: pyvips.Image) -> str:

@@ -1,7 +1,8 @@
 """Opening a picture of any kind that is taken, from its bytes and never from its name.
 
-JPEG, PNG, WebP, AVIF, TIFF and GIF are read by libvips; HEIC by libheif with its HEVC decoder, which libvips' build leaves out;
-SVG is drawn by librsvg from memory, so that it cannot reach for other files. Of several frames or pages the first is used.
+JPEG, PNG, WebP, AVIF, TIFF and GIF are read by libvips; HEIC by libheif with its HEVC decoder,
+which libvips' build leaves out; SVG is drawn by librsvg from memory, so that it cannot reach for
+other files. Of several frames or pages the first is used.
 """
 
 from __future__ import annotations
@@ -21,9 +22,12 @@ HEAD_BYTES = 65536
 
 
 class CannotOpen(Exception):
-    """The bytes cannot be decoded. What a library says about it is for the log; `sentence` is the rest of a sentence for users."""
+    """The bytes cannot be decoded. What a library says about it is for the log; `sentence` is the
+    rest of a sentence for users."""
 
-    def __init__(self, reason: str, sentence: str = "is damaged and cannot be opened. Export it again.") -> None:
+    def __init__(
+        self, reason: str, sentence: str = "is damaged and cannot be opened. Export it again."
+    ) -> None:
         super().__init__(reason)
         self.sentence = sentence
 
@@ -46,7 +50,10 @@ def kind_of(head: bytes) -> str | None:
     if head[:6] in (b"GIF87a", b"GIF89a"):
         return "gif"
     if head[4:8] == b"ftyp":
-        brands = {head[i : i + 4] for i in (8, *range(16, min(int.from_bytes(head[:4], "big"), len(head)), 4))}
+        brands = {
+            head[i : i + 4]
+            for i in (8, *range(16, min(int.from_bytes(head[:4], "big"), len(head)), 4))
+        }
         if brands & {b"avif", b"avis"}:
             return "avif"
         if brands & {b"heic", b"heix", b"heim", b"heis", b"hevc", b"mif1", b"msf1"}:
@@ -56,7 +63,8 @@ def kind_of(head: bytes) -> str | None:
 
 
 def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
-    """The picture as it is stored: its own px, bands, profile and orientation tag. Raises CannotOpen."""
+    """The picture as it is stored: its own px, bands, profile and orientation tag. Raises
+    CannotOpen."""
     path = Path(path)
     if kind is None:
         with path.open("rb") as f:
@@ -66,7 +74,8 @@ def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
             return _open_heic(path)
         if kind == "svg":
             return _open_svg(path.read_bytes())
-        # libtiff fills in what is missing and calls it an error; other readers tell a file that ends early from lesser faults
+        # libtiff fills in what is missing and calls it an error; other readers tell a file that
+        # ends early from lesser faults
         fail_on = "error" if kind == "tiff" else "truncated"
         return pyvips.Image.new_from_file(str(path), access="sequential", fail_on=fail_on)
     except pyvips.Error as error:
@@ -78,10 +87,15 @@ def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
 def _open_svg(raw: bytes) -> pyvips.Image:
     data = drawable(raw)
     if data is None:
-        raise CannotOpen("entities", "uses entities of its own (&name;), which are not read. Save it as plain SVG.")
+        raise CannotOpen(
+            "entities",
+            "uses entities of its own (&name;), which are not read. Save it as plain SVG.",
+        )
     first = pyvips.Image.svgload_buffer(data)
     longer = max(first.width, first.height)
-    return pyvips.Image.svgload_buffer(data, scale=DRAWN_PX / longer) if longer < DRAWN_PX else first
+    return (
+        pyvips.Image.svgload_buffer(data, scale=DRAWN_PX / longer) if longer < DRAWN_PX else first
+    )
 
 
 def _open_heic(path: Path) -> pyvips.Image:

@@ -8,8 +8,11 @@ SHADE = (16, 24, 26, 140)
 LINE = (255, 255, 255, 255)
 
 
-def overlay_png(width_px: int, height_px: int, safe: tuple[float, float, float, float] | None) -> bytes:
-    """Shaded where something may be out of view, clear inside the safe area, which has a white line around it."""
+def overlay_png(
+    width_px: int, height_px: int, safe: tuple[float, float, float, float] | None
+) -> bytes:
+    """Shaded where something may be out of view, clear inside the safe area, which has a white line
+    around it."""
     image = pyvips.Image.black(width_px, height_px, bands=4).cast("uchar") + list(SHADE)
     image = image.cast("uchar").copy(interpretation="srgb")
     if safe is not None:
@@ -19,6 +22,8 @@ def overlay_png(width_px: int, height_px: int, safe: tuple[float, float, float, 
         line = max(1, round(max(width_px, height_px) / 500))
         image = image.draw_rect(list(LINE), left, top, w, h, fill=True)
         if w > 2 * line and h > 2 * line:
-            image = image.draw_rect([0, 0, 0, 0], left + line, top + line, w - 2 * line, h - 2 * line, fill=True)
+            image = image.draw_rect(
+                [0, 0, 0, 0], left + line, top + line, w - 2 * line, h - 2 * line, fill=True
+            )
     data: bytes = image.pngsave_buffer(compression=9, keep="none")
     return data

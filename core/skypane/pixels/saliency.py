@@ -1,8 +1,9 @@
 """Where a look falls first: a focal point and keep areas to be offered, never taken unasked.
 
-Spectral residual (Hou and Zhang, Saliency Detection: A Spectral Residual Approach, CVPR 2007): what the log spectrum of a small
-grey picture has beyond its own local mean is what stands out. With the paper's width of 64 px, its 3 × 3 mean and its threshold
-of three times the mean saliency; the smoothing is 3 px here, so that small things keep their place.
+Spectral residual (Hou and Zhang, Saliency Detection: A Spectral Residual Approach, CVPR 2007): what
+the log spectrum of a small grey picture has beyond its own local mean is what stands out. With the
+paper's width of 64 px, its 3 × 3 mean and its threshold of three times the mean saliency; the
+smoothing is 3 px here, so that small things keep their place.
 """
 
 from __future__ import annotations
@@ -44,7 +45,8 @@ def saliency_map(grey: Floats) -> Floats:
 
 
 def suggest(path: str | Path) -> Suggestion:
-    """What to offer for one picture. A picture in which nothing stands out gets its middle and no areas."""
+    """What to offer for one picture. A picture in which nothing stands out gets its middle and no
+    areas."""
     image = to_srgb(open_any(path)).copy_memory().autorot()
     if image.hasalpha():
         image = image.flatten(background=[128, 128, 128])
@@ -58,7 +60,9 @@ def suggest(path: str | Path) -> Suggestion:
     for i in range(1, count + 1):
         inside = labels == i
         rows, columns = np.flatnonzero(inside.any(axis=1)), np.flatnonzero(inside.any(axis=0))
-        regions.append((float(found[inside].sum()), rows[0], rows[-1] + 1, columns[0], columns[-1] + 1, inside))
+        regions.append(
+            (float(found[inside].sum()), rows[0], rows[-1] + 1, columns[0], columns[-1] + 1, inside)
+        )
     if not regions:
         y, x = np.unravel_index(int(found.argmax()), found.shape)
         return Suggestion((float(x + 0.5) / MAP_PX, float(y + 0.5) / MAP_PX), ())

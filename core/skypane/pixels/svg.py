@@ -1,7 +1,8 @@
-"""SVG as text that can be drawn: in UTF-8, without its document type (SVG 2 §3.1; XML 1.0 §2.8 and §4.3.3).
+"""SVG as text that can be drawn: in UTF-8, without its document type (SVG 2 §3.1; XML 1.0 §2.8 and
+§4.3.3).
 
-A document type is harmless as long as nothing depends on it; what it declares is not read, so entities of its own and references to
-the outside stay dead.
+A document type is harmless as long as nothing depends on it; what it declares is not read, so
+entities of its own and references to the outside stay dead.
 """
 
 from __future__ import annotations
@@ -9,13 +10,18 @@ from __future__ import annotations
 import codecs
 import re
 
-_BOMS = ((codecs.BOM_UTF8, "utf-8"), (codecs.BOM_UTF16_LE, "utf-16-le"), (codecs.BOM_UTF16_BE, "utf-16-be"))
+_BOMS = (
+    (codecs.BOM_UTF8, "utf-8"),
+    (codecs.BOM_UTF16_LE, "utf-16-le"),
+    (codecs.BOM_UTF16_BE, "utf-16-be"),
+)
 _DECLARED = re.compile(rb"""^<\?xml[^>]*?encoding\s*=\s*["']([A-Za-z0-9._-]+)["']""")
 _REFERENCE = re.compile(r"&(?!(?:amp|lt|gt|quot|apos|#\d+|#x[0-9a-fA-F]+);)([A-Za-z_][\w.-]*);")
 
 
 def decoded(data: bytes) -> str:
-    """The text of XML by its byte order mark, its declaration, or as UTF-8; what cannot be read is replaced."""
+    """The text of XML by its byte order mark, its declaration, or as UTF-8; what cannot be read is
+    replaced."""
     for bom, encoding in _BOMS:
         if data.startswith(bom):
             return data[len(bom) :].decode(encoding, "replace")
@@ -30,7 +36,8 @@ def decoded(data: bytes) -> str:
 
 
 def root_at(text: str) -> int | None:
-    """Where the root element begins, after a declaration, comments and a document type; None where that is not reached."""
+    """Where the root element begins, after a declaration, comments and a document type; None where
+    that is not reached."""
     i = 0
     while True:
         while i < len(text) and text[i].isspace():
@@ -53,7 +60,8 @@ def _after(text: str, end: str, i: int) -> int:
 
 
 def _after_doctype(text: str, i: int) -> int:
-    """Behind `>` of a document type, whose internal subset may hold quotes, comments and brackets."""
+    """Behind `>` of a document type, whose internal subset may hold quotes, comments and
+    brackets."""
     inside = 0
     while i < len(text):
         c = text[i]
@@ -82,7 +90,8 @@ def is_svg(text: str) -> bool:
 
 
 def drawable(data: bytes) -> bytes | None:
-    """The root element in UTF-8 without what stands before it; None where it refers to entities of its own."""
+    """The root element in UTF-8 without what stands before it; None where it refers to entities of
+    its own."""
     text = decoded(data)
     at = root_at(text)
     text = text[at or 0 :]

@@ -16,10 +16,13 @@ from skypane.widths.runs import Run, Verdict, merged, runs_of
 
 
 def area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
-    """One band per keep area of the originals in use, in the order of importance within each original."""
+    """One band per keep area of the originals in use, in the order of importance within each
+    original."""
     shown = [p for p in plans if p.original is not None and p.shown is not None]
     matter = {a.name for p in shown for a in p.keeps}
-    runs: dict[str, list[Run]] = {a.name: [] for p in shown if p.original for a in p.original.keeps if a.name in matter}
+    runs: dict[str, list[Run]] = {
+        a.name: [] for p in shown if p.original for a in p.original.keeps if a.name in matter
+    }
     points: dict[str, list[tuple[float, float]]] = {}
     for p in shown:
         for area in p.keeps:
@@ -32,15 +35,20 @@ def area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
     )
 
 
-def _of_group(files: tuple[tuple[Group, tuple[Rendition, ...]], ...], letter: str) -> tuple[Rendition, ...]:
+def _of_group(
+    files: tuple[tuple[Group, tuple[Rendition, ...]], ...], letter: str
+) -> tuple[Rendition, ...]:
     return next((renditions for g, renditions in files if letter in g.letters), ())
 
 
 def _picked_width(renditions_: tuple[Rendition, ...], density: float) -> Rendition | None:
-    """The rendition of the most modern format that a screen of this density takes: the least that suffices, else the greatest."""
+    """The rendition of the most modern format that a screen of this density takes: the least that
+    suffices, else the greatest."""
     if not renditions_:
         return None
-    mine = sorted((r for r in renditions_ if r.format == renditions_[0].format), key=lambda r: r.density)
+    mine = sorted(
+        (r for r in renditions_ if r.format == renditions_[0].format), key=lambda r: r.density
+    )
     return next((r for r in mine if r.density >= density), mine[-1])
 
 
@@ -49,7 +57,11 @@ def sharp_bands(
 ) -> tuple[Band, ...]:
     bands = []
     drawn = {p.span.letter: drawn_cut_width(p).max(axis=0) for p in plans if p.shown is not None}
-    thin = {p.span.letter: simplified(p.viewport_w, drawn[p.span.letter], 0.02) for p in plans if p.shown is not None}
+    thin = {
+        p.span.letter: simplified(p.viewport_w, drawn[p.span.letter], 0.02)
+        for p in plans
+        if p.shown is not None
+    }
     for density in site.densities:
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
@@ -71,7 +83,16 @@ def sharp_bands(
         if runs:
             name = f"Sharp at {density:g}x"
             curve, needs = Curve(points=tuple(points)), Curve(points=tuple(asked))
-            bands.append(Band(kind="sharp", name=name, density=density, runs=merged(runs), curve=curve, needed=needs))
+            bands.append(
+                Band(
+                    kind="sharp",
+                    name=name,
+                    density=density,
+                    runs=merged(runs),
+                    curve=curve,
+                    needed=needs,
+                )
+            )
     return tuple(bands)
 
 
@@ -81,7 +102,8 @@ def weight_bands(
     files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
     made: Mapping[str, int],
 ) -> tuple[Band, ...]:
-    """Bytes of the pick at the greatest density, as far as files have been made. Shares are bytes over the budget."""
+    """Bytes of the pick at the greatest density, as far as files have been made. Shares are bytes
+    over the budget."""
     density = site.densities[-1]
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
@@ -91,7 +113,9 @@ def weight_bands(
             continue
         size = made.get(file.key)
         share = round(size / site.budget_bytes, 4) if size is not None else 0.0
-        verdict: Verdict = "unknown" if size is None else "heavy" if size > site.budget_bytes else "light"
+        verdict: Verdict = (
+            "unknown" if size is None else "heavy" if size > site.budget_bytes else "light"
+        )
         runs.append(
             Run(
                 first=p.span.first,
@@ -108,6 +132,10 @@ def weight_bands(
         return ()
     return (
         Band(
-            kind="weight", name=f"Weight at {density:g}x", density=density, runs=tuple(runs), curve=Curve(points=tuple(points))
+            kind="weight",
+            name=f"Weight at {density:g}x",
+            density=density,
+            runs=tuple(runs),
+            curve=Curve(points=tuple(points)),
         ),
     )

@@ -21,9 +21,14 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
         px = crop_of(p.original, p.crop)
         drawn = float(p.inside.drawn_w.max())
         needs = tuple(
-            PxNeed(density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)) for d in site.densities
+            PxNeed(
+                density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)
+            )
+            for d in site.densities
         )
-        crop = CropFacts(x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs, largest=_largest_crops(p))
+        crop = CropFacts(
+            x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs, largest=_largest_crops(p)
+        )
     return SpanDetail(
         letter=p.span.letter,
         aims=aim_costs(site, p) if costs else (),

@@ -19,18 +19,24 @@ from skypane.widths.runs import Run
 
 
 class Band(Noun):
-    """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density, weight at a density."""
+    """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
+    weight at a density."""
 
     kind: Literal["area", "sharp", "weight"]
     name: str
     density: float | None = None
     runs: tuple[Run, ...] = ()
-    curve: Curve | None = None  # shares in view, shares of the px needed (of spans that are soft somewhere), or bytes
-    needed: Curve | None = None  # of a sharpness band: image px that the frame asks for, before rounding up
+    curve: Curve | None = (
+        None  # shares in view, shares of the px needed (of spans that are soft somewhere), or bytes
+    )
+    needed: Curve | None = (
+        None  # of a sharpness band: image px that the frame asks for, before rounding up
+    )
 
 
 class Hold(Noun):
-    """A run of widths at which a keep area moves the picture away from where the rest would have it."""
+    """A run of widths at which a keep area moves the picture away from where the rest would have
+    it."""
 
     name: str
     first: int
@@ -38,9 +44,11 @@ class Hold(Noun):
 
 
 class SpanReading(Noun):
-    """One span: what holds there and what it comes to. Curves are taken at the typical viewport height.
+    """One span: what holds there and what it comes to. Curves are taken at the typical viewport
+    height.
 
-    `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the same at every width.
+    `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the
+    same at every width.
     """
 
     letter: str
@@ -77,7 +85,8 @@ class Code(Noun):
 
 
 class Pane(Noun):
-    """What the panes are made of: the delivered CSS for whole originals, and markup that shows previews of them."""
+    """What the panes are made of: the delivered CSS for whole originals, and markup that shows
+    previews of them."""
 
     markup: str
     css: str
@@ -89,7 +98,8 @@ class ViewportPoint(Noun):
 
 
 class PxNeed(Noun):
-    """How many image px the crop has to be wide for a density, whatever its size, as long as its ratio stays."""
+    """How many image px the crop has to be wide for a density, whatever its size, as long as its
+    ratio stays."""
 
     density: float
     width_px: int
@@ -97,7 +107,8 @@ class PxNeed(Noun):
 
 
 class RatioCrop(Noun):
-    """The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not` where they do not fit."""
+    """The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not`
+    where they do not fit."""
 
     name: str
     rect: Rect | None
@@ -105,7 +116,8 @@ class RatioCrop(Noun):
 
 
 class CropFacts(Noun):
-    """The crop of a span in image px, beside what its frames need, and crops of usual ratios to start from."""
+    """The crop of a span in image px, beside what its frames need, and crops of usual ratios to
+    start from."""
 
     x: int
     y: int
@@ -116,7 +128,8 @@ class CropFacts(Noun):
 
 
 class SpanDetail(Noun):
-    """More about the one span that is being worked on. `aims` and `percents` only where they are asked for."""
+    """More about the one span that is being worked on. `aims` and `percents` only where they are
+    asked for."""
 
     letter: str
     aims: tuple[AimCost, ...]
@@ -125,7 +138,8 @@ class SpanDetail(Noun):
 
 
 class OverallSafe(Noun):
-    """What of an original is in view at every width of all the spans that show it; `safe` None where nothing is."""
+    """What of an original is in view at every width of all the spans that show it; `safe` None
+    where nothing is."""
 
     original: int
     spans: tuple[str, ...]

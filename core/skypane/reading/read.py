@@ -1,7 +1,7 @@
 """The one door for the interface: a placement in, everything that is shown on its desk out.
 
-A reading is compact: bands are runs of widths, curves the few points where their slope changes, so that the cursor can say
-its sentence for any width without asking again.
+A reading is compact: bands are runs of widths, curves the few points where their slope changes, so
+that the cursor can say its sentence for any width without asking again.
 """
 
 from __future__ import annotations
@@ -40,9 +40,10 @@ def read(
     chosen: str | None = None,
     costs: bool = False,
 ) -> Reading:
-    """Everything about a placement. `preview` tells where a preview of an original's crop is to be had, `made_bytes` the bytes of
-    those renditions that exist already, by key; `others` gives originals of the site that advice may propose, and is asked only
-    where something fails; `chosen` is the span that is read in detail, and then the only one that advice is worked out for; with
+    """Everything about a placement. `preview` tells where a preview of an original's crop is to be
+    had, `made_bytes` the bytes of those renditions that exist already, by key; `others` gives
+    originals of the site that advice may propose, and is asked only where something fails; `chosen`
+    is the span that is read in detail, and then the only one that advice is worked out for; with
     `costs` its detail says what each way to aim comes to.
 
     Raises InvalidPlan where the placement cannot be computed.
@@ -56,7 +57,11 @@ def read(
         narrowest=site.narrowest,
         widest=site.widest,
         spans=tuple(span_reading(site, placement, p) for p in plans),
-        bands=(*area_bands(plans), *sharp_bands(site, plans, files), *weight_bands(site, plans, files, made)),
+        bands=(
+            *area_bands(plans),
+            *sharp_bands(site, plans, files),
+            *weight_bands(site, plans, files, made),
+        ),
         files=rows,
         findings=tuple(findings_in(placement, plans, rows, site.densities)),
         advice=advise_all(site, plans, {**originals, **others()}, chosen) if fails else (),
@@ -66,7 +71,8 @@ def read(
             css=text_of(css_lines(site, placement, plans, whole=True)),
         ),
         heights=tuple(
-            ViewportPoint(to_px=h.to_px, typical_px=h.typical_px) for h in sorted(site.heights, key=lambda h: h.to_px)
+            ViewportPoint(to_px=h.to_px, typical_px=h.typical_px)
+            for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=site.budget_bytes,
         safe=_overall_safe(plans),
@@ -86,7 +92,11 @@ def _overall_safe(plans: tuple[SpanPlan, ...]) -> tuple[OverallSafe, ...]:
         safe[p.original.id] = overlap(safe[p.original.id], mine) if p.original.id in safe else mine
         letters.setdefault(p.original.id, []).append(p.span.letter)
     return tuple(
-        OverallSafe(original=id_, spans=tuple(letters[id_]), safe=Edges(**region._asdict()) if region else None)
+        OverallSafe(
+            original=id_,
+            spans=tuple(letters[id_]),
+            safe=Edges(**region._asdict()) if region else None,
+        )
         for id_, region in safe.items()
     )
 
@@ -99,5 +109,11 @@ def _code(
 ) -> Code:
     markup = picture_lines(site, placement, plans, files)
     css = css_lines(site, placement, plans)
-    sizes = sizes_css([(p.span.first, p.span.last, p.effective.width) for p in plans], site.container, site.media_style)
-    return Code(markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css))
+    sizes = sizes_css(
+        [(p.span.first, p.span.last, p.effective.width) for p in plans],
+        site.container,
+        site.media_style,
+    )
+    return Code(
+        markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css)
+    )

@@ -21,28 +21,38 @@ from skypane.widths.runs import stretches
 
 
 def _holds(p: SpanPlan) -> tuple[Hold, ...]:
-    """At which widths each binding area holds the picture: where leaving it out would move it by half a px (typical height)."""
+    """At which widths each binding area holds the picture: where leaving it out would move it by
+    half a px (typical height)."""
     if p.picture is None or p.inside is None or not isinstance(p.effective.aim, Following):
         return ()
     s, t, out = p.inside, typical_row(p), []
-    axes = (("x", s.W[t], s.drawn_w[t], p.picture.focal[0]), ("y", s.H[t], s.drawn_h[t], p.picture.focal[1]))
+    axes = (
+        ("x", s.W[t], s.drawn_w[t], p.picture.focal[0]),
+        ("y", s.H[t], s.drawn_h[t], p.picture.focal[1]),
+    )
     for axis, room, drawn, focal in axes:
         held = p.held["x" if axis == "x" else "y"]
         result = following_offset(room, drawn, focal, held)
         for area in held:
             without = following_offset(room, drawn, focal, tuple(k for k in held if k is not area))
             moved: np.ndarray = np.abs(without - result) >= 0.5
-            out += [Hold(name=area.name, first=first, last=last) for first, last in stretches(p.viewport_w, moved)]
+            out += [
+                Hold(name=area.name, first=first, last=last)
+                for first, last in stretches(p.viewport_w, moved)
+            ]
     return tuple(dict.fromkeys(out))
 
 
 def fingerprint(p: SpanPlan) -> str:
-    """Equal prints show the same at every width: frame, window, original, colour, and how its areas fare."""
+    """Equal prints show the same at every width: frame, window, original, colour, and how its areas
+    fare."""
     hashed = hashlib.blake2b(digest_size=9)
     e = p.effective
     of = p.original.sha256 or str(p.original.id) if p.original else ""
     areas = [(a.name, *edges(a), a.least_px) for a in p.keeps]
-    hashed.update(repr((p.span.first, p.span.last, e.show, e.fit, e.background, of, areas)).encode())
+    hashed.update(
+        repr((p.span.first, p.span.last, e.show, e.fit, e.background, of, areas)).encode()
+    )
     arrays = [p.W, p.H]
     if p.shown is not None:
         arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
@@ -97,7 +107,8 @@ def span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
 
 
 def _frame_text(p: SpanPlan) -> str:
-    """The frame's shape in a word for the span's tag: `4:5` where it never changes, else `varies`, vh or px as set."""
+    """The frame's shape in a word for the span's tag: `4:5` where it never changes, else `varies`,
+    vh or px as set."""
     if p.effective.show != "picture":
         return "only colour" if p.effective.show == "colour" else "not shown"
     h = p.effective.height

@@ -1,7 +1,9 @@
-"""What a picture has to look like that does not exist yet: px size, ratio and safe area for given frames (02-rules §3 and §4).
+"""What a picture has to look like that does not exist yet: px size, ratio and safe area for given
+frames (02-rules §3 and §4).
 
-A picture of ratio R that covers a frame of ratio r, centred, shows min(1, r/R) of its width and min(1, R/r) of its height. In
-view in every frame are the least of both. Needed px follow from the drawn width, max(W, H·R), in the largest frame.
+A picture of ratio R that covers a frame of ratio r, centred, shows min(1, r/R) of its width and
+min(1, R/r) of its height. In view in every frame are the least of both. Needed px follow from the
+drawn width, max(W, H·R), in the largest frame.
 """
 
 from __future__ import annotations
@@ -16,7 +18,8 @@ from skypane.widths.frames import Floats
 
 
 class Brief(Noun):
-    """For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are image px at `density`."""
+    """For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are
+    image px at `density`."""
 
     spans: tuple[str, ...]
     ratio: float
@@ -27,8 +30,11 @@ class Brief(Noun):
     frame_ratios: tuple[float, float]
 
 
-def brief(plans: tuple[SpanPlan, ...], density: float = 2, ratio: float | None = None) -> Brief | None:
-    """The picture that these spans ask for: those that wait for one, or all that show one where none waits. None where none does.
+def brief(
+    plans: tuple[SpanPlan, ...], density: float = 2, ratio: float | None = None
+) -> Brief | None:
+    """The picture that these spans ask for: those that wait for one, or all that show one where
+    none waits. None where none does.
 
     Without a wish for the ratio, that of the frames which needs the fewest px is taken.
     """

@@ -1,12 +1,14 @@
 """What of a picture shows in a frame (CSS Images 3, §5.5 object-fit and §5.6 object-position).
 
-Image w×h, frame W×H. `cover`: scale s = max(W/w, H/h), the visible part is W/s × H/s image px. The *drawn* width D = w·s and
-height E = h·s are what the whole picture would measure on screen; in a frame taller than the picture D exceeds W.
+Image w×h, frame W×H. `cover`: scale s = max(W/w, H/h), the visible part is W/s × H/s image px. The
+*drawn* width D = w·s and height E = h·s are what the whole picture would measure on screen; in a
+frame taller than the picture D exceeds W.
 
-Following: per axis the picture's offset is o = min(0, max(W − D, W/2 − f·D)): the focal point in the middle as long as the
-picture covers the frame. Each keep area [k0, k1], from the least to the most important, projects o onto the interval in
-which that area is in view, [−k0·D, W − k1·D] in either order. All areas are whole at every width where any position could
-keep them whole; where none can, the more important win.
+Following: per axis the picture's offset is o = min(0, max(W − D, W/2 − f·D)): the focal point in
+the middle as long as the picture covers the frame. Each keep area [k0, k1], from the least to the
+most important, projects o onto the interval in which that area is in view, [−k0·D, W − k1·D] in
+either order. All areas are whole at every width where any position could keep them whole; where
+none can, the more important win.
 """
 
 from __future__ import annotations
@@ -26,14 +28,21 @@ AnyFit = Literal["cover", "contain", "fill", "none", "scale-down"]
 
 
 class Shown(NamedTuple):
-    """`visible` in image px; `drawn`, the whole picture's rectangle, in CSS px from the frame's top left corner."""
+    """`visible` in image px; `drawn`, the whole picture's rectangle, in CSS px from the frame's top
+    left corner."""
 
     visible: Box
     drawn: Box
 
 
-def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, position: tuple[float, float]) -> Shown:
-    """Visible part and drawn rectangle of one picture in one frame; `position` as fractions (0.5 is 50 %).
+def shows(
+    image: tuple[float, float],
+    frame: tuple[float, float],
+    fit: AnyFit,
+    position: tuple[float, float],
+) -> Shown:
+    """Visible part and drawn rectangle of one picture in one frame; `position` as fractions (0.5 is
+    50 %).
 
     Raises InvalidPlan for a picture or frame without size or a fit that CSS does not know.
     """
@@ -41,11 +50,20 @@ def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, p
     for what, (a, b) in (("picture", image), ("frame", frame)):
         if not (a > 0 and b > 0 and math.isfinite(a) and math.isfinite(b)):
             field = "image" if what == "picture" else what
-            raise InvalidPlan(f"A {what} of {a:g} × {b:g} px has no size. Give both sides above zero.", field=field)
+            raise InvalidPlan(
+                f"A {what} of {a:g} × {b:g} px has no size. Give both sides above zero.",
+                field=field,
+            )
         if not (1e-3 <= a <= 1e6 and 1e-3 <= b <= 1e6):
-            raise InvalidPlan(f"A {what} of {a:g} × {b:g} px is no size. Give sides from 0.001 to 1,000,000 px.", field=field)
+            raise InvalidPlan(
+                f"A {what} of {a:g} × {b:g} px is no size. Give sides from 0.001 to 1,000,000 px.",
+                field=field,
+            )
     if not all(math.isfinite(p) and abs(p) <= 1e6 for p in position):
-        raise InvalidPlan("The position must be two numbers that a page could have: 0.5 is 50 %.", field="position")
+        raise InvalidPlan(
+            "The position must be two numbers that a page could have: 0.5 is 50 %.",
+            field="position",
+        )
     contain = min(W / w, H / h)
     match fit:
         case "cover":
@@ -59,7 +77,9 @@ def shows(image: tuple[float, float], frame: tuple[float, float], fit: AnyFit, p
         case "scale-down":
             sx = sy = min(1.0, contain)
         case _:
-            raise InvalidPlan(f"“{fit}” is no fit. Use cover, contain, fill, none or scale-down.", field="fit")
+            raise InvalidPlan(
+                f"“{fit}” is no fit. Use cover, contain, fill, none or scale-down.", field="fit"
+            )
     drawn = Box((W - w * sx) * position[0], (H - h * sy) * position[1], w * sx, h * sy)
 
     def visible(offset: float, room: float, length: float, scale: float) -> tuple[float, float]:
@@ -83,7 +103,8 @@ class Interval:
 
 @dataclass(frozen=True)
 class Picture:
-    """What the fit needs to know of a picture: px size, focal point and keep areas, the most important first."""
+    """What the fit needs to know of a picture: px size, focal point and keep areas, the most
+    important first."""
 
     w: float
     h: float
@@ -96,13 +117,20 @@ class Picture:
         return self.w / self.h
 
 
-def picture_of(original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[Area, ...] | None = None) -> Picture:
+def picture_of(
+    original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[Area, ...] | None = None
+) -> Picture:
     """The crop of the original as the aim sees it, everything in fractions of the crop.
 
-    Keep areas count only where the aim follows them; one that reaches beyond the crop has edges below 0 or above 1.
+    Keep areas count only where the aim follows them; one that reaches beyond the crop has edges
+    below 0 or above 1.
     """
     w, h = crop.x1 - crop.x0, crop.y1 - crop.y0
-    counted = (original.keeps if keeps is None else keeps) if isinstance(aim, Following) and aim.areas else ()
+    counted = (
+        (original.keeps if keeps is None else keeps)
+        if isinstance(aim, Following) and aim.areas
+        else ()
+    )
 
     def at(value: float, first: float, extent: float) -> float:
         return value if crop is WHOLE else (value - first) / extent
@@ -111,8 +139,18 @@ def picture_of(original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[
         original.width_px * w,
         original.height_px * h,
         (at(original.focal[0], crop.x0, w), at(original.focal[1], crop.y0, h)),
-        tuple(Interval(a.name, at(a.rect.x, crop.x0, w), at(min(1.0, a.rect.x + a.rect.w), crop.x0, w)) for a in counted),
-        tuple(Interval(a.name, at(a.rect.y, crop.y0, h), at(min(1.0, a.rect.y + a.rect.h), crop.y0, h)) for a in counted),
+        tuple(
+            Interval(
+                a.name, at(a.rect.x, crop.x0, w), at(min(1.0, a.rect.x + a.rect.w), crop.x0, w)
+            )
+            for a in counted
+        ),
+        tuple(
+            Interval(
+                a.name, at(a.rect.y, crop.y0, h), at(min(1.0, a.rect.y + a.rect.h), crop.y0, h)
+            )
+            for a in counted
+        ),
     )
 
 
@@ -134,13 +172,17 @@ class Windows:
 
 
 def project(offset: Floats, room: Floats, drawn: Floats, area: Interval) -> Floats:
-    """Move offsets as little as possible so that the area is in view, or fills the frame if it is wider than the frame."""
+    """Move offsets as little as possible so that the area is in view, or fills the frame if it is
+    wider than the frame."""
     lo, hi = -area.first * drawn, room - area.last * drawn
     return np.maximum(np.minimum(lo, hi), np.minimum(offset, np.maximum(lo, hi)))
 
 
-def following_offset(room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]) -> Floats:
-    """The picture's offset in CSS px along one axis; `room` is the frame's extent, `drawn` the picture's."""
+def following_offset(
+    room: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...]
+) -> Floats:
+    """The picture's offset in CSS px along one axis; `room` is the frame's extent, `drawn` the
+    picture's."""
     if (room >= drawn - 1e-9).all():  # nothing to move
         return np.zeros_like(room)
     offset = room / 2 - focal * drawn
@@ -161,19 +203,25 @@ def in_view_at(offset: Floats, room: Floats, drawn: Floats, keeps: tuple[Interva
 
 
 def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windows:
-    """The visible part of the picture in every frame. W and H are arrays of one shape, in CSS px, above zero."""
+    """The visible part of the picture in every frame. W and H are arrays of one shape, in CSS px,
+    above zero."""
     zero, one = np.zeros_like(W), np.ones_like(W)
     if fit == "contain":
         scale = np.minimum(W / picture.w, H / picture.h)
         return Windows(W, H, picture.w * scale, picture.h * scale, zero, one, zero, one)
     if W.size > 1:
         ratios = W / H
-        if ratios.max() - ratios.min() < 1e-12:  # one ratio: every frame shows the same, only its size differs
+        # one ratio: every frame shows the same, only its size differs
+        if ratios.max() - ratios.min() < 1e-12:
             at = (slice(0, 1),) * W.ndim
             single = windows(picture, fit, aim, W[at], H[at])
             by = W / single.W.item()
-            x0, x1, y0, y1 = (np.broadcast_to(e, W.shape) for e in (single.x0, single.x1, single.y0, single.y1))
-            return Windows(W, H, single.drawn_w.item() * by, single.drawn_h.item() * by, x0, x1, y0, y1)
+            x0, x1, y0, y1 = (
+                np.broadcast_to(e, W.shape) for e in (single.x0, single.x1, single.y0, single.y1)
+            )
+            return Windows(
+                W, H, single.drawn_w.item() * by, single.drawn_h.item() * by, x0, x1, y0, y1
+            )
     drawn_w, drawn_h = np.maximum(W, H * picture.ratio), np.maximum(H, W / picture.ratio)
     if isinstance(aim, FixedAim):
         ox, oy = aim.x * (W - drawn_w), aim.y * (H - drawn_h)
@@ -185,7 +233,8 @@ def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windo
 
 
 def outside(inside: Windows, crop: Region) -> Windows:
-    """Windows in fractions of a crop, told in fractions of the original; drawn sizes become those of the whole original."""
+    """Windows in fractions of a crop, told in fractions of the original; drawn sizes become those
+    of the whole original."""
     if crop is WHOLE:
         return inside
     w, h = crop.x1 - crop.x0, crop.y1 - crop.y0
@@ -202,10 +251,12 @@ def outside(inside: Windows, crop: Region) -> Windows:
 
 
 def critical_shares(seen: Floats, focal: float, keeps: tuple[Interval, ...]) -> Floats:
-    """Visible shares of one axis between which every following position is a straight line in the share.
+    """Visible shares of one axis between which every following position is a straight line in the
+    share.
 
-    In units of the drawn extent the offset is made by min and max of s/2 − f, −k0, s − k1, 0 and s − 1, so it can only bend
-    where two of these lines meet: what holds at those shares and at both ends of what is seen holds at all shares between.
+    In units of the drawn extent the offset is made by min and max of s/2 − f, −k0, s − k1, 0 and s
+    − 1, so it can only bend where two of these lines meet: what holds at those shares and at both
+    ends of what is seen holds at all shares between.
     """
     low, high = float(seen.min()), float(seen.max())
     if high - low < 1e-12:
@@ -220,16 +271,23 @@ def critical_shares(seen: Floats, focal: float, keeps: tuple[Interval, ...]) -> 
 
 
 def windows_between(picture: Picture, aim: Aim, shown: Windows) -> Windows:
-    """Windows at every share, between the least and the greatest that the frames show, at which the window's edges can turn.
+    """Windows at every share, between the least and the greatest that the frames show, at which the
+    window's edges can turn.
 
-    Along one axis what shows depends on the visible share alone, so this covers viewport heights between those computed. The two
-    axes are told apart: their arrays may differ in length.
+    Along one axis what shows depends on the visible share alone, so this covers viewport heights
+    between those computed. The two axes are told apart: their arrays may differ in length.
     """
 
-    def axis(extent: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...], fixed: float) -> tuple[Floats, Floats]:
+    def axis(
+        extent: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...], fixed: float
+    ) -> tuple[Floats, Floats]:
         share = critical_shares(extent / drawn, focal, keeps)
         one = np.ones_like(share)
-        offset = fixed * (share - one) if isinstance(aim, FixedAim) else following_offset(share, one, focal, keeps)
+        offset = (
+            fixed * (share - one)
+            if isinstance(aim, FixedAim)
+            else following_offset(share, one, focal, keeps)
+        )
         return -offset, share
 
     fx, fy = (aim.x, aim.y) if isinstance(aim, FixedAim) else (0.0, 0.0)
@@ -250,7 +308,9 @@ def union(shown: Windows) -> Region:
 
 def safe_area(shown: Windows) -> Region | None:
     """What shows at every frame; None if there is nothing."""
-    region = Region(float(shown.x0.max()), float(shown.x1.min()), float(shown.y0.max()), float(shown.y1.min()))
+    region = Region(
+        float(shown.x0.max()), float(shown.x1.min()), float(shown.y0.max()), float(shown.y1.min())
+    )
     return region if region.x1 > region.x0 and region.y1 > region.y0 else None
 
 
@@ -278,9 +338,12 @@ def is_whole(shown: Windows, rect: tuple[Edge, Edge, Edge, Edge], picture: Pictu
     return inside
 
 
-def binding(seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...]) -> tuple[Interval, ...]:
-    """The keep areas without which the offset would differ by more than a hundredth of a px at some share between the least and
-    the greatest of `seen`, the visible shares of one axis. `drawn` is the greatest drawn extent in CSS px.
+def binding(
+    seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...]
+) -> tuple[Interval, ...]:
+    """The keep areas without which the offset would differ by more than a hundredth of a px at some
+    share between the least and the greatest of `seen`, the visible shares of one axis. `drawn` is
+    the greatest drawn extent in CSS px.
     """
     if not keeps or (seen >= 1 - 1e-9).all():
         return ()
@@ -292,7 +355,8 @@ def binding(seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...
         return ()
     offset = room / 2 - focal
     kept: list[Interval] = []
-    for area in reversed(keeps):  # one whose projection moves nothing can be left out without asking further
+    # one whose projection moves nothing can be left out without asking further
+    for area in reversed(keeps):
         moved = project(offset, room, whole, area)
         if np.abs(moved - offset).max() >= least:
             kept.insert(0, area)

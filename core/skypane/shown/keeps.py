@@ -1,8 +1,9 @@
-"""How every keep area fares over a span: whole, cut, lost or small, and the safe area (02-rules §4).
+"""How every keep area fares over a span: whole, cut, lost or small, and the safe area (02-rules
+§4).
 
-In view by the share area(K ∩ visible)/area(K): whole at 1 with half an image px of tolerance, lost below 0.5, else cut. An area
-that is whole but shown narrower than its least width is small. Where the frame depends on the viewport's height the worst
-height of the span decides.
+In view by the share area(K ∩ visible)/area(K): whole at 1 with half an image px of tolerance, lost
+below 0.5, else cut. An area that is whole but shown narrower than its least width is small. Where
+the frame depends on the viewport's height the worst height of the span decides.
 """
 
 from __future__ import annotations
@@ -25,7 +26,8 @@ Fates = tuple[np.ndarray, Floats]
 
 
 class AreaFates(Noun):
-    """One area over the widths of one span. `first_failing` is the first width at which it is not whole, None if none."""
+    """One area over the widths of one span. `first_failing` is the first width at which it is not
+    whole, None if none."""
 
     name: str
     first_failing: int | None
@@ -76,7 +78,8 @@ def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[
 
 
 def too_small(area: Area, shown: Windows) -> np.ndarray:
-    """Per frame whether the area is drawn narrower than its least width. No leeway but for the error of arithmetic itself."""
+    """Per frame whether the area is drawn narrower than its least width. No leeway but for the
+    error of arithmetic itself."""
     if area.least_px is None:
         return np.zeros(shown.drawn_w.shape, dtype=bool)
     narrow: np.ndarray = area.rect.w * shown.drawn_w < area.least_px * (1 - 1e-9)
@@ -102,10 +105,13 @@ def summary(p: SpanPlan, area: Area) -> AreaFates:
 
 
 def failing(p: SpanPlan) -> tuple[Area, ...]:
-    """The keep areas that are not whole, or too small, somewhere in the span; the most important first."""
+    """The keep areas that are not whole, or too small, somewhere in the span; the most important
+    first."""
     if p.original is None or p.shown is None:
         return ()
-    return tuple(a for a in p.keeps if not constant(found := fates(p, a)[0]) and (found != "whole").any())
+    return tuple(
+        a for a in p.keeps if not constant(found := fates(p, a)[0]) and (found != "whole").any()
+    )
 
 
 def hull(areas: tuple[Area, ...]) -> tuple[float, float, float, float]:
@@ -118,4 +124,6 @@ def all_whole(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> bool
     """Whether every area is whole, and as large as it has to be, in every frame."""
     if not areas:
         return True
-    return not any(too_small(a, shown).any() for a in areas) and bool(is_whole(shown, hull(areas), picture).all())
+    return not any(too_small(a, shown).any() for a in areas) and bool(
+        is_whole(shown, hull(areas), picture).all()
+    )

@@ -15,15 +15,32 @@ import numpy as np
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Crop, Region, joined
 from skypane.model import Area, Following, Original, Placement, Site
-from skypane.shown.fit import Interval, Picture, Windows, binding, outside, picture_of, union, windows, windows_between
+from skypane.shown.fit import (
+    Interval,
+    Picture,
+    Windows,
+    binding,
+    outside,
+    picture_of,
+    union,
+    windows,
+    windows_between,
+)
 from skypane.treatments import Effective, crop_region, keeps_of, resolve
-from skypane.widths.frames import Floats, depends_on_viewport_height, frame_heights, frame_widths, viewport_heights
+from skypane.widths.frames import (
+    Floats,
+    depends_on_viewport_height,
+    frame_heights,
+    frame_widths,
+    viewport_heights,
+)
 from skypane.widths.spans import Span, spans_of
 
 
 @dataclass(frozen=True)
 class Grid:
-    """The viewports of a span: whole widths, and per width the least, typical and greatest height."""
+    """The viewports of a span: whole widths, and per width the least, typical and greatest
+    height."""
 
     v: Floats
     heights: Floats  # (3, widths)
@@ -31,7 +48,8 @@ class Grid:
 
 @dataclass(frozen=True, eq=False)
 class SpanPlan:
-    """One span, computed: frames and windows at all its widths (last axis) and viewport heights (first axis).
+    """One span, computed: frames and windows at all its widths (last axis) and viewport heights
+    (first axis).
 
     What is asked for more than once in a reading is worked out on first use and kept.
     """
@@ -41,12 +59,16 @@ class SpanPlan:
     original: Original | None
     picture: Picture | None  # the crop of the original, as the aim sees it
     grid: Grid
-    viewport_h: Floats  # (heights, widths): one row where the frame does not depend on the viewport's height
+    # (heights, widths): one row where the frame does not depend on the viewport's height
+    viewport_h: Floats
     W: Floats  # (heights, widths)
     H: Floats
     inside: Windows | None  # what shows, in fractions of the crop
-    shown: Windows | None  # the same in fractions of the original, drawn sizes those of the whole original
-    crop: Region  # what the treatment cuts before anything else, in fractions of the original; WHOLE without a crop
+    # the same in fractions of the original, drawn sizes those of the whole original
+    shown: Windows | None
+    # what the treatment cuts before anything else, in fractions of the original; WHOLE without a
+    # crop
+    crop: Region
 
     @property
     def viewport_w(self) -> Floats:
@@ -62,11 +84,20 @@ class SpanPlan:
     def cut(self) -> Region:
         """What the files carry, a part of the crop, in fractions of the original."""
         e = self.effective
-        if self.shown is None or self.inside is None or self.picture is None or e.whole or e.fit == "contain":
+        if (
+            self.shown is None
+            or self.inside is None
+            or self.picture is None
+            or e.whole
+            or e.fit == "contain"
+        ):
             return self.crop
         found = union(self.shown)
-        if self.viewport_h.shape[0] > 1:  # heights between those computed may move the window further where areas compete
-            found = joined(found, union(outside(windows_between(self.picture, e.aim, self.inside), self.crop)))
+        # heights between those computed may move the window further where areas compete
+        if self.viewport_h.shape[0] > 1:
+            found = joined(
+                found, union(outside(windows_between(self.picture, e.aim, self.inside), self.crop))
+            )
         return found
 
     @property
@@ -84,7 +115,11 @@ class SpanPlan:
     @cached_property
     def held(self) -> dict[Literal["x", "y"], tuple[Interval, ...]]:
         """Per axis the keep areas whose projection binds somewhere in the span."""
-        if self.picture is None or self.inside is None or not isinstance(self.effective.aim, Following):
+        if (
+            self.picture is None
+            or self.inside is None
+            or not isinstance(self.effective.aim, Following)
+        ):
             return {"x": (), "y": ()}
         s, p = self.inside, self.picture
         return {
@@ -93,8 +128,11 @@ class SpanPlan:
         }
 
 
-def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) -> tuple[SpanPlan, ...]:
-    """All spans from the narrowest, computed. Raises InvalidPlan where a frame has no size or an original is missing."""
+def plan(
+    site: Site, placement: Placement, originals: Mapping[int, Original]
+) -> tuple[SpanPlan, ...]:
+    """All spans from the narrowest, computed. Raises InvalidPlan where a frame has no size or an
+    original is missing."""
     effective = resolve(site, placement)
     out = []
     for span in spans_of(site):
@@ -104,7 +142,8 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
             original = originals.get(e.original)
             if original is None:
                 raise InvalidPlan(
-                    f"Span {span.letter} asks for an original that is not in this site. Choose another.",
+                    f"Span {span.letter} asks for an original that is not in this site. Choose"
+                    " another.",
                     field=f"treatments.{e.origin['original']}.original",
                 )
         out.append(plan_span(site, span, e, original))
@@ -116,8 +155,11 @@ def grid_of(site: Site, span: Span) -> Grid:
     return Grid(v, np.stack(viewport_heights(site, v)))
 
 
-def plan_span(site: Site, span: Span, e: Effective, original: Original | None, grid: Grid | None = None) -> SpanPlan:
-    """One span, computed over its widths and, where its frame depends on them, viewport heights. `grid` saves making it again.
+def plan_span(
+    site: Site, span: Span, e: Effective, original: Original | None, grid: Grid | None = None
+) -> SpanPlan:
+    """One span, computed over its widths and, where its frame depends on them, viewport heights.
+    `grid` saves making it again.
 
     Raises InvalidPlan where the frame has no size.
     """
@@ -147,7 +189,8 @@ def cropped_ratio(original: Original, crop: Region) -> float:
 
 
 def crop_of(original: Original, cut: Region) -> Crop:
-    """The cut in whole image px, rounded to the nearest px; never empty, never beyond the picture."""
+    """The cut in whole image px, rounded to the nearest px; never empty, never beyond the
+    picture."""
 
     def edges(first: float, last: float, length: int) -> tuple[int, int]:
         a = min(int(first * length + 0.5), length - 1)

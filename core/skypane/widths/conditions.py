@@ -1,7 +1,7 @@
 """The media conditions that say spans (Media Queries Level 4, §2–4).
 
-A browser takes the first source whose condition holds, so the order of testing is part of the rule: narrowest first for
-`max-width` and `range`, widest first for `min-width`.
+A browser takes the first source whose condition holds, so the order of testing is part of the rule:
+narrowest first for `max-width` and `range`, widest first for `min-width`.
 """
 
 from __future__ import annotations
@@ -13,14 +13,16 @@ from skypane.widths.spans import Span
 
 
 class Condition(NamedTuple):
-    """When a browser takes a span's source. `media` is None for the span tested last, which needs no condition."""
+    """When a browser takes a span's source. `media` is None for the span tested last, which needs
+    no condition."""
 
     letter: str
     media: str | None
 
 
 def upper_condition(last: int, style: MediaStyle) -> str:
-    """True up to the width `last`: `(max-width: 599px)` or, leaving no hole for fractional widths, `(width < 600px)`."""
+    """True up to the width `last`: `(max-width: 599px)` or, leaving no hole for fractional widths,
+    `(width < 600px)`."""
     return f"(width < {last + 1}px)" if style == "range" else f"(max-width: {last}px)"
 
 
@@ -33,16 +35,21 @@ def in_testing_order(spans: tuple[Span, ...], style: MediaStyle) -> tuple[Span, 
 
 
 def conditions(spans: tuple[Span, ...], style: MediaStyle) -> tuple[Condition, ...]:
-    """Conditions in testing order; exactly one, the last, is without. Works as well for spans that were joined."""
+    """Conditions in testing order; exactly one, the last, is without. Works as well for spans that
+    were joined."""
     ordered = in_testing_order(spans, style)
     return tuple(
         Condition(
             span.letter,
-            None
-            if i == len(ordered) - 1
-            else lower_condition(span.first)
-            if style == "min-width"
-            else upper_condition(span.last, style),
+            (
+                None
+                if i == len(ordered) - 1
+                else (
+                    lower_condition(span.first)
+                    if style == "min-width"
+                    else upper_condition(span.last, style)
+                )
+            ),
         )
         for i, span in enumerate(ordered)
     )

@@ -16,7 +16,8 @@ class Curve(Noun):
 
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
-    """The fewest points, found by splitting at the farthest one, between which straight lines stay within `tolerance`."""
+    """The fewest points, found by splitting at the farthest one, between which straight lines stay
+    within `tolerance`."""
     if constant(y) or y.min() == y.max():
         ends = (float(v[0]),) if len(v) == 1 else (float(v[0]), float(v[-1]))
         return Curve(points=tuple((at, round(float(y[0]), 5)) for at in ends))
@@ -26,6 +27,8 @@ def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
         over = np.flatnonzero(np.maximum.reduceat(gap, keep[:-1]) > tolerance)
         if not over.size:
             break
-        split = [a + int(gap[a:b].argmax()) for a, b in zip(keep[over], keep[over + 1], strict=True)]
+        split = [
+            a + int(gap[a:b].argmax()) for a, b in zip(keep[over], keep[over + 1], strict=True)
+        ]
         keep = np.sort(np.concatenate([keep, split]))
     return Curve(points=tuple(zip(v[keep].tolist(), y[keep].round(5).tolist(), strict=True)))

@@ -1,8 +1,8 @@
 """How big a frame is at every viewport width.
 
-A width rule is a piecewise linear function of the viewport width v; its holder is the page or the container
-C(v) = min(max_width, v − 2·margin). Columns with gutter: one = (C − (n−1)·g)/n, k columns = k·one + (k−1)·g (common practice).
-Boxes follow CSS Sizing 4 (`aspect-ratio`).
+A width rule is a piecewise linear function of the viewport width v; its holder is the page or the
+container C(v) = min(max_width, v − 2·margin). Columns with gutter: one = (C − (n−1)·g)/n, k columns
+= k·one + (k−1)·g (common practice). Boxes follow CSS Sizing 4 (`aspect-ratio`).
 """
 
 from __future__ import annotations
@@ -48,7 +48,8 @@ def column_share(rule: ColumnsWidth) -> tuple[float, float]:
 
 
 def padded_columns_percent(columns: int, padding_percent: float) -> float:
-    """Width in per cent of each of `columns` boxes with percentage padding on both sides: 100/n − 2·padding."""
+    """Width in per cent of each of `columns` boxes with percentage padding on both sides: 100/n −
+    2·padding."""
     return 100 / columns - 2 * padding_percent
 
 
@@ -74,8 +75,11 @@ def frame_widths(rule: WidthRule, viewport_widths: Floats, container: Container)
     return np.maximum(_clamped(widths, rule.least_px, rule.greatest_px), 0)
 
 
-def frame_heights(rule: HeightRule, widths: Floats, viewport_heights: Floats, natural_ratio: float) -> Floats:
-    """Frame height in CSS px for frames of the given widths. `natural_ratio` is the picture's (crop's) width over height."""
+def frame_heights(
+    rule: HeightRule, widths: Floats, viewport_heights: Floats, natural_ratio: float
+) -> Floats:
+    """Frame height in CSS px for frames of the given widths. `natural_ratio` is the picture's
+    (crop's) width over height."""
     match rule:
         case RatioHeight():
             heights = widths * rule.h / rule.w
@@ -84,7 +88,9 @@ def frame_heights(rule: HeightRule, widths: Floats, viewport_heights: Floats, na
         case FixedHeight():
             heights = np.full_like(widths, rule.height_px)
         case ViewportHeight():
-            heights = np.broadcast_to(viewport_heights * rule.percent / 100, widths.shape).astype(np.float64)
+            heights = np.broadcast_to(viewport_heights * rule.percent / 100, widths.shape).astype(
+                np.float64
+            )
     if isinstance(rule, RatioHeight):
         if rule.greatest_vh is not None:
             heights = np.minimum(heights, viewport_heights * rule.greatest_vh / 100)
@@ -104,11 +110,16 @@ def viewport_heights(site: Site, viewport_widths: Floats) -> tuple[Floats, Float
     def column(values: list[int]) -> Floats:
         return np.array(values, dtype=np.float64)[index]
 
-    return column([r.least_px for r in rows]), column([r.typical_px for r in rows]), column([r.greatest_px for r in rows])
+    return (
+        column([r.least_px for r in rows]),
+        column([r.typical_px for r in rows]),
+        column([r.greatest_px for r in rows]),
+    )
 
 
 class Piece(NamedTuple):
-    """A stretch of viewport widths, up to and with `until`, over which a frame is share·v + constant px wide."""
+    """A stretch of viewport widths, up to and with `until`, over which a frame is share·v +
+    constant px wide."""
 
     until: float
     share: float
@@ -116,21 +127,30 @@ class Piece(NamedTuple):
 
 
 def width_pieces(rule: WidthRule, container: Container) -> list[Piece]:
-    """The width rule as the straight lines that it is made of, from the narrowest viewport; the last one goes on for ever."""
+    """The width rule as the straight lines that it is made of, from the narrowest viewport; the
+    last one goes on for ever."""
     holder = [Piece(math.inf, 1.0, 0.0)]
     if getattr(rule, "of", "page") == "container":
         filled = container.max_width_px + 2 * container.margin_px
-        holder = [Piece(filled, 1.0, -2 * container.margin_px), Piece(math.inf, 0.0, container.max_width_px)]
+        holder = [
+            Piece(filled, 1.0, -2 * container.margin_px),
+            Piece(math.inf, 0.0, container.max_width_px),
+        ]
     match rule:
         case FixedWidth():
             pieces = [Piece(math.inf, 0.0, rule.width_px)]
         case FullWidth():
             pieces = holder
         case ShareWidth():
-            pieces = [Piece(p.until, p.share * rule.percent / 100, p.constant * rule.percent / 100) for p in holder]
+            pieces = [
+                Piece(p.until, p.share * rule.percent / 100, p.constant * rule.percent / 100)
+                for p in holder
+            ]
         case ColumnsWidth():
             share, constant = column_share(rule)
-            pieces = [Piece(p.until, p.share * share, p.constant * share + constant) for p in holder]
+            pieces = [
+                Piece(p.until, p.share * share, p.constant * share + constant) for p in holder
+            ]
     if rule.greatest_px is not None:
         pieces = _cut_at(pieces, rule.greatest_px, above=True)
     return _cut_at(pieces, rule.least_px or 0.0, above=False)
@@ -146,7 +166,11 @@ def _cut_at(pieces: list[Piece], bound: float, *, above: bool) -> list[Piece]:
             middle = start + 1 if math.isinf(until) else (start + until) / 2
             beyond = (piece.share * middle + piece.constant > bound) == above
             if until > start:
-                out.append(Piece(until, 0.0, bound) if beyond else Piece(until, piece.share, piece.constant))
+                out.append(
+                    Piece(until, 0.0, bound)
+                    if beyond
+                    else Piece(until, piece.share, piece.constant)
+                )
             start = until
     return out
 

@@ -13,7 +13,8 @@ Verdict = Literal["whole", "cut", "lost", "small", "sharp", "soft", "light", "he
 
 
 class Run(Noun):
-    """Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in view, or of the px needed)."""
+    """Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in
+    view, or of the px needed)."""
 
     first: int
     last: int
@@ -25,8 +26,11 @@ class Run(Noun):
 
 
 def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
-    """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each verdict rests on."""
-    changes: list[int] = [] if constant(verdicts) else (np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1).tolist()
+    """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each
+    verdict rests on."""
+    changes: list[int] = (
+        [] if constant(verdicts) else (np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1).tolist()
+    )
     out = []
     for a, b in zip([0, *changes], [*changes, len(v)], strict=True):
         worst = int(a + shares[a:b].argmin())
@@ -52,7 +56,12 @@ def merged(runs: list[Run]) -> tuple[Run, ...]:
         if last and last.verdict == run.verdict and last.last + 1 == run.first:
             worse = run if run.worst < last.worst else last
             out[-1] = last.model_copy(
-                update={"last": run.last, "at_last": run.at_last, "worst": worse.worst, "worst_at": worse.worst_at}
+                update={
+                    "last": run.last,
+                    "at_last": run.at_last,
+                    "worst": worse.worst,
+                    "worst_at": worse.worst_at,
+                }
             )
         else:
             out.append(run)
@@ -60,7 +69,8 @@ def merged(runs: list[Run]) -> tuple[Run, ...]:
 
 
 def constant(values: np.ndarray) -> bool:
-    """Whether an array is known to hold one value throughout, as `fates` gives for an area that is whole everywhere."""
+    """Whether an array is known to hold one value throughout, as `fates` gives for an area that is
+    whole everywhere."""
     return values.strides == (0,)
 
 

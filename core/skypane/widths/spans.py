@@ -1,6 +1,7 @@
 """Spans between breakpoints.
 
-A breakpoint is the *last* width of a span; together the spans are every whole width from the narrowest to the widest, each once.
+A breakpoint is the *last* width of a span; together the spans are every whole width from the
+narrowest to the widest, each once.
 """
 
 from __future__ import annotations
@@ -25,7 +26,8 @@ def letter_of(index: int) -> str:
 
 
 def spans_of(site: Site) -> tuple[Span, ...]:
-    """The site's spans from the narrowest; together they are every width from narrowest to widest, each once."""
+    """The site's spans from the narrowest; together they are every width from narrowest to widest,
+    each once."""
     firsts = (site.narrowest, *(b + 1 for b in site.breakpoints))
     lasts = (*site.breakpoints, site.widest)
     return tuple(
@@ -35,10 +37,11 @@ def spans_of(site: Site) -> tuple[Span, ...]:
 
 
 def retitled(before: Site, after: Site) -> Site:
-    """The site after its breakpoints have changed in number, each title still on the widths that it was given to.
+    """The site after its breakpoints have changed in number, each title still on the widths that it
+    was given to.
 
-    A title goes with the last width of its span, its post; where that post is gone, to the span that has taken in its last width,
-    unless that one has a title of its own.
+    A title goes with the last width of its span, its post; where that post is gone, to the span
+    that has taken in its last width, unless that one has a title of its own.
     """
     if len(before.breakpoints) == len(after.breakpoints):
         return after

@@ -109,7 +109,8 @@ export interface paths {
         get?: never;
         /**
          * Look At Original
-         * @description Move the focal point and the areas; spans that name an area follow when it is called otherwise.
+         * @description Move the focal point and the areas; spans that name an area follow when it is called
+         *     otherwise.
          *
          *     A newer revision answers 409 with both and changes nothing.
          */
@@ -134,7 +135,8 @@ export interface paths {
          * Replace Original
          * @description Give an original a better file of the same picture; areas and treatments stay.
          *
-         *     A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same` is said.
+         *     A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same`
+         *     is said.
          */
         post: operations["originals_api_replace_original"];
         delete?: never;
@@ -227,7 +229,8 @@ export interface paths {
         get: operations["placements_api_read_placement"];
         /**
          * Save Placement
-         * @description Save a draft that started from `revision`. A newer one answers 409 with both versions and changes nothing.
+         * @description Save a draft that started from `revision`. A newer one answers 409 with both versions and
+         *     changes nothing.
          */
         put: operations["placements_api_save_placement"];
         post?: never;
@@ -249,7 +252,8 @@ export interface paths {
         put?: never;
         /**
          * Start Delivery
-         * @description Export a placement as it is saved. A run of it that is still open is answered instead of a second one.
+         * @description Export a placement as it is saved. A run of it that is still open is answered instead of a
+         *     second one.
          */
         post: operations["deliveries_api_start_delivery"];
         delete?: never;
@@ -304,8 +308,8 @@ export interface paths {
         };
         /**
          * Safe Area Numbers
-         * @description What of the picture is in view at every width, of the placement as it is saved. Where spans wait for a picture: how large
-         *     it has to be, and where what matters belongs.
+         * @description What of the picture is in view at every width, of the placement as it is saved. Where spans
+         *     wait for a picture: how large it has to be, and where what matters belongs.
          */
         get: operations["placements_safe_safe_area_numbers"];
         put?: never;
@@ -381,8 +385,8 @@ export interface paths {
         get: operations["sites_api_read_site"];
         /**
          * Change Site
-         * @description Change name and plan. Where the number of breakpoints changes, every placement keeps what it did at each width, and every
-         *     title stays on its widths.
+         * @description Change name and plan. Where the number of breakpoints changes, every placement keeps what it
+         *     did at each width, and every title stays on its widths.
          */
         put: operations["sites_api_change_site"];
         post?: never;
@@ -422,13 +426,15 @@ export interface paths {
         };
         /**
          * List Originals
-         * @description All of them. A site may have thousands: what comes from our own rows is not checked once more.
+         * @description All of them. A site may have thousands: what comes from our own rows is not checked once
+         *     more.
          */
         get: operations["originals_api_list_originals"];
         put?: never;
         /**
          * Bring Original
-         * @description Bring one picture. A picture that is here already is answered as it is, with `is_new` false.
+         * @description Bring one picture. A picture that is here already is answered as it is, with `is_new`
+         *     false.
          */
         post: operations["originals_api_bring_original"];
         delete?: never;
@@ -527,7 +533,8 @@ export interface paths {
         put?: never;
         /**
          * Apply Remedies
-         * @description Apply the chosen steps, each placement by itself: one that was changed meanwhile is left alone and said so.
+         * @description Apply the chosen steps, each placement by itself: one that was changed meanwhile is left
+         *     alone and said so.
          */
         post: operations["placements_remedies_apply_remedies"];
         delete?: never;
@@ -562,7 +569,8 @@ export interface components {
     schemas: {
         /**
          * Advice
-         * @description What to do about the failing areas of one span. `best` is the index of the first step that works, None if none does.
+         * @description What to do about the failing areas of one span. `best` is the index of the first step that
+         *     works, None if none does.
          */
         Advice: {
             /** Best */
@@ -576,7 +584,8 @@ export interface components {
         };
         /**
          * AdviceStep
-         * @description One step of the walk. `label` is what the button says, `treatment` what it sets; both empty where it does not work.
+         * @description One step of the walk. `label` is what the button says, `treatment` what it sets; both empty
+         *     where it does not work.
          *
          *     `also` are values that narrower spans take for their own, so that nothing but this span changes.
          */
@@ -613,7 +622,8 @@ export interface components {
         };
         /**
          * AimCost
-         * @description What one way to aim would come to in a span: at how many of its widths every area is whole, and what fares worst.
+         * @description What one way to aim would come to in a span: at how many of its widths every area is whole,
+         *     and what fares worst.
          *
          *     `css` is the position as it would be handed over.
          */
@@ -635,7 +645,8 @@ export interface components {
         };
         /**
          * Area
-         * @description A keep area (must stay in view) or a quiet area (words may lie there). The order in the list is its importance.
+         * @description A keep area (must stay in view) or a quiet area (words may lie there). The order in the list
+         *     is its importance.
          */
         Area: {
             /**
@@ -657,8 +668,8 @@ export interface components {
         };
         /**
          * Asked
-         * @description `span`: one letter, or all spans. `original`: which original, where spans show several. `ratio`: of a picture that is
-         *     still to be made, width over height.
+         * @description `span`: one letter, or all spans. `original`: which original, where spans show several.
+         *     `ratio`: of a picture that is still to be made, width over height.
          */
         Asked: {
             /** Original */
@@ -670,7 +681,8 @@ export interface components {
         };
         /**
          * Band
-         * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density, weight at a density.
+         * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
+         *     weight at a density.
          */
         Band: {
             curve?: components["schemas"]["Curve"] | null;
@@ -692,7 +704,8 @@ export interface components {
         };
         /**
          * Brief
-         * @description For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are image px at `density`.
+         * @description For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are
+         *     image px at `density`.
          */
         Brief: {
             /** Density */
@@ -722,10 +735,12 @@ export interface components {
          * ByPercents
          * @description What fixed percentages can do over a span, both axes together.
          *
-         *     On one axis the interval of p for a visible share s is [(k1 − s)/(1 − s), k0/(1 − s)]; it grows with s, so the intervals of a
-         *     span lie inside one another and meet wherever each of them holds something: *one* pair (`x`, `y`) serves every width that any
-         *     pair serves. `serves` are the runs of those widths, `breakpoints` the fewest posts, as last widths, that part them from the
-         *     widths that no percentage serves; `first_failing` is the first of those. `x` and `y` are None where nothing is served.
+         *     On one axis the interval of p for a visible share s is [(k1 − s)/(1 − s), k0/(1 − s)]; it grows
+         *     with s, so the intervals of a span lie inside one another and meet wherever each of them holds
+         *     something: *one* pair (`x`, `y`) serves every width that any pair serves. `serves` are the runs
+         *     of those widths, `breakpoints` the fewest posts, as last widths, that part them from the widths
+         *     that no percentage serves; `first_failing` is the first of those. `x` and `y` are None where
+         *     nothing is served.
          */
         ByPercents: {
             /** Breakpoints */
@@ -859,7 +874,8 @@ export interface components {
         };
         /**
          * CropFacts
-         * @description The crop of a span in image px, beside what its frames need, and crops of usual ratios to start from.
+         * @description The crop of a span in image px, beside what its frames need, and crops of usual ratios to
+         *     start from.
          */
         CropFacts: {
             /** Height Px */
@@ -964,8 +980,9 @@ export interface components {
         };
         /**
          * Draft
-         * @description A placement as it stands under the designer's hand. `site` is given while breakpoints are being dragged; `chosen` is the
-         *     span that is read in detail, with `costs` also what each way to aim comes to there.
+         * @description A placement as it stands under the designer's hand. `site` is given while breakpoints are
+         *     being dragged; `chosen` is the span that is read in detail, with `costs` also what each way to
+         *     aim comes to there.
          */
         Draft: {
             /** Chosen */
@@ -1053,7 +1070,8 @@ export interface components {
         };
         /**
          * FileRow
-         * @description One px size of one group of spans, in all its formats. `share` below 1: soft by that factor.
+         * @description One px size of one group of spans, in all its formats. `share` below 1: soft by that
+         *     factor.
          */
         FileRow: {
             /** Density */
@@ -1198,7 +1216,8 @@ export interface components {
         };
         /**
          * HistoryIn
-         * @description How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is at position `at`.
+         * @description How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is
+         *     at position `at`.
          */
         HistoryIn: {
             /**
@@ -1220,7 +1239,8 @@ export interface components {
         };
         /**
          * Hold
-         * @description A run of widths at which a keep area moves the picture away from where the rest would have it.
+         * @description A run of widths at which a keep area moves the picture away from where the rest would have
+         *     it.
          */
         Hold: {
             /** First */
@@ -1378,7 +1398,8 @@ export interface components {
         };
         /**
          * OriginalsChange
-         * @description Several at once. Only what is given is changed; tags are added to and taken from those that are there.
+         * @description Several at once. Only what is given is changed; tags are added to and taken from those that
+         *     are there.
          */
         OriginalsChange: {
             /**
@@ -1421,7 +1442,8 @@ export interface components {
         };
         /**
          * OverallSafe
-         * @description What of an original is in view at every width of all the spans that show it; `safe` None where nothing is.
+         * @description What of an original is in view at every width of all the spans that show it; `safe` None
+         *     where nothing is.
          */
         OverallSafe: {
             /** Original */
@@ -1444,7 +1466,8 @@ export interface components {
         };
         /**
          * Pane
-         * @description What the panes are made of: the delivered CSS for whole originals, and markup that shows previews of them.
+         * @description What the panes are made of: the delivered CSS for whole originals, and markup that shows
+         *     previews of them.
          */
         Pane: {
             /** Css */
@@ -1545,8 +1568,8 @@ export interface components {
         };
         /**
          * PlacementSave
-         * @description `looks` are those that have changed, `look_revisions` what they started from. Without `history` the save is one step after
-         *     the present one.
+         * @description `looks` are those that have changed, `look_revisions` what they started from. Without
+         *     `history` the save is one step after the present one.
          */
         PlacementSave: {
             history?: components["schemas"]["HistoryIn"] | null;
@@ -1586,7 +1609,8 @@ export interface components {
         };
         /**
          * Problem
-         * @description A problem document. `errors` says which fields are meant, `theirs` carries the newer version of a conflict.
+         * @description A problem document. `errors` says which fields are meant, `theirs` carries the newer version
+         *     of a conflict.
          */
         Problem: {
             /** Detail */
@@ -1610,7 +1634,8 @@ export interface components {
         };
         /**
          * PxNeed
-         * @description How many image px the crop has to be wide for a density, whatever its size, as long as its ratio stays.
+         * @description How many image px the crop has to be wide for a density, whatever its size, as long as its
+         *     ratio stays.
          */
         PxNeed: {
             /** Density */
@@ -1622,7 +1647,8 @@ export interface components {
         };
         /**
          * Quality
-         * @description Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye (common practice).
+         * @description Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye
+         *     (common practice).
          */
         Quality: {
             /**
@@ -1643,7 +1669,8 @@ export interface components {
         };
         /**
          * RatioCrop
-         * @description The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not` where they do not fit.
+         * @description The largest crop of one ratio that holds all areas; `rect` None and the reason in `why_not`
+         *     where they do not fit.
          */
         RatioCrop: {
             /** Name */
@@ -1657,7 +1684,8 @@ export interface components {
         };
         /**
          * RatioHeight
-         * @description `w`:`h` of the frame's width. Besides px it can be bounded by shares of the viewport's height, as CSS can with `vh`.
+         * @description `w`:`h` of the frame's width. Besides px it can be bounded by shares of the viewport's
+         *     height, as CSS can with `vh`.
          */
         RatioHeight: {
             /** Greatest Px */
@@ -1724,7 +1752,8 @@ export interface components {
         };
         /**
          * Remedy
-         * @description One span of one placement that fails: how it is now, and how it would be with each step of the advice that works.
+         * @description One span of one placement that fails: how it is now, and how it would be with each step of
+         *     the advice that works.
          */
         Remedy: {
             advice: components["schemas"]["Advice"];
@@ -1771,7 +1800,8 @@ export interface components {
         };
         /**
          * Run
-         * @description Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in view, or of the px needed).
+         * @description Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in
+         *     view, or of the px needed).
          */
         Run: {
             /** At First */
@@ -1794,7 +1824,8 @@ export interface components {
         };
         /**
          * SafeOut
-         * @description Sizes in image px; edges of the safe area in fractions of the picture and in px, null where no part always shows.
+         * @description Sizes in image px; edges of the safe area in fractions of the picture and in px, null where
+         *     no part always shows.
          */
         SafeOut: {
             /** Density */
@@ -2137,7 +2168,8 @@ export interface components {
         };
         /**
          * SpanDetail
-         * @description More about the one span that is being worked on. `aims` and `percents` only where they are asked for.
+         * @description More about the one span that is being worked on. `aims` and `percents` only where they are
+         *     asked for.
          */
         SpanDetail: {
             /** Aims */
@@ -2160,9 +2192,11 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description One span: what holds there and what it comes to. Curves are taken at the typical viewport height.
+         * @description One span: what holds there and what it comes to. Curves are taken at the typical viewport
+         *     height.
          *
-         *     `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the same at every width.
+         *     `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the
+         *     same at every width.
          */
         SpanReading: {
             drawn_w?: components["schemas"]["Curve"] | null;
@@ -2261,7 +2295,8 @@ export interface components {
         };
         /**
          * StripFrame
-         * @description One span's first screen in small: the original's preview and what of it shows, at the span's last width.
+         * @description One span's first screen in small: the original's preview and what of it shows, at the span's
+         *     last width.
          */
         StripFrame: {
             /** Colour */
