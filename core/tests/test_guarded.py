@@ -115,7 +115,8 @@ def test_no_more_than_so_many_at_once(tmp_path):
     path = tmp_path / "bomb.svg"
     path.write_text(
         f'<svg {NS} width="9000" height="9000"><filter id="f">'
-        '<feTurbulence numOctaves="9999" baseFrequency=".9"/></filter><rect width="9000" height="9000" filter="url(#f)"/></svg>'
+        '<feTurbulence numOctaves="9999" baseFrequency=".9"/></filter>'
+        '<rect width="9000" height="9000" filter="url(#f)"/></svg>'
     )
     ended = []
 
