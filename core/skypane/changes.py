@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
-from skypane.model import Area, Placement, Site, Treatment
+from skypane.model import Area, Placement, Site, Treatment, Treatments
 from skypane.treatments import FIELDS, resolve
 
 WORDS = {
@@ -40,26 +40,42 @@ class Version(NamedTuple):
 
 
 def differences(before: Version, after: Version) -> tuple[str, ...]:
-    """One phrase per thing that differs, spans from the narrowest; empty where nothing does."""
+    """One phrase per thing that differs, parts in their order, spans from the narrowest; empty
+    where nothing does."""
     out: list[str] = []
     a, b = before.placement, after.placement
     if a.name != b.name:
         out.append("Name")
-    if a.alt != b.alt:
-        out.append("Alt text")
+    if a.kind != b.kind:
+        out.append(f"Now {b.kind}")
     if a.lead != b.lead:
         out.append("Loading")
-    for letter in sorted({*a.treatments, *b.treatments}):
-        old, new = a.treatments.get(letter, Treatment()), b.treatments.get(letter, Treatment())
-        fields = [f for f in FIELDS if getattr(old, f) != getattr(new, f)]
-        if fields:
-            said = ", ".join(WORDS[f] for f in fields[:2]) + (
-                f" and {len(fields) - 2} more" if len(fields) > 2 else ""
-            )
-            out.append(f"{said[:1].upper()}{said[1:]} of span {letter}")
+    if a.layout != b.layout:
+        out.append("Layout")
+    if len(a.parts) != len(b.parts):
+        gone, come = len(a.parts), len(b.parts)
+        out.append(f"{come - gone} parts more" if come > gone else f"{gone - come} parts fewer")
+    out += _of_treatments(a.common, b.common, " for all parts")
+    for index, (old, new) in enumerate(zip(a.parts, b.parts, strict=False)):
+        where = f" in part {index + 1}" if len(b.parts) > 1 else ""
+        if old.alt != new.alt:
+            out.append(f"Alt text{where}")
+        out += _of_treatments(old.treatments, new.treatments, where)
     for id_ in sorted({*before.looks} & {*after.looks}):
         out += _of_look(before.looks[id_], after.looks[id_])
     return tuple(out)
+
+
+def _of_treatments(before: Treatments, after: Treatments, where: str) -> list[str]:
+    out = []
+    for letter in sorted({*before, *after}):
+        old, new = before.get(letter, Treatment()), after.get(letter, Treatment())
+        fields = [f for f in FIELDS if getattr(old, f) != getattr(new, f)]
+        if fields:
+            said = ", ".join(WORDS[f] for f in fields[:2])
+            said += f" and {len(fields) - 2} more" if len(fields) > 2 else ""
+            out.append(f"{said[:1].upper()}{said[1:]} of span {letter}{where}")
+    return out
 
 
 def _of_look(before: Look, after: Look) -> list[str]:
@@ -98,14 +114,30 @@ def with_area_renamed(
     """The placement with the old name of an area of `original` replaced by the new one wherever a
     span names it."""
     old, new = names
-    treatments = dict(placement.treatments)
-    for letter, e in resolve(site, placement).items():
-        own = treatments.get(letter)
-        if own is not None and own.keeps and e.original == original:
-            treatments[letter] = own.model_copy(
-                update={"keeps": tuple(new if n == old else n for n in own.keeps)}
+    resolved = resolve(site, placement)
+
+    def renamed_in(treatments: Treatments, shows: Mapping[str, int | None]) -> Treatments:
+        return {
+            letter: (
+                t.model_copy(update={"keeps": tuple(new if n == old else n for n in t.keeps)})
+                if t.keeps and shows.get(letter) == original
+                else t
             )
-    return placement.model_copy(update={"treatments": treatments})
+            for letter, t in treatments.items()
+        }
+
+    parts = tuple(
+        part.model_copy(
+            update={
+                "treatments": renamed_in(
+                    part.treatments,
+                    {letter: r.effective.original for letter, r in of_part.items()},
+                )
+            }
+        )
+        for part, of_part in zip(placement.parts, resolved, strict=True)
+    )
+    return placement.model_copy(update={"parts": parts})
 
 
 def named(before: Version, after: Version) -> str:

@@ -23,16 +23,16 @@ from skypane.model import (
     Container,
     HeightRange,
     Original,
-    Placement,
     Site,
     Treatment,
+    picture,
 )
 from skypane.numerals import whole
 from skypane.picks import Environment, pick
 from skypane.picks.engines import Policy
-from skypane.shown.fit import AnyFit, safe_area, shows
+from skypane.shown.fit import AnyFit, safe_edges, shows
 from skypane.shown.keeps import fates, summary
-from skypane.shown.plan import SpanPlan, plan
+from skypane.shown.plan import ShownSpan, SpanPlan, plan
 from skypane.widths.runs import runs_of
 
 app = typer.Typer(
@@ -113,15 +113,15 @@ class KeepsQuestion(_Question):
 
     def plan(self) -> SpanPlan:
         treatment = self.treatment.model_copy(update={"original": self.original.id})
-        placement = Placement(name="question", treatments={"A": treatment})
-        return plan(self.site(), placement, {self.original.id: self.original})[0]
+        placement = picture("question", {"A": treatment})
+        return plan(self.site(), placement, {self.original.id: self.original}).parts[0].spans[0]
 
 
 def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
     p = question.plan()
-    if p.shown is None:  # only a colour, or nothing: no area is in view, and none is cut
+    # only a colour, or nothing: no area is in view, and none is cut
+    if not isinstance(p, ShownSpan):
         return {"areas": [], "safe": None}
-    safe = safe_area(p.shown)
     areas = []
     for area in p.keeps:
         verdicts, share = fates(p, area)
@@ -133,13 +133,21 @@ def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
                 "first_failing": summary(p, area).first_failing,
             }
         )
-    return {"areas": areas, "safe": None if safe is None else [safe.x0, safe.x1, safe.y0, safe.y1]}
+    x0, x1, y0, y1 = safe_edges(p.shown)
+    return {"areas": areas, "safe": [x0, x1, y0, y1] if x1 > x0 and y1 > y0 else None}
 
 
 def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
-    p = question.plan()
-    found = advise(question.site(), p, {o.id: o for o in (question.original, *question.others)})
-    return {"advice": found.model_dump(mode="json", exclude_none=True) if found else None}
+    known = {o.id: o for o in (question.original, *question.others)}
+    found = advise(question.plan(), known, question.site().budget_bytes)
+    if found is None:
+        return {"advice": None}
+    advice = found.model_dump(mode="json", exclude_none=True)
+    # what narrower spans take for their own has always been called `also` here
+    advice["steps"] = [
+        {"also" if k == "narrower" else k: v for k, v in step.items()} for step in advice["steps"]
+    ]
+    return {"advice": advice}
 
 
 def answer_picks(question: PicksQuestion, policy: Policy = "least-sufficient") -> dict[str, Any]:
@@ -159,7 +167,11 @@ def answer_picks(question: PicksQuestion, policy: Policy = "least-sufficient") -
 
 def answer_shows(question: ShowsQuestion) -> dict[str, Any]:
     found = shows(question.image, question.frame, question.fit, question.position)
-    return {"visible": list(found.visible), "drawn": list(found.drawn)}
+    visible, drawn = found.visible, found.drawn
+    return {
+        "visible": [visible.x, visible.y, visible.w, visible.h],
+        "drawn": [drawn.x, drawn.y, drawn.w, drawn.h],
+    }
 
 
 def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dict[str, Any]:

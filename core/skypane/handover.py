@@ -6,13 +6,13 @@ import json
 from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
-from skypane.files.renditions import renditions as renditions_
+from skypane.files.renditions import Files, renditions
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
-from skypane.markup.picture import alt_text, picture_lines
+from skypane.markup.picture import alt_text, placement_lines
 from skypane.model import Original, Placement, Rendition, Site
-from skypane.shown.plan import plan
+from skypane.shown.plan import Plan, plan
 
 FOLDER = "images/"
 
@@ -27,20 +27,35 @@ class Blueprint(NamedTuple):
 
 def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original]) -> Blueprint:
     """Plan a run. Raises InvalidPlan where the placement cannot be computed."""
-    plans = plan(site, placement, originals)
-    grouped = renditions_(site, placement, plans)
-    files = _each_once(r for _, mine in grouped for r in mine)
-    snippet = text_of(picture_lines(site, placement, plans, grouped, FOLDER))
+    computed = plan(site, placement, originals)
+    files = renditions(computed)
+    snippet = text_of(placement_lines(computed, files, FOLDER))
     texts = {
         "page.html": page_html(placement, snippet),
         "snippet.html": snippet,
-        "picture.css": text_of(css_lines(site, placement, plans)),
+        "picture.css": text_of(css_lines(computed)),
     }
-    manifest: dict[str, object] = {
-        "placement": placement.name,
-        "alt": alt_text(placement, plans),
-        "media_style": site.media_style,
-        "spans": [{**p.span._asdict(), "show": p.effective.show} for p in plans],
+    each_once = _each_once(files)
+    return Blueprint(each_once, texts, _manifest(computed, each_once, originals))
+
+
+def _manifest(
+    computed: Plan, files: Iterable[Rendition], originals: Mapping[int, Original]
+) -> dict[str, object]:
+    parts = [
+        {
+            "alt": alt_text(part),
+            "spans": [{**p.span._asdict(), "show": p.effective.show} for p in part.spans],
+        }
+        for part in computed.parts
+    ]
+    # a placement of one part says what its part does itself
+    said = parts[0] if len(parts) == 1 else {"kind": computed.placement.kind, "parts": parts}
+    return {
+        "placement": computed.placement.name,
+        **{k: v for k, v in said.items() if k != "spans"},
+        "media_style": computed.site.media_style,
+        **{k: v for k, v in said.items() if k == "spans"},
         "files": [
             {
                 "name": FOLDER + r.name,
@@ -59,13 +74,12 @@ def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original
             for r in files
         ],
     }
-    return Blueprint(files, texts, manifest)
 
 
-def _each_once(renditions: Iterable[Rendition]) -> tuple[Rendition, ...]:
+def _each_once(files: Files) -> tuple[Rendition, ...]:
     """Every file once, with all the spans that it serves and the most px that any of them needs."""
     found: dict[str, Rendition] = {}
-    for r in renditions:
+    for r in (r for _, mine in files for r in mine):
         same = found.get(r.name)
         if same is not None:
             spans = tuple(sorted({*same.spans, *r.spans}))

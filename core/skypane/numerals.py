@@ -3,6 +3,8 @@ them."""
 
 from __future__ import annotations
 
+import math
+
 #: No field holds a whole number of more digits; those of a 64-bit key are 19.
 MOST_DIGITS = 20
 
@@ -32,3 +34,8 @@ def share_text(share: float) -> str:
     if 0 < percent < 1 or 99 < percent < 100:
         return "less than 0.1 %" if percent < 0.1 else f"{min(percent, 99.9):.1f} %"
     return f"{percent:.0f} %"
+
+
+def whole_px(value: float) -> int:
+    """ceil with room for rounding in floating point: 600.0000001 is 600."""
+    return math.ceil(round(value, 4))

@@ -1,12 +1,14 @@
-"""What holds in a span: treatments handed down from wider spans to narrower ones (02-rules §3)."""
+"""What holds in a span: treatments handed down from wider spans to narrower ones (02-rules §3), and
+in each span from the placement to its parts."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Any, NamedTuple
 
 from skypane.errors import InvalidPlan
-from skypane.geometry import WHOLE, Rect, Region
+from skypane.geometry import WHOLE, Rect
 from skypane.model import (
     Aim,
     Area,
@@ -21,6 +23,7 @@ from skypane.model import (
     Site,
     Stands,
     Treatment,
+    Treatments,
     WidthRule,
 )
 from skypane.widths.spans import spans_of
@@ -55,14 +58,13 @@ DEFAULTS = Treatment(
     background="#d5d9da",
 )
 
-#: The crop that is no crop.
-UNCROPPED = Rect(x=0, y=0, w=1, h=1)
+#: How `origin` names what comes from the values for all parts: "all D".
+ALL = "all "
 
 
 @dataclass(frozen=True)
 class Effective:
-    """What holds in one span after handing down. `origin` says, per field, the letter it comes from
-    ("" for a default)."""
+    """What holds for a part in one span after handing down."""
 
     width: WidthRule
     height: HeightRule
@@ -75,17 +77,105 @@ class Effective:
     aim: Aim
     whole: bool
     background: str
+
+    def with_own(self, own: Treatment) -> Effective:
+        """What holds once other values are laid on top."""
+        values = own_values(own)
+        if values.get("original", self.original) != self.original:
+            values = {**dict.fromkeys(OF_ORIGINAL), **values}
+        return replace(self, **values) if values else self
+
+    @property
+    def waits(self) -> bool:
+        """Whether it shows a picture but has none yet."""
+        return self.original is None and self.show == "picture"
+
+    def as_treatment(self) -> Treatment:
+        return Treatment(**{f: getattr(self, f) for f in FIELDS})
+
+
+class Resolved(NamedTuple):
+    """What holds, and where each field of it comes from: the letter of a span, with `ALL` before it
+    where it is said for all parts, or "" for a default."""
+
+    effective: Effective
     origin: dict[str, str]
 
-    def under(self, own: Treatment, letter: str) -> Effective:
-        """What holds once a span's own values are laid on top."""
-        values = {f: v for f in FIELDS if (v := getattr(own, f)) is not None}
-        origin = {**self.origin, **dict.fromkeys(values, letter)}
-        if values.get("original", self.original) != self.original:
-            for field in OF_ORIGINAL:
-                if field not in values:
-                    values[field], origin[field] = None, ""
-        return replace(self, **values, origin=origin)
+    def laid(self, own: Treatment, source: str) -> Resolved:
+        values = own_values(own)
+        effective, origin = self.effective.with_own(own), {**self.origin}
+        if effective.original != self.effective.original:
+            origin.update(dict.fromkeys(OF_ORIGINAL, ""))
+        return Resolved(effective, {**origin, **dict.fromkeys(values, source)})
+
+
+NOTHING_SAID = Resolved(
+    Effective(**{f: getattr(DEFAULTS, f) for f in FIELDS}), dict.fromkeys(FIELDS, "")
+)
+
+
+def own_values(treatment: Treatment) -> dict[str, Any]:
+    """The fields that a treatment sets."""
+    return {f: v for f in FIELDS if (v := getattr(treatment, f)) is not None}
+
+
+def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]:
+    """Per part and letter what holds there; wider spans hand down to narrower ones. Raises
+    InvalidPlan for letters without a span."""
+    letters = [s.letter for s in spans_of(site)]
+    said = {letter for letter, _ in placement.all_treatments()} | set(placement.layout)
+    if unknown := said - set(letters):
+        raise InvalidPlan(
+            f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
+        )
+    return tuple(_chain(letters, placement.common, part.treatments) for part in placement.parts)
+
+
+def _chain(letters: Sequence[str], common: Treatments, own: Treatments) -> dict[str, Resolved]:
+    current, out = NOTHING_SAID, {}
+    for letter in reversed(letters):
+        if letter in common:
+            current = current.laid(common[letter], f"{ALL}{letter}")
+        if letter in own:
+            current = current.laid(own[letter], letter)
+        out[letter] = current
+    return out
+
+
+def layout_values(site: Site, placement: Placement) -> dict[str, dict[str, Any]]:
+    """Per letter the values of the kind itself, handed down from wider spans."""
+    current: dict[str, Any] = {}
+    out = {}
+    for span in reversed(spans_of(site)):
+        own = placement.layout.get(span.letter, {})
+        current = {**current, **{k: v for k, v in own.items() if v is not None}}
+        out[span.letter] = current
+    return out
+
+
+def keeps_of(original: Original, names: tuple[str, ...] | None) -> tuple[Area, ...]:
+    """The keep areas named, in that order; all in their own order where no names are given. Unknown
+    names are passed over."""
+    if names is None:
+        return original.keeps
+    by_name = {a.name: a for a in original.keeps}
+    return tuple(by_name[n] for n in names if n in by_name)
+
+
+def effective_crop(crop: Rect | None) -> Rect:
+    """The crop; WHOLE itself where nothing is cut."""
+    if crop is None or (crop.w > 1 - 1e-9 and crop.h > 1 - 1e-9):
+        return WHOLE
+    return crop
+
+
+# -- changes of treatments ------------------------------------------------------------------
+
+
+def with_values(treatments: Treatments, letter: str, values: Treatment) -> Treatments:
+    """The treatments with what `values` sets laid on one span."""
+    own = treatments.get(letter, Treatment())
+    return {**treatments, letter: own.model_copy(update=own_values(values))}
 
 
 def respan(
@@ -103,59 +193,61 @@ def respan(
     """
     if len(before.breakpoints) == len(after.breakpoints):
         return placement
-    held, old = resolve(before, placement), spans_of(before)
-    treatments: dict[str, Treatment] = {}
-    wider: dict[str, object] = {}
-    for span in reversed(spans_of(after)):
-        e = held[next((s for s in old if s.last >= span.last), old[-1]).letter]
-        values = {f: getattr(e, f) for f in FIELDS if e.origin[f]}
+    letters, areas = [s.letter for s in spans_of(before)], areas or {}
+    taken = _taken_from(before, after)
+    common = _carried(taken, _chain(letters, placement.common, {}), {}, areas)
+    parts = []
+    for part, held in zip(placement.parts, resolve(before, placement), strict=True):
+        treatments = _carried(taken, held, common, areas)
+        parts.append(part.model_copy(update={"treatments": treatments}))
+    values = layout_values(before, placement)
+    layout: dict[str, dict[str, Any]] = {}
+    wider: dict[str, Any] = {}
+    for letter, old in taken.items():
+        own = {k: v for k, v in values[old].items() if k not in wider or wider[k] != v}
+        if own:
+            layout[letter] = own
+        wider = values[old]
+    changed = {"parts": tuple(parts), "common": common, "layout": layout}
+    return placement.model_copy(update=changed)
+
+
+def _taken_from(before: Site, after: Site) -> dict[str, str]:
+    """Per new letter, from the widest, the old span that it takes after."""
+    old = spans_of(before)
+    return {
+        span.letter: next((s for s in old if s.last >= span.last), old[-1]).letter
+        for span in reversed(spans_of(after))
+    }
+
+
+def _carried(
+    taken: Mapping[str, str],
+    held: Mapping[str, Resolved],
+    common: Treatments,
+    areas: Mapping[int, tuple[str, ...]],
+) -> Treatments:
+    """Own treatments that come to what held, over those for all parts."""
+    treatments: Treatments = {}
+    wider: dict[str, Any] = {}
+    for letter, old in taken.items():
+        for_all = own_values(common[letter]) if letter in common else {}
+        if for_all.get("original", wider.get("original")) != wider.get("original"):
+            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
+        wider |= for_all
+        e, origin = held[old]
+        values = {f: getattr(e, f) for f in FIELDS if origin[f]}
         if wider.get("original") == e.original:  # else crop and areas are not handed down to it
             if e.crop is None and wider.get("crop") is not None:
-                values["crop"] = UNCROPPED
+                values["crop"] = WHOLE
             if e.keeps is None and wider.get("keeps") is not None and e.original is not None:
-                values["keeps"] = (areas or {}).get(e.original, ())
+                values["keeps"] = areas.get(e.original, ())
         else:
-            for field in OF_ORIGINAL:
-                wider.pop(field, None)
+            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
         own = {
             f: v for f, v in values.items() if v is not None and (f not in wider or wider[f] != v)
         }
         if own:
-            treatments[span.letter] = Treatment.model_validate(own)
-        wider.update(own)
-    return placement.model_copy(update={"treatments": treatments})
-
-
-def resolve(site: Site, placement: Placement) -> dict[str, Effective]:
-    """Per letter what holds there; wider spans hand down to narrower ones. Raises InvalidPlan for
-    letters without a span."""
-    spans = spans_of(site)
-    unknown = set(placement.treatments) - {s.letter for s in spans}
-    if unknown:
-        raise InvalidPlan(
-            f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
-        )
-    current = Effective(
-        **{f: getattr(DEFAULTS, f) for f in FIELDS}, origin=dict.fromkeys(FIELDS, "")
-    )
-    out: dict[str, Effective] = {}
-    for span in reversed(spans):
-        current = current.under(placement.treatments.get(span.letter, Treatment()), span.letter)
-        out[span.letter] = current
-    return out
-
-
-def keeps_of(original: Original, names: tuple[str, ...] | None) -> tuple[Area, ...]:
-    """The keep areas named, in that order; all in their own order where no names are given. Unknown
-    names are passed over."""
-    if names is None:
-        return original.keeps
-    by_name = {a.name: a for a in original.keeps}
-    return tuple(by_name[n] for n in names if n in by_name)
-
-
-def crop_region(crop: Rect | None) -> Region:
-    """The crop by its edges; WHOLE itself where nothing is cut."""
-    if crop is None or (crop.w > 1 - 1e-9 and crop.h > 1 - 1e-9):
-        return WHOLE
-    return Region(crop.x, min(1.0, crop.x + crop.w), crop.y, min(1.0, crop.y + crop.h))
+            treatments[letter] = Treatment.model_validate(own)
+        wider |= own
+    return treatments

@@ -2,41 +2,34 @@
 
 from __future__ import annotations
 
-from skypane.advice.steps import AdviceStep
+from skypane.advice.remedies import Remedy, fails, works
 from skypane.advice.trial import holds_all, is_within, names_text, need_word, tried, what_changes
-from skypane.model import Following, Site
+from skypane.geometry import WHOLE
+from skypane.model import Following
 from skypane.numerals import number, share_text
-from skypane.shown.keeps import edges, hull, too_small
-from skypane.shown.plan import SpanPlan
-from skypane.treatments import UNCROPPED
+from skypane.shown.keeps import hull, too_small
+from skypane.shown.plan import ShownSpan
 
 
-def by_aim(site: Site, p: SpanPlan) -> AdviceStep:
-    assert p.original is not None
+def by_aim(p: ShownSpan) -> Remedy:
     following = what_changes(p, aim=Following(), fit="cover")
-    q = tried(site, p, following)
-    assert q.shown is not None
+    q = tried(p, following)
     if holds_all(q):
-        return AdviceStep(
-            kind="aim",
-            works=True,
-            why=(
-                "Some position keeps every area whole at every width; following with keep areas"
-                " first finds it."
-            ),
-            label=(
-                "Follow the keep areas"
-                if p.effective.fit == "cover"
-                else "Fill the frame, following the keep areas"
-            ),
-            treatment=following,
+        return works(
+            "aim",
+            "Some position keeps every area whole at every width; following with keep areas"
+            " first finds it.",
+            "Follow the keep areas"
+            if p.effective.fit == "cover"
+            else "Fill the frame, following the keep areas",
+            following,
         )
     keeps = p.keeps
-    x0, x1, y0, y1 = hull(keeps)
+    around = hull(keeps)
     across, down = q.shown.x1 - q.shown.x0, q.shown.y1 - q.shown.y0
     parts: list[str] = []
     figures: dict[str, float] = {}
-    for need, seen, side in ((x1 - x0, across, "width"), (y1 - y0, down, "height")):
+    for need, seen, side in ((around.w, across, "width"), (around.h, down, "height")):
         least = float(seen.min())
         if need > least + 1e-9:
             at = int(q.viewport_w[int(seen.min(axis=0).round(6).argmin())])
@@ -45,7 +38,7 @@ def by_aim(site: Site, p: SpanPlan) -> AdviceStep:
                 f" {need_word(keeps)} {share_text(need)}"
             )
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
-    if beyond := tuple(a for a in keeps if not is_within(edges(a), p.crop)):
+    if beyond := tuple(a for a in keeps if not is_within(a.rect, p.crop)):
         parts.insert(0, f"the crop leaves out part of {names_text(beyond)}")
     small = [a for a in keeps if a.least_px is not None and too_small(a, q.shown).any()]
     parts += [
@@ -54,21 +47,16 @@ def by_aim(site: Site, p: SpanPlan) -> AdviceStep:
         for a in small
     ]
     said = "; ".join(parts)
-    return AdviceStep(
-        kind="aim", works=False, why=f"{said[:1].upper()}{said[1:]}.", figures=figures
-    )
+    return fails("aim", f"{said[:1].upper()}{said[1:]}.", **figures)
 
 
-def without_crop(site: Site, p: SpanPlan) -> AdviceStep:
-    treatment = what_changes(p, crop=UNCROPPED, aim=Following(), fit="cover")
-    if not holds_all(tried(site, p, treatment)):
-        return AdviceStep(
-            kind="uncrop", works=False, why="Without the crop they are not whole either."
-        )
-    return AdviceStep(
-        kind="uncrop",
-        works=True,
-        why="The crop is what cuts them: without it every area is whole.",
-        label="Without the crop",
-        treatment=treatment,
+def without_crop(p: ShownSpan) -> Remedy:
+    treatment = what_changes(p, crop=WHOLE, aim=Following(), fit="cover")
+    if not holds_all(tried(p, treatment)):
+        return fails("uncrop", "Without the crop they are not whole either.")
+    return works(
+        "uncrop",
+        "The crop is what cuts them: without it every area is whole.",
+        "Without the crop",
+        treatment,
     )

@@ -7,10 +7,10 @@ import numpy as np
 from skypane.advice.percents import by_percents, percent_interval, shares
 from skypane.advice.trial import tried
 from skypane.markup.css import span_css
-from skypane.model import Aim, FixedAim, Following, Site, Treatment
+from skypane.model import Aim, FixedAim, Following, Treatment
 from skypane.shown.fit import picture_of, windows
 from skypane.shown.keeps import fates
-from skypane.shown.plan import SpanPlan
+from skypane.shown.plan import ShownSpan
 from skypane.values import Noun
 
 
@@ -30,21 +30,18 @@ class AimCost(Noun):
     css: str
 
 
-def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
+def aim_costs(p: ShownSpan) -> tuple[AimCost, ...]:
     """The three ways to aim side by side: keep areas first, the focal point alone, fixed
     percentages.
 
     The percentages are the designer's own where the span is fixed, else those that serve, else the
     middle of what would.
     """
-    if p.original is None or p.shown is None:
-        return ()
     present = p.effective.aim
     fixed = present if isinstance(present, FixedAim) else _middle_aim(p)
     out = []
     for aim in (Following(), Following(areas=False), fixed):
-        q = tried(site, p, Treatment(aim=aim, fit="cover"))
-        assert q.shown is not None
+        q = tried(p, Treatment(aim=aim, fit="cover"))
         ok = np.ones(len(q.viewport_w), dtype=bool)
         worst: tuple[float, str | None, int] = (1.0, None, q.span.first)
         for area in q.keeps:
@@ -61,18 +58,17 @@ def aim_costs(site: Site, p: SpanPlan) -> tuple[AimCost, ...]:
                 worst_area=worst[1],
                 worst_share=round(worst[0], 4),
                 worst_at=worst[2],
-                css=span_css(site, q, q.cut_inside).position,
+                css=span_css(q, q.cut_inside).position,
             )
         )
     return tuple(out)
 
 
-def _middle_aim(p: SpanPlan) -> FixedAim:
+def _middle_aim(p: ShownSpan) -> FixedAim:
     """The percentages that serve the most widths, or else the middle of what the areas ask for."""
     found = by_percents(p)
-    if found is not None and found.x is not None and found.y is not None:
+    if found.x is not None and found.y is not None:
         return FixedAim(x=found.x, y=found.y)
-    assert p.original is not None
     picture = picture_of(p.original, Following(), p.crop, p.keeps)
     across, down = shares(windows(picture, "cover", FixedAim(), p.W, p.H))
     middles = []

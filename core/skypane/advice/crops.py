@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from skypane.advice.steps import AdviceStep
+from skypane.advice.remedies import Remedy, fails, works
 from skypane.advice.trial import (
     asked_width,
     holds_all,
@@ -18,21 +18,18 @@ from skypane.advice.trial import (
     what_changes,
 )
 from skypane.errors import InvalidPlan
-from skypane.files.renditions import whole_px
-from skypane.geometry import WHOLE, Rect, Region
-from skypane.model import Area, Following, Site
-from skypane.numerals import share_text
+from skypane.geometry import WHOLE, Rect
+from skypane.model import Area, Following
+from skypane.numerals import share_text, whole_px
 from skypane.shown.fit import Picture
 from skypane.shown.keeps import hull
-from skypane.shown.plan import SpanPlan, cropped_ratio
+from skypane.shown.plan import ShownSpan, cropped_ratio
 from skypane.values import LEAST_SHARE, NOISE
 
 
-def by_tighter_crop(site: Site, p: SpanPlan) -> AdviceStep:
+def by_tighter_crop(p: ShownSpan) -> Remedy:
     """A crop smaller than the present one, just tight enough for the least shown widths, as far as
     it stays whole and sharp."""
-    assert p.original is not None
-    assert p.inside is not None
     asked = asked_width(p)
     ratios = p.W / p.H
     whole = Picture(p.original.width_px, p.original.height_px, p.original.focal)
@@ -42,50 +39,29 @@ def by_tighter_crop(site: Site, p: SpanPlan) -> AdviceStep:
     try:
         found = largest_crop(whole, ratio, p.keeps, widest=share, within=p.crop)
     except InvalidPlan as problem:
-        return AdviceStep(
-            kind="crop",
-            works=False,
-            why=f"Cropped tight enough, {problem}",
-            figures={"crop_share": share},
-        )
+        return fails("crop", f"Cropped tight enough, {problem}", crop_share=share)
     needed, has = whole_px(float(drawn.max())), int(found.w * whole.w)
     figures = {"crop_share": round(found.w, 4), "crop_px": has, "needed_px": needed}
-    if found.w * found.h >= (p.crop.x1 - p.crop.x0) * (p.crop.y1 - p.crop.y0) - NOISE:
-        return AdviceStep(
-            kind="crop",
-            works=False,
-            why="No smaller crop shows them larger in this frame.",
-            figures=figures,
-        )
+    if found.w * found.h >= p.crop.w * p.crop.h - NOISE:
+        return fails("crop", "No smaller crop shows them larger in this frame.", **figures)
     if has < needed:
-        return AdviceStep(
-            kind="crop",
-            works=False,
-            why=(
-                f"Cropped tight enough it would be soft: {has} px wide where {needed} are needed"
-                " at 1x."
-            ),
-            figures=figures,
+        return fails(
+            "crop",
+            f"Cropped tight enough it would be soft: {has} px wide where {needed} are needed"
+            " at 1x.",
+            **figures,
         )
     treatment = what_changes(p, crop=found, aim=Following(), fit="cover")
-    if not holds_all(tried(site, p, treatment)):
-        return AdviceStep(
-            kind="crop",
-            works=False,
-            why="Cropped tight enough, an area is cut at some width.",
-            figures=figures,
-        )
+    if not holds_all(tried(p, treatment)):
+        return fails("crop", "Cropped tight enough, an area is cut at some width.", **figures)
     sharp = "sharp at 2x" if has >= 2 * needed else f"{has / needed / 2:.2f}× sharp at 2x"
-    return AdviceStep(
-        kind="crop",
-        works=True,
-        why=(
-            f"A tighter crop, {share_text(found.w)} of the width ({has} px), shows them large"
-            f" enough and is {sharp}."
-        ),
-        label="Crop tighter",
-        treatment=treatment,
-        figures=figures,
+    return works(
+        "crop",
+        f"A tighter crop, {share_text(found.w)} of the width ({has} px), shows them large"
+        f" enough and is {sharp}.",
+        "Crop tighter",
+        treatment,
+        **figures,
     )
 
 
@@ -94,7 +70,7 @@ def largest_crop(
     ratio: float,
     areas: tuple[Area, ...],
     widest: float = 1.0,
-    within: Region = WHOLE,
+    within: Rect = WHOLE,
 ) -> Rect:
     """The largest rectangle of px ratio `ratio` inside the picture that contains all areas, nearest
     to the focal point.
@@ -103,18 +79,19 @@ def largest_crop(
     picture that it has to stay in. Raises InvalidPlan, with numbers, where the areas do not fit or
     no rectangle is left.
     """
-    w = min(widest, within.x1 - within.x0, (within.y1 - within.y0) * ratio / picture.ratio)
+    w = min(widest, within.w, within.h * ratio / picture.ratio)
     h = w * picture.ratio / ratio
     if min(w, h) < LEAST_SHARE:
         raise InvalidPlan(f"a crop of {ratio_text(ratio)} would be a hairline of this picture.")
-    x0, x1, y0, y1 = hull(areas) if areas else (*(picture.focal[0],) * 2, *(picture.focal[1],) * 2)
-    for need, has, side in ((x1 - x0, w, "width"), (y1 - y0, h, "height")):
+    fx, fy = picture.focal
+    held = hull(areas) if areas else Rect(x=fx, y=fy, w=0, h=0)
+    for need, has, side in ((held.w, w, "width"), (held.h, h, "height")):
         if need > has + NOISE:
             raise InvalidPlan(
                 f"a crop of {ratio_text(ratio)} has {share_text(has)} of the {side};"
                 f" {names_text(areas)} {need_word(areas)} {share_text(need)}."
             )
-    if areas and not is_within((x0 + NOISE, x1 - NOISE, y0 + NOISE, y1 - NOISE), within):
+    if areas and not is_within(held, within, NOISE):
         raise InvalidPlan(f"the present crop leaves out part of {names_text(areas)}.")
 
     def place(
@@ -123,6 +100,6 @@ def largest_crop(
         # in this order the bounds of the picture win over what rounding makes of the areas
         return max(room[0], min(min(max(focal - size / 2, last - size), first), room[1] - size))
 
-    x = place(w, x0, x1, picture.focal[0], (within.x0, within.x1))
-    y = place(h, y0, y1, picture.focal[1], (within.y0, within.y1))
+    x = place(w, held.x, held.x1, picture.focal[0], (within.x, within.x1))
+    y = place(h, held.y, held.y1, picture.focal[1], (within.y, within.y1))
     return Rect(x=x, y=y, w=w, h=h)

@@ -5,15 +5,14 @@ from __future__ import annotations
 import math
 from collections.abc import Collection, Iterable, Mapping
 
-from skypane.advice.steps import AdviceStep
+from skypane.advice.remedies import Remedy, fails, works
 from skypane.advice.trial import holds_all, tried, what_changes
 from skypane.errors import InvalidPlan
-from skypane.files.renditions import whole_px
 from skypane.geometry import Rect
-from skypane.model import FixedWidth, Following, Original, RatioHeight, Site, Treatment
-from skypane.shown.fit import Picture
-from skypane.shown.keeps import edges
-from skypane.shown.plan import SpanPlan, drawn_cut_width
+from skypane.model import FixedWidth, Following, Original, RatioHeight, Treatment
+from skypane.numerals import whole_px
+from skypane.shown.keeps import whole_picture
+from skypane.shown.plan import ShownSpan
 from skypane.values import LEAST_SHARE
 
 #: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the
@@ -27,7 +26,9 @@ def belongs(other: Original, used: Iterable[Original], on_page: Collection[int])
     return other.id in on_page or not {t for o in used for t in o.tags}.isdisjoint(other.tags)
 
 
-def other_originals(site: Site, p: SpanPlan, originals: Mapping[int, Original]) -> list[AdviceStep]:
+def other_originals(
+    p: ShownSpan, originals: Mapping[int, Original], budget_bytes: int
+) -> list[Remedy]:
     """Other originals that belong here (see `belongs`) and would be whole, the sharpest first, then
     the lightest; at most three.
 
@@ -36,21 +37,19 @@ def other_originals(site: Site, p: SpanPlan, originals: Mapping[int, Original]) 
     """
     found: list[tuple[tuple[float, bool, float], Original, Treatment]] = []
     for other in originals.values():
-        if (p.original is not None and other.id == p.original.id) or not other.keeps:
+        if other.id == p.original.id or not other.keeps:
             continue
         treatment = what_changes(p, original=other.id, aim=Following(), fit="cover")
         try:
-            q = tried(site, p, treatment, other)
+            q = tried(p, treatment, other)
         except InvalidPlan:
             continue
         if holds_all(q):
-            need = whole_px(float(drawn_cut_width(q).max()) * 2)
-            has = (q.cut.x1 - q.cut.x0) * other.width_px
-            height = need * (q.cut.y1 - q.cut.y0) * other.height_px / has
+            need = whole_px(float(q.drawn_cut_width.max()) * 2)
+            has = q.cut.w * other.width_px
+            height = need * q.cut.h * other.height_px / has
             guess = other.size_bytes / (other.width_px * other.height_px) * need * height
-            found.append(
-                ((-min(1.0, has / need), guess > site.budget_bytes, guess), other, treatment)
-            )
+            found.append(((-min(1.0, has / need), guess > budget_bytes, guess), other, treatment))
     found.sort(key=lambda t: t[0])
     steps = []
     for (sharp, heavy, guess), other, treatment in found[:3]:
@@ -61,29 +60,23 @@ def other_originals(site: Site, p: SpanPlan, originals: Mapping[int, Original]) 
             else ""
         )
         steps.append(
-            AdviceStep(
-                kind="original",
-                works=True,
-                why=f"{other.name} would be whole here"
+            works(
+                "original",
+                f"{other.name} would be whole here"
                 + (", and sharp at 2x." if sharp <= -1 else f", {-sharp:.2f}× sharp at 2x.")
                 + weighs,
-                label=f"Take {other.name}",
-                treatment=treatment,
-                figures={"sharp_at_2x": round(-sharp, 3), "guessed_bytes": round(guess)},
+                f"Take {other.name}",
+                treatment,
+                sharp_at_2x=round(-sharp, 3),
+                guessed_bytes=round(guess),
             )
         )
     if not steps:
-        steps.append(
-            AdviceStep(
-                kind="original",
-                works=False,
-                why="No other original that belongs here would be whole.",
-            )
-        )
+        steps.append(fails("original", "No other original that belongs here would be whole."))
     return steps
 
 
-def _below_least(p: SpanPlan, side_px: float) -> str:
+def _below_least(p: ShownSpan, side_px: float) -> str:
     """Which least sizes of the span a square would go below, in words; "" for none."""
     sides = (("width", p.effective.width.least_px), ("height", p.effective.height.least_px))
     return " and ".join(
@@ -93,20 +86,18 @@ def _below_least(p: SpanPlan, side_px: float) -> str:
     )
 
 
-def colour_alone(site: Site, p: SpanPlan) -> list[AdviceStep]:
+def colour_alone(p: ShownSpan) -> list[Remedy]:
     """No picture in this span; or one area alone, as a small stand-in."""
-    assert p.original is not None
     steps = [
-        AdviceStep(
-            kind="colour",
-            works=True,
-            why="Without a picture nothing is cut: the frame keeps its size and its colour.",
-            label="Only the colour",
-            treatment=what_changes(p, show="colour"),
+        works(
+            "colour",
+            "Without a picture nothing is cut: the frame keeps its size and its colour.",
+            "Only the colour",
+            what_changes(p, show="colour"),
         )
     ]
-    area, whole = p.keeps[0], Picture(p.original.width_px, p.original.height_px)
-    x0, x1, y0, y1 = edges(area)
+    area, whole = p.keeps[0], whole_picture(p)
+    x0, x1, y0, y1 = area.rect.edges
     side = min(max((x1 - x0) * whole.w, (y1 - y0) * whole.h) * 1.1, whole.w, whole.h)
     w, h = side / whole.w, side / whole.h
     shown_px = max(STAND_IN_PX, math.ceil((area.least_px or 0) / (x1 - x0) * w))
@@ -125,16 +116,15 @@ def colour_alone(site: Site, p: SpanPlan) -> list[AdviceStep]:
         fit="cover",
     )
     below = _below_least(p, shown_px)
-    if holds_all(tried(site, p, treatment)):
+    if holds_all(tried(p, treatment)):
         steps.append(
-            AdviceStep(
-                kind="colour",
-                works=True,
-                why=f"{area.name} alone, {shown_px} px square, stands in for the picture"
+            works(
+                "colour",
+                f"{area.name} alone, {shown_px} px square, stands in for the picture"
                 + (f"; that is below {below}." if below else "."),
-                label=f"Only {area.name}, small" + (f", below {below}" if below else ""),
-                treatment=treatment,
-                figures={"side_px": shown_px},
+                f"Only {area.name}, small" + (f", below {below}" if below else ""),
+                treatment,
+                side_px=shown_px,
             )
         )
     return steps

@@ -10,7 +10,7 @@ import numpy as np
 
 from skypane.model import FixedAim, Following
 from skypane.shown.fit import Interval, Windows, picture_of, windows
-from skypane.shown.plan import SpanPlan
+from skypane.shown.plan import ShownSpan
 from skypane.values import Noun
 from skypane.widths.frames import Floats
 from skypane.widths.runs import stretches
@@ -50,14 +50,11 @@ class ByPercents(Noun):
     breakpoints: tuple[int, ...]
 
 
-def by_percents(p: SpanPlan) -> ByPercents | None:
-    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths; None
-    without a picture.
+def by_percents(p: ShownSpan) -> ByPercents:
+    """Whether fixed percentages can serve the span, for hand-overs that cannot take lengths.
 
     Of the percentages that serve, those nearest to the focal point are taken.
     """
-    if p.original is None or p.inside is None:
-        return None
     picture = picture_of(p.original, Following(), p.crop, p.keeps)
     axes = []
     ok = np.ones(len(p.viewport_w), dtype=bool)

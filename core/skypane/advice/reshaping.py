@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from skypane.advice.steps import AdviceStep
+from skypane.advice.remedies import Remedy, fails, works
 from skypane.advice.trial import (
     asked_width,
     bounds_broken,
@@ -18,23 +18,22 @@ from skypane.advice.trial import (
     what_changes,
 )
 from skypane.errors import InvalidPlan
-from skypane.geometry import WHOLE, Region
+from skypane.geometry import WHOLE, Rect
 from skypane.model import (
     Area,
     FixedHeight,
     Following,
     NaturalHeight,
     RatioHeight,
-    Site,
     ViewportHeight,
 )
 from skypane.shown.keeps import hull
-from skypane.shown.plan import SpanPlan, cropped_ratio
+from skypane.shown.plan import ShownSpan, cropped_ratio
 from skypane.values import FLATTEST, MOST_PX, NARROWEST, NOISE
 
 
 def ratio_bounds(
-    picture_ratio: float, areas: tuple[Area, ...], crop: Region = WHOLE
+    picture_ratio: float, areas: tuple[Area, ...], crop: Rect = WHOLE
 ) -> tuple[float, float]:
     """Least and greatest frame ratio (width over height) in which some position keeps all areas
     whole.
@@ -42,10 +41,8 @@ def ratio_bounds(
     All of [a, b] can be kept iff b − a is at most the visible share: frame ratio ≥ (b − a)·picture
     ratio, likewise down.
     """
-    x0, x1, y0, y1 = hull(areas)
-    return (x1 - x0) * picture_ratio / (crop.y1 - crop.y0), picture_ratio * (crop.x1 - crop.x0) / (
-        y1 - y0
-    )
+    around = hull(areas)
+    return around.w * picture_ratio / crop.h, picture_ratio * crop.w / around.h
 
 
 def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
@@ -56,7 +53,7 @@ def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
     return RatioHeight.model_validate({"w": w, "h": h, **bounds})
 
 
-def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
+def shown_whole(p: ShownSpan) -> Remedy:
     """At the natural ratio within the least and greatest height, else whole in the present
     frame."""
     freed, without = freed_of_crop(p)
@@ -65,7 +62,7 @@ def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
         "greatest_px": p.effective.height.greatest_px,
     }
     natural = what_changes(p, height=NaturalHeight.model_validate(bounds), fit="cover", **freed)
-    q = tried(site, p, what_changes(p, height=NaturalHeight(), fit="cover", **freed))
+    q = tried(p, what_changes(p, height=NaturalHeight(), fit="cover", **freed))
     figures = {
         "frame_width": round(float(q.W.min()), 1),
         "frame_height": round(float(q.H.min()), 1),
@@ -73,53 +70,37 @@ def shown_whole(site: Site, p: SpanPlan) -> AdviceStep:
     broken = bounds_broken(p, q)
     if not broken:
         if holds_all(q):
-            return AdviceStep(
-                kind="whole",
-                works=True,
-                why=(
-                    f"Nothing lies on the picture, so it can be shown whole{without}:"
-                    f" {sizes_text(q)}."
-                ),
-                label=f"Show it whole{without}",
-                treatment=natural,
-                figures=figures,
+            return works(
+                "whole",
+                f"Nothing lies on the picture, so it can be shown whole{without}: {sizes_text(q)}.",
+                f"Show it whole{without}",
+                natural,
+                **figures,
             )
-        return AdviceStep(
-            kind="whole",
-            works=False,
-            why="Shown whole, an area is still too small.",
-            figures=figures,
-        )
+        return fails("whole", "Shown whole, an area is still too small.", **figures)
     contained = what_changes(p, fit="contain", **freed)
-    q = tried(site, p, contained)
+    q = tried(p, contained)
     refused = f"At its natural ratio {broken}"
     if not holds_all(q):
-        return AdviceStep(
-            kind="whole",
-            works=False,
-            why=f"{refused}; whole in the present frame an area is too small.",
-            figures=figures,
+        return fails(
+            "whole", f"{refused}; whole in the present frame an area is too small.", **figures
         )
-    return AdviceStep(
-        kind="whole",
-        works=True,
-        why=(
-            f"{refused}; but it can be shown whole in the present frame{without}, {sizes_text(q)},"
-            " with its colour beside it."
-        ),
-        label=f"Show it whole in this frame{without}",
-        treatment=contained,
-        figures=figures,
+    return works(
+        "whole",
+        f"{refused}; but it can be shown whole in the present frame{without}, {sizes_text(q)},"
+        " with its colour beside it.",
+        f"Show it whole in this frame{without}",
+        contained,
+        **figures,
     )
 
 
-def solved_ratio(p: SpanPlan, crop: Region | None = None) -> float | None:
+def solved_ratio(p: ShownSpan, crop: Rect | None = None) -> float | None:
     """The frame ratio nearest to the present one that holds all keep areas; None where the present
     one does.
 
     `crop` is another crop than the span's own.
     """
-    assert p.original is not None
     low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop or p.crop)
     present = p.W / p.H
     if present.min() < low:
@@ -129,28 +110,21 @@ def solved_ratio(p: SpanPlan, crop: Region | None = None) -> float | None:
     return None
 
 
-def by_ratio(site: Site, p: SpanPlan) -> AdviceStep:
+def by_ratio(p: ShownSpan) -> Remedy:
     freed, without = freed_of_crop(p)
     crop = WHOLE if freed else p.crop
-    assert p.original is not None
     ratio = solved_ratio(p, crop)
     if ratio is None:
-        return AdviceStep(
-            kind="ratio", works=False, why="The frame's ratio is not what is in the way."
-        )
+        return fails("ratio", "The frame's ratio is not what is in the way.")
     low, high = ratio_bounds(p.original.width_px / p.original.height_px, p.keeps, crop)
     if low > high + NOISE:
-        return AdviceStep(
-            kind="ratio",
-            works=False,
-            why="No ratio holds them all: they reach beyond what the frame can show.",
-        )
+        return fails("ratio", "No ratio holds them all: they reach beyond what the frame can show.")
     present = p.W / p.H
     bounds, kept = _bounded_by_present(p, float(present.min()) < low, float(present.max()) > high)
     treatment = what_changes(
         p, height=_ratio_height(ratio, **bounds), aim=Following(), fit="cover", **freed
     )
-    q = tried(site, p, treatment)
+    q = tried(p, treatment)
     figures = {
         "ratio": ratio,
         "frame_width": round(float(q.W.min()), 1),
@@ -159,7 +133,6 @@ def by_ratio(site: Site, p: SpanPlan) -> AdviceStep:
     broken = bounds_broken(p, q)
     if broken or not holds_all(q):
         free = tried(
-            site,
             p,
             what_changes(p, height=_ratio_height(ratio), aim=Following(), fit="cover", **freed),
         )
@@ -169,22 +142,19 @@ def by_ratio(site: Site, p: SpanPlan) -> AdviceStep:
             if broken
             else "At the ratio that holds all, one is still too small."
         )
-        return AdviceStep(kind="ratio", works=False, why=why, figures=figures)
-    return AdviceStep(
-        kind="ratio",
-        works=True,
-        why=(
-            f"The nearest ratio that holds all areas{without} is {ratio_text(ratio)}{kept}:"
-            f" {sizes_text(q)}."
-        ),
-        label=f"Ratio {ratio_text(ratio)}{kept}{without}",
-        treatment=treatment,
-        figures=figures,
+        return fails("ratio", why, **figures)
+    return works(
+        "ratio",
+        f"The nearest ratio that holds all areas{without} is {ratio_text(ratio)}{kept}:"
+        f" {sizes_text(q)}.",
+        f"Ratio {ratio_text(ratio)}{kept}{without}",
+        treatment,
+        **figures,
     )
 
 
 def _bounded_by_present(
-    p: SpanPlan, too_narrow: bool, too_flat: bool
+    p: ShownSpan, too_narrow: bool, too_flat: bool
 ) -> tuple[dict[str, float | None], str]:
     """Bounds for a ratio that takes the place of the span's height rule, and the same in words.
 
@@ -208,55 +178,45 @@ def _bounded_by_present(
     }, f", {word} {rule.percent:g} % of the viewport high"
 
 
-def by_height(site: Site, p: SpanPlan) -> AdviceStep:
+def by_height(p: ShownSpan) -> Remedy:
     """The least height raised until the picture is drawn large enough, as long as what has to be
     kept still fits across.
 
     A picture that covers a frame of height H is drawn at least H·w/h wide, so H has to reach
     asked·h/w.
     """
-    assert p.original is not None
     rule = p.effective.height
     # of the whole original's drawn width, the crop has its share; both have the same scale
-    height = asked_width(p) * (p.crop.x1 - p.crop.x0) / cropped_ratio(p.original, p.crop)
+    height = asked_width(p) * p.crop.w / cropped_ratio(p.original, p.crop)
     least = math.ceil(round(height, 4))
     times = least / float(p.H.min())
     figures = {"least_height": float(least), "times": round(times, 3)}
     if rule.greatest_px is not None and least > rule.greatest_px:
-        return AdviceStep(
-            kind="taller",
-            works=False,
-            why=(
-                f"The frame would have to be {least} px high; the greatest height that is set is"
-                f" {rule.greatest_px:g} px."
-            ),
-            figures=figures,
+        return fails(
+            "taller",
+            f"The frame would have to be {least} px high; the greatest height that is set is"
+            f" {rule.greatest_px:g} px.",
+            **figures,
         )
     if least > MOST_PX:
         raise InvalidPlan(f"the frame would have to be {least} px high.")
     treatment = what_changes(
         p, height=rule.model_copy(update={"least_px": float(least)}), aim=Following(), fit="cover"
     )
-    q = tried(site, p, treatment)
+    q = tried(p, treatment)
     if broken := bounds_broken(p, q):
-        return AdviceStep(
-            kind="taller", works=False, why=f"At least {least} px high, {broken}.", figures=figures
-        )
+        return fails("taller", f"At least {least} px high, {broken}.", **figures)
     if not holds_all(q):
-        return AdviceStep(
-            kind="taller",
-            works=False,
-            why=f"In a frame at least {least} px high, {times:.2f} times as high, an area is cut.",
-            figures=figures,
+        return fails(
+            "taller",
+            f"In a frame at least {least} px high, {times:.2f} times as high, an area is cut.",
+            **figures,
         )
-    return AdviceStep(
-        kind="taller",
-        works=True,
-        why=(
-            f"At least {least} px high, {times:.2f} times as high at its lowest, the frame draws"
-            f" the picture large enough: {sizes_text(q)}."
-        ),
-        label=f"Taller, at least {least} px",
-        treatment=treatment,
-        figures=figures,
+    return works(
+        "taller",
+        f"At least {least} px high, {times:.2f} times as high at its lowest, the frame draws"
+        f" the picture large enough: {sizes_text(q)}.",
+        f"Taller, at least {least} px",
+        treatment,
+        **figures,
     )

@@ -6,26 +6,28 @@ import math
 
 import numpy as np
 
-from skypane.geometry import Rect, Region
-from skypane.model import Area, Original, RatioHeight, Site, Treatment
+from skypane.errors import InvalidPlan
+from skypane.geometry import WHOLE, Rect
+from skypane.model import Area, Original, RatioHeight, Treatment
 from skypane.numerals import number
-from skypane.shown.fit import Picture
-from skypane.shown.keeps import all_whole, edges
-from skypane.shown.plan import SpanPlan, plan_span
-from skypane.treatments import FIELDS, UNCROPPED
+from skypane.shown.keeps import all_whole, whole_picture
+from skypane.shown.plan import ShownSpan, SpanPlan, cell_of, plan_part
+from skypane.treatments import own_values
 
 
-def tried(
-    site: Site, p: SpanPlan, treatment: Treatment, original: Original | None = None
-) -> SpanPlan:
-    """The span as it would be with the treatment's values on top."""
-    if original is None and all(
-        getattr(treatment, f) in (None, getattr(p.effective, f)) for f in FIELDS
-    ):
+def tried(p: ShownSpan, treatment: Treatment, original: Original | None = None) -> ShownSpan:
+    """The span as it would be with the treatment's values on top; `original` where that is another
+    one. Raises InvalidPlan where the frame would have no size."""
+    values = own_values(treatment)
+    if original is None and all(getattr(p.effective, f) == v for f, v in values.items()):
         return p
-    return plan_span(
-        site, p.span, p.effective.under(treatment, p.span.letter), original or p.original, p.grid
-    )
+    shows = original or p.original
+    cells = list(p.spot.cells)
+    cells[p.index] = cell_of(p.effective.with_own(treatment), shows)
+    q = plan_part(p.layout, p.spot._replace(cells=tuple(cells)), p.index, shows)
+    if not isinstance(q, ShownSpan):
+        raise InvalidPlan("Without a picture there is nothing to try.", field="show")
+    return q
 
 
 def rounded_up(ratio: float) -> float:
@@ -59,7 +61,7 @@ def bounds_broken(p: SpanPlan, q: SpanPlan) -> str:
         return f"it is {high}, higher than the greatest height of {bounds.greatest_px:g} px"
     if not isinstance(bounds, RatioHeight):
         return ""
-    heights = p.grid.heights
+    heights = p.spot.viewports.heights
     if bounds.greatest_vh is not None and (q.H > heights * bounds.greatest_vh / 100 + 0.01).any():
         return (
             f"it is higher somewhere than {bounds.greatest_vh:g} % of the viewport, the greatest"
@@ -86,15 +88,14 @@ def sizes_text(p: SpanPlan) -> str:
     return low if low == high else f"from {low} to {high}"
 
 
-def what_changes(p: SpanPlan, **values: object) -> Treatment:
+def what_changes(p: ShownSpan, **values: object) -> Treatment:
     """A treatment that sets only what does not hold already."""
     return Treatment(**{f: v for f, v in values.items() if getattr(p.effective, f) != v})
 
 
-def holds_all(q: SpanPlan) -> bool:
-    assert q.original is not None
-    assert q.shown is not None
-    return all_whole(q.shown, q.keeps, Picture(q.original.width_px, q.original.height_px))
+def holds_all(q: ShownSpan) -> bool:
+    """Whether every area that matters is whole and large enough at every width."""
+    return all_whole(q.shown, q.keeps, whole_picture(q))
 
 
 def names_text(areas: tuple[Area, ...]) -> str:
@@ -107,23 +108,25 @@ def need_word(areas: tuple[Area, ...]) -> str:
     return "needs" if len(areas) == 1 else "need"
 
 
-def is_within(rect: tuple[float, float, float, float], region: Region) -> bool:
+def is_within(rect: Rect, outer: Rect, slack: float = 0.0) -> bool:
+    """Whether a rectangle lies in another one, to within `slack` on every side."""
+    x0, x1, y0, y1 = rect.edges
     return (
-        rect[0] >= region.x0
-        and rect[1] <= region.x1
-        and rect[2] >= region.y0
-        and rect[3] <= region.y1
+        x0 + slack >= outer.x
+        and x1 - slack <= outer.x1
+        and y0 + slack >= outer.y
+        and y1 - slack <= outer.y1
     )
 
 
-def freed_of_crop(p: SpanPlan) -> tuple[dict[str, Rect], str]:
+def freed_of_crop(p: ShownSpan) -> tuple[dict[str, Rect], str]:
     """A crop that leaves out part of an area has to go before anything else can help: the value
     that takes it away, in words."""
-    beyond = any(not is_within(edges(a), p.crop) for a in p.keeps)
-    return ({"crop": UNCROPPED}, ", without the crop") if beyond else ({}, "")
+    beyond = any(not is_within(a.rect, p.crop) for a in p.keeps)
+    return ({"crop": WHOLE}, ", without the crop") if beyond else ({}, "")
 
 
-def asked_width(p: SpanPlan) -> float:
+def asked_width(p: ShownSpan) -> float:
     """How wide the whole original has to be drawn, in CSS px, so that every area has its least
     shown width."""
     return max((a.least_px / a.rect.w for a in p.keeps if a.least_px is not None), default=0.0)

@@ -10,6 +10,7 @@ a least or greatest height that was set: it says that it would have to.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from typing import Any
 
 import numpy as np
 from pydantic import ValidationError
@@ -17,97 +18,105 @@ from pydantic import ValidationError
 from skypane.advice.aiming import by_aim, without_crop
 from skypane.advice.crops import by_tighter_crop
 from skypane.advice.others import colour_alone, other_originals
+from skypane.advice.remedies import Advice, Remedy, RemedyKind, fails
 from skypane.advice.reshaping import by_height, by_ratio, shown_whole
-from skypane.advice.steps import Advice, AdviceStep, StepKind
 from skypane.errors import InvalidPlan, sentence_of
 from skypane.geometry import WHOLE
-from skypane.model import Original, Placement, Site, Treatment
+from skypane.model import Original, Placement, Treatment
 from skypane.shown.keeps import failing, fates
-from skypane.shown.plan import SpanPlan
-from skypane.treatments import FIELDS, OF_ORIGINAL, UNCROPPED
+from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.treatments import OF_ORIGINAL, own_values, with_values
+from skypane.values import once
 
 
-def advise(
-    site: Site, p: SpanPlan, originals: Mapping[int, Original], narrower: SpanPlan | None = None
-) -> Advice | None:
-    """Walk down the steps for one span; None where every area is whole. `narrower` is the next
-    narrower span, if any."""
-    wrong = failing(p)
-    if not wrong or p.original is None:
+def advise(p: SpanPlan, originals: Mapping[int, Original], budget_bytes: int) -> Advice | None:
+    """Walk down the remedies for one span; None where every area is whole. `budget_bytes` is what a
+    picture may weigh."""
+    wrong = failing(p) if isinstance(p, ShownSpan) else ()
+    if not isinstance(p, ShownSpan) or not wrong:
         return None
-    steps = [_had("aim", by_aim, site, p)]
-    if p.crop is not WHOLE:
-        steps.append(_had("uncrop", without_crop, site, p))
-    verdicts = [fates(p, a)[0] for a in wrong]
-    if any(np.isin(v, ("cut", "lost")).any() for v in verdicts):
-        steps += [_had("whole", shown_whole, site, p), _had("ratio", by_ratio, site, p)]
-    if any((v == "small").any() for v in verdicts):
-        steps += [_had("crop", by_tighter_crop, site, p), _had("taller", by_height, site, p)]
-    steps += [*other_originals(site, p, originals), *colour_alone(site, p)]
-    if narrower is not None:
-        steps = [
-            s.model_copy(update={"also": pinned(narrower, s.treatment)}) if s.treatment else s
-            for s in steps
-        ]
+    before, after = _same_original(p)
+    steps = (*before, *other_originals(p, originals, budget_bytes), *after)
     best = next((i for i, s in enumerate(steps) if s.works), None)
-    return Advice(
-        span=p.span.letter, failing=tuple(a.name for a in wrong), steps=tuple(steps), best=best
-    )
+    return Advice(span=p.span.letter, failing=tuple(a.name for a in wrong), steps=steps, best=best)
 
 
-def _had(
-    kind: StepKind, step: Callable[[Site, SpanPlan], AdviceStep], site: Site, p: SpanPlan
-) -> AdviceStep:
-    """The step; or, where it comes to a frame or crop that cannot be, that it cannot be had and
+@once
+def _same_original(p: ShownSpan) -> tuple[tuple[Remedy, ...], tuple[Remedy, ...]]:
+    """What can be done with the original that is there: the gentle remedies, and the last ones."""
+    steps = [_had("aim", by_aim, p)]
+    if p.crop is not WHOLE:
+        steps.append(_had("uncrop", without_crop, p))
+    verdicts = [fates(p, a)[0] for a in failing(p)]
+    if any(np.isin(v, ("cut", "lost")).any() for v in verdicts):
+        steps += [_had("whole", shown_whole, p), _had("ratio", by_ratio, p)]
+    if any((v == "small").any() for v in verdicts):
+        steps += [_had("crop", by_tighter_crop, p), _had("taller", by_height, p)]
+    return tuple(steps), tuple(colour_alone(p))
+
+
+def _had(kind: RemedyKind, remedy: Callable[[ShownSpan], Remedy], p: ShownSpan) -> Remedy:
+    """The remedy; or, where it comes to a frame or crop that cannot be, that it cannot be had and
     why."""
     try:
-        return step(site, p)
+        return remedy(p)
     except InvalidPlan as problem:
-        return AdviceStep(kind=kind, works=False, why=f"It cannot be had here: {problem}")
+        return fails(kind, f"It cannot be had here: {problem}")
     except ValidationError as problem:
-        return AdviceStep(
-            kind=kind, works=False, why=f"It cannot be had here: {sentence_of(problem)}"
-        )
+        return fails(kind, f"It cannot be had here: {sentence_of(problem)}")
 
 
-def advise_all(
-    site: Site,
-    plans: tuple[SpanPlan, ...],
+def advise_part(
+    part: PartPlan,
     originals: Mapping[int, Original],
+    budget_bytes: int,
     only: str | None = None,
 ) -> tuple[Advice, ...]:
-    """The advice for every span that fails, from the narrowest; or for the span of letter `only`,
-    if it fails."""
-    found = (
-        advise(site, p, originals, plans[i - 1] if i else None)
-        for i, p in enumerate(plans)
-        if only is None or p.span.letter == only
-    )
-    return tuple(a for a in found if a)
+    """The advice for every span of a part that fails, from the narrowest; or for the span of letter
+    `only`, if it fails. Each remedy says what keeps the next narrower span as it is."""
+    out = []
+    for i, p in enumerate(part.spans):
+        advice = advise(p, originals, budget_bytes) if only in (None, p.span.letter) else None
+        if advice is None:
+            continue
+        if i:
+            narrower = part.spans[i - 1]
+            origin = part.origins[narrower.span.letter]
+            steps = (
+                s.model_copy(update={"narrower": left_alone(narrower, origin, s.treatment)})
+                if s.treatment
+                else s
+                for s in advice.steps
+            )
+            advice = advice.model_copy(update={"steps": tuple(steps)})
+        out.append(advice)
+    return tuple(out)
 
 
-def pinned(narrower: SpanPlan, treatment: Treatment) -> dict[str, Treatment]:
+def left_alone(
+    narrower: SpanPlan, origin: Mapping[str, str], treatment: Treatment
+) -> dict[str, Treatment]:
     """What the next narrower span has to take for its own so that it stays as it is when
-    `treatment` is laid on a wider one."""
-    e, letter = narrower.effective, narrower.span.letter
-    set_ = {f for f in FIELDS if getattr(treatment, f) is not None}
-    if "original" in set_:
-        set_ |= set(OF_ORIGINAL)
-    values = {f: getattr(e, f) for f in set_ if e.origin[f] != letter}
+    `treatment` is laid on a wider one. `origin` says where its values come from."""
+    letter = narrower.span.letter
+    changed = set(own_values(treatment))
+    if "original" in changed:
+        changed |= set(OF_ORIGINAL)
+    values: dict[str, Any] = {
+        f: getattr(narrower.effective, f) for f in changed if origin[f] != letter
+    }
     if "crop" in values and values["crop"] is None:
-        values["crop"] = UNCROPPED if treatment.crop is not None else None
+        values["crop"] = WHOLE if treatment.crop is not None else None
     if "keeps" in values and values["keeps"] is None and treatment.keeps is not None:
         values["keeps"] = tuple(a.name for a in narrower.keeps)
     values = {f: v for f, v in values.items() if v is not None}
     return {letter: Treatment(**values)} if values else {}
 
 
-def applied(placement: Placement, letter: str, step: AdviceStep) -> Placement:
-    """The placement with one step taken."""
-    treatments = dict(placement.treatments)
-    for where, values in {letter: step.treatment or Treatment(), **step.also}.items():
-        own = treatments.get(where, Treatment())
-        treatments[where] = own.model_copy(
-            update={f: v for f in FIELDS if (v := getattr(values, f)) is not None}
-        )
-    return placement.model_copy(update={"treatments": treatments})
+def applied(placement: Placement, part: int, letter: str, remedy: Remedy) -> Placement:
+    """The placement with one remedy taken for a part in one span."""
+    mine = placement.parts[part]
+    treatments = mine.treatments
+    for where, values in {letter: remedy.treatment or Treatment(), **remedy.narrower}.items():
+        treatments = with_values(treatments, where, values)
+    return placement.with_part(part, mine.model_copy(update={"treatments": treatments}))

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from skypane.identifiers import identifier, plain, unique
-from skypane.model import Format, Naming
+from skypane.model import Format, Naming, Placement
 
 EXTENSIONS: dict[Format, str] = {"avif": "avif", "webp": "webp", "jpeg": "jpg", "png": "png"}
 
@@ -18,6 +18,12 @@ def stems(names: Iterable[str]) -> list[str]:
     """What the placements of a site are called in code and files, the eldest first: of two that
     would be called alike the elder keeps the plain identifier and the younger gets a number."""
     return unique(identifier(name) for name in names)
+
+
+def part_name(placement: Placement, part: int) -> str:
+    """What the class and the files of one part are called: as the placement where it has no other,
+    else with its number."""
+    return placement.called if len(placement.parts) == 1 else f"{placement.called}-{part + 1}"
 
 
 def density_text(density: float) -> str:

@@ -11,28 +11,26 @@ from __future__ import annotations
 import hashlib
 import json
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from skypane.files.names import EXTENSIONS, file_stem
+from skypane.files.names import EXTENSIONS, file_stem, part_name
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
-from skypane.model import Format, Original, Placement, Rendition, Site
-from skypane.shown.plan import SpanPlan, crop_of, drawn_cut_width
+from skypane.model import Format, Original, Rendition, Site
+from skypane.numerals import whole_px
+from skypane.shown.plan import PartPlan, Plan, ShownSpan, crop_px
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 1
 
 
-def whole_px(value: float) -> int:
-    """ceil with room for rounding in floating point: 600.0000001 is 600."""
-    return math.ceil(round(value, 4))
-
-
 @dataclass(frozen=True)
 class Group:
-    """Spans that one set of files serves, from the narrowest; other spans may lie between them."""
+    """Spans of a part that one set of files serves, from the narrowest; other spans may lie between
+    them."""
 
-    spans: tuple[SpanPlan, ...]
+    part: int
+    spans: tuple[ShownSpan, ...]
     original: Original
     crop: Crop
     needed: int  # greatest drawn width in CSS px
@@ -42,14 +40,17 @@ class Group:
         return tuple(p.span.letter for p in self.spans)
 
 
-def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
+#: Every file of a placement, by group.
+Files = tuple[tuple[Group, tuple[Rendition, ...]], ...]
+
+
+def groups(part: PartPlan) -> tuple[Group, ...]:
     """Spans that need files, joined where their files would be equal or where both keep the whole
     picture."""
     out: list[Group] = []
-    for p in plans:
-        if p.original is None or p.shown is None:
-            continue
-        crop, needed = crop_of(p.original, p.cut), whole_px(float(drawn_cut_width(p).max()))
+    for p in part.shown:
+        crop = crop_px(p.original, p.cut)
+        needed = whole_px(float(p.drawn_cut_width.max()))
         for i, group in enumerate(out):
             both_whole = p.effective.whole and group.spans[-1].effective.whole
             if (
@@ -57,10 +58,10 @@ def groups(plans: tuple[SpanPlan, ...]) -> tuple[Group, ...]:
                 and group.crop == crop
                 and (both_whole or group.needed == needed)
             ):
-                out[i] = Group((*group.spans, p), p.original, crop, max(needed, group.needed))
+                out[i] = replace(group, spans=(*group.spans, p), needed=max(needed, group.needed))
                 break
         else:
-            out.append(Group((p,), p.original, crop, needed))
+            out.append(Group(part.index, (p,), p.original, crop, needed))
     return tuple(out)
 
 
@@ -97,14 +98,13 @@ def rendition_key(
     return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
 
 
-def renditions(
-    site: Site, placement: Placement, plans: tuple[SpanPlan, ...]
-) -> tuple[tuple[Group, tuple[Rendition, ...]], ...]:
-    """Every file to export, by group from the narrowest; within a group by density, then the site's
-    formats."""
-    widest = plans[-1].span.letter
-    found = groups(plans)
-    sized = [(g, pixel_sizes(g.crop, g.needed, site.densities)) for g in found]
+def renditions(plan: Plan) -> Files:
+    """Every file to export: by part, by group from the narrowest, within a group by density, then
+    by the site's formats."""
+    site, widest = plan.site, plan.spans[-1].letter
+    sized = [
+        (g, pixel_sizes(g.crop, g.needed, site.densities)) for p in plan.parts for g in groups(p)
+    ]
     # files that would be equal at one density are one file with one name
     stems: dict[tuple[object, ...], str] = {}
     for g, sizes in reversed(sized):
@@ -112,13 +112,14 @@ def renditions(
             word = None if widest in g.letters else span_word(site, g.letters[-1])
             same = _same_file(g, density, size)
             if same not in stems:
-                stems[same] = next_free(
-                    file_stem(placement.called, word, density, site.naming), stems.values()
-                )
+                called = part_name(plan.placement, g.part)
+                stem = file_stem(called, word, density, site.naming)
+                stems[same] = next_free(stem, stems.values())
     out = []
     for g, sizes in sized:
         files = []
         for density, size in sizes.items():
+            stem = stems[_same_file(g, density, size)]
             for f in formats_for(site, g.original):
                 quality = 100 if f == "png" else int(getattr(site.quality, f))
                 files.append(
@@ -131,7 +132,7 @@ def renditions(
                         density=density,
                         quality=quality,
                         spans=g.letters,
-                        name=f"{stems[_same_file(g, density, size)]}.{EXTENSIONS[f]}",
+                        name=f"{stem}.{EXTENSIONS[f]}",
                         needed_px=math.ceil(g.needed * density),
                         key=rendition_key(g.original.sha256, g.crop, size, f, quality),
                     )

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from skypane.files.renditions import Group
-from skypane.model import Format, Rendition
+from skypane.files.renditions import Files
+from skypane.model import Format
 from skypane.values import Noun
 
 
@@ -20,6 +20,7 @@ class FileRow(Noun):
     """One px size of one group of spans, in all its formats. `share` below 1: soft by that
     factor."""
 
+    part: int
     spans: tuple[str, ...]
     density: float
     width_px: int
@@ -32,9 +33,8 @@ class FileRow(Noun):
     formats: tuple[FileFormat, ...]
 
 
-def file_rows(
-    files: tuple[tuple[Group, tuple[Rendition, ...]], ...], made: Mapping[str, int]
-) -> tuple[FileRow, ...]:
+def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
+    """`made` gives the bytes of those renditions that exist already, by key."""
     rows = []
     for group, mine in files:
         for density in dict.fromkeys(r.density for r in mine):
@@ -42,6 +42,7 @@ def file_rows(
             first = same[0]
             rows.append(
                 FileRow(
+                    part=group.part,
                     spans=group.letters,
                     density=density,
                     width_px=first.width_px,

@@ -1,0 +1,62 @@
+"""What is wrong or wasteful in a placement, by one function per rule."""
+
+from __future__ import annotations
+
+from skypane.files.renditions import renditions
+from skypane.files.rows import FileRow, file_rows
+from skypane.findings import aim, code, files, frame
+from skypane.findings.rule import RULES, Case, Rule, rule
+from skypane.model import Finding
+from skypane.shown.plan import Plan
+
+__all__ = ["RULES", "Case", "Rule", "documentation", "findings", "findings_of", "rule"]
+
+#: The order in which findings are told: what has to be said first, then step by step.
+ORDER = [module.__name__ for module in (frame, aim, files, code)]
+RULES.sort(key=lambda rule: ORDER.index(rule.look.__module__))
+
+
+def findings_of(plan: Plan) -> list[Finding]:
+    """What is wrong or wasteful in a computed placement."""
+    return findings(plan, file_rows(renditions(plan), {}))
+
+
+def findings(plan: Plan, rows: tuple[FileRow, ...]) -> list[Finding]:
+    """The same where the files are known already: part by part, then what the layout itself has to
+    say."""
+    found = [
+        Finding(
+            rule=each.id,
+            severity=each.severity,
+            step=each.step,
+            part=part.index,
+            spans=spans,
+            sentence=sentence,
+            remedy=each.remedy,
+        )
+        for part in plan.parts
+        for each in RULES
+        for spans, sentence in each.look(
+            Case(plan, part, tuple(r for r in rows if r.part == part.index))
+        )
+    ]
+    return [*found, *plan.layout.findings(plan.spots)]
+
+
+def documentation() -> str:
+    """The page that tells of all rules, in Markdown."""
+    lines = [
+        "# Findings",
+        "",
+        "What Sky Pane looks for. Written from the rules themselves:",
+        "`python -m skypane.findings > docs/findings.md`.",
+        "",
+        "*Wrong*: visitors get less than was meant. *Unfinished*: somebody still has to say"
+        " something.",
+        "*Wasteful*: visitors pay for what they do not see.",
+    ]
+    for each in RULES:
+        step = each.step.capitalize()
+        lines += ["", f"## {each.id}", "", f"{step} · {each.severity}", "", each.about, ""]
+        lines += [f"Remedy: {each.remedy}"]
+    return "\n".join(lines) + "\n"

@@ -7,7 +7,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from skypane.geometry import Region
+from skypane.geometry import Rect
 from skypane.model import Aim, FixedAim
 from skypane.numerals import number
 from skypane.shown.fit import Interval, Picture, Windows
@@ -36,7 +36,7 @@ def axis_position(
     picture: Picture,
     shown: Windows,
     aim: Aim,
-    cut: Region,
+    cut: Rect,
     held: tuple[Interval, ...],
 ) -> AxisPosition:
     """One axis of object-position for a picture that covers its frame and was cut to `cut` (or to
@@ -50,11 +50,11 @@ def axis_position(
     """
     if axis == "x":
         room, drawn, first, last = shown.W, shown.drawn_w, shown.x0, shown.x1
-        focal, c0, c1 = picture.focal[0], cut.x0, cut.x1
+        focal, c0, c1 = picture.focal[0], cut.x, cut.x1
         unit, other, ratio = "cqw", "cqh", f"{number(picture.w)} / {number(picture.h)}"
     else:
         room, drawn, first, last = shown.H, shown.drawn_h, shown.y0, shown.y1
-        focal, c0, c1 = picture.focal[1], cut.y0, cut.y1
+        focal, c0, c1 = picture.focal[1], cut.y, cut.y1
         unit, other, ratio = "cqh", "cqw", f"{number(picture.h)} / {number(picture.w)}"
 
     seen = last - first

@@ -6,13 +6,13 @@ width, fractional widths included.
 
 from __future__ import annotations
 
-from skypane.geometry import WHOLE, Region
+from skypane.files.names import part_name
+from skypane.geometry import WHOLE, Rect
 from skypane.markup.aim import AxisPosition, axis_position, percent
-from skypane.markup.frame import height_css, standing_css, width_css
 from skypane.markup.lines import Line
-from skypane.model import FixedAim, Placement, Site
-from skypane.shown.plan import SpanPlan, crop_of
-from skypane.values import Noun
+from skypane.model import FixedAim
+from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
+from skypane.values import Noun, once
 from skypane.widths.conditions import in_testing_order, lower_condition, upper_condition
 
 
@@ -31,59 +31,37 @@ class SpanCss(Noun):
         return self.exact.get("object-position", self.img["object-position"])
 
 
-def span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
-    """What the frame and the picture of one span need. `cut`: what the file carries of the crop,
-    WHOLE for all of it.
-
-    Worked out once per plan and cut.
-    """
-    known: dict[Region, SpanCss] = plan.__dict__.setdefault("_css", {})
-    if cut not in known:
-        known[cut] = _span_css(site, plan, cut)
-    return known[cut]
-
-
-def _span_css(site: Site, plan: SpanPlan, cut: Region) -> SpanCss:
-    e = plan.effective
-    natural = (16, 9)
-    if plan.original:
-        crop = crop_of(plan.original, plan.crop)
-        natural = (crop.w, crop.h)
-    frame = {
-        "display": "none" if e.show == "nothing" else "block",
-        "width": width_css(e.width, site.container),
-        "margin-inline": _standing(site, plan),
-        **height_css(e.height, natural),
-        "background": e.background,
-    }
+@once
+def span_css(p: SpanPlan, cut: Rect) -> SpanCss:
+    """What the frame and the picture of a part need in one span. `cut`: what the file carries of
+    the crop, WHOLE for all of it."""
+    e, frame = p.effective, p.layout.frame_css(p.spot, p.index)
     img = {"object-fit": e.fit, "object-position": "50% 50%"}
-    if plan.picture is None or plan.inside is None:
+    if not isinstance(p, ShownSpan):
         return SpanCss(frame=frame, img=img)
     if e.fit == "contain":
         if isinstance(e.aim, FixedAim):
             img["object-position"] = f"{percent(e.aim.x)} {percent(e.aim.y)}"
         return SpanCss(frame=frame, img=img)
-    x: AxisPosition = axis_position("x", plan.picture, plan.inside, e.aim, cut, plan.held["x"])
-    y: AxisPosition = axis_position("y", plan.picture, plan.inside, e.aim, cut, plan.held["y"])
+    x: AxisPosition = axis_position("x", p.picture, p.inside, e.aim, cut, p.binding["x"])
+    y: AxisPosition = axis_position("y", p.picture, p.inside, e.aim, cut, p.binding["y"])
     img["object-position"] = f"{x.percent} {y.percent}"
     exact = dict(axis.drawn.split(": ", 1) for axis in (x, y) if axis.drawn)
     position = f"{x.css} {y.css}"
     if position != img["object-position"]:
         exact["object-position"] = position
-    return SpanCss(
-        frame=frame, img=img, exact=exact, held_by=tuple(dict.fromkeys((*x.held_by, *y.held_by)))
-    )
+    held_by = tuple(dict.fromkeys((*x.held_by, *y.held_by)))
+    return SpanCss(frame=frame, img=img, exact=exact, held_by=held_by)
 
 
-def _standing(site: Site, plan: SpanPlan) -> str:
-    """Where the frame stands, needed only where it is narrower than the page."""
-    if (plan.W >= plan.viewport_w - 0.01).all():
-        return "0"
-    return standing_css(plan.effective.stands, plan.effective.width, site.container)
+def cut_of(p: SpanPlan) -> Rect:
+    """What the file of a span carries of the crop."""
+    return p.cut_inside if isinstance(p, ShownSpan) else WHOLE
 
 
 _FIXED_FRAME = {"position": "relative", "overflow": "hidden"}
 _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
+#: Declarations that say nothing where no span says otherwise.
 _NEUTRAL = {
     "margin-inline": "0",
     "min-height": "0",
@@ -93,77 +71,105 @@ _NEUTRAL = {
 }
 
 
-def css_lines(
-    site: Site, placement: Placement, plans: tuple[SpanPlan, ...], *, whole: bool = False
-) -> tuple[Line, ...]:
+def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     """The CSS of a placement. `whole`: for whole crops instead of the cut files; both show the
     same.
 
     The block without a condition is the span that is tested last; the others follow so that later
-    ones win. Lengths that need container units stand in `@supports` with a percentage before it: a
-    value with `var()` is valid while it is read, so that a browser without those units would not
-    fall back to an earlier declaration (CSS Variables 1, §3.1) but to 50 % 50 %.
+    ones win.
     """
-    name = placement.called
-    blocks = {p.span.letter: span_css(site, p, WHOLE if whole else p.cut_inside) for p in plans}
-    ordered = list(reversed(in_testing_order(tuple(p.span for p in plans), site.media_style)))
-    sized = any(css.exact for css in blocks.values())
-    idle = {
-        k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in blocks.values())
-    }
+    style, spans = plan.site.media_style, plan.spans
+    sheets: list[_Box | _PartSheet] = [_Box(plan)] if plan.layout.box else []
+    sheets += [_PartSheet(plan, part, whole) for part in plan.parts]
     lines: list[Line] = []
-    before_frame: dict[str, str] = {}
-    before_img: dict[str, str] = {}
-    before_exact: dict[str, str] = {}
-    for i, span in enumerate(ordered):
-        css = blocks[span.letter]
-        frame = {k: v for k, v in css.frame.items() if k not in idle}
-        img = dict(css.img)
-        if i == 0:
-            frame = {**_FIXED_FRAME, **({"container-type": "size"} if sized else {}), **frame}
-            img = {**_FIXED_IMG, **img}
-        changed_frame = {k: v for k, v in frame.items() if before_frame.get(k) != v}
-        changed_img = {k: v for k, v in img.items() if before_img.get(k) != v}
-        if before_exact and not css.exact:  # the percentage has to win over the length before it
-            changed_img["object-position"] = img["object-position"]
-        changed_exact = (
-            css.exact if css.exact != before_exact or "object-position" in changed_img else {}
-        )
-        before_frame, before_img, before_exact = (
-            {**before_frame, **frame},
-            {**before_img, **img},
-            css.exact,
-        )
-        rules: list[str] = []
-        if changed_frame:
-            rules += _rule(f".{name}", [f"{k}: {v};" for k, v in changed_frame.items()])
-        if changed_img:
-            rules += _rule(f".{name} img", [f"{k}: {v};" for k, v in changed_img.items()])
-        if changed_exact:
-            declarations = (
-                [f"/* held by {_commented(', '.join(css.held_by))} */"] if css.held_by else []
-            )
-            declarations += [f"{k}: {v};" for k, v in changed_exact.items()]
-            rules += [
-                f"@supports ({_NEEDED}) {{",
-                *(f"  {r}" for r in _rule(f".{name} img", declarations)),
-                "}",
-            ]
+    for i, span in enumerate(reversed(in_testing_order(spans, style))):
+        rules = [rule for sheet in sheets for rule in sheet.rules(span.letter)]
         if not rules:
             continue
         letters = (span.letter,)
         if i == 0:
             lines += [Line(text=r, spans=letters) for r in rules]
-        else:
-            condition = (
-                lower_condition(span.first)
-                if site.media_style == "min-width"
-                else upper_condition(span.last, site.media_style)
-            )
-            lines.append(Line(text=f"@media {condition} {{", spans=letters))
-            lines += [Line(text=f"  {r}", spans=letters) for r in rules]
-            lines.append(Line(text="}", spans=letters))
+            continue
+        is_lower = style == "min-width"
+        condition = lower_condition(span.first) if is_lower else upper_condition(span.last, style)
+        lines.append(Line(text=f"@media {condition} {{", spans=letters))
+        lines += [Line(text=f"  {r}", spans=letters) for r in rules]
+        lines.append(Line(text="}", spans=letters))
     return tuple(lines)
+
+
+class _Declared:
+    """What has been declared for a selector so far; of more only what differs is written."""
+
+    def __init__(self, selector: str) -> None:
+        self.selector = selector
+        self.before: dict[str, str] = {}
+
+    def changed(self, declarations: dict[str, str]) -> dict[str, str]:
+        out = {k: v for k, v in declarations.items() if self.before.get(k) != v}
+        self.before = {**self.before, **declarations}
+        return out
+
+    def rule(self, declarations: dict[str, str], comment: str = "") -> list[str]:
+        if not declarations:
+            return []
+        said = [f"/* {comment} */"] if comment else []
+        said += [f"{k}: {v};" for k, v in declarations.items()]
+        return [f"{self.selector} {{", *(f"  {d}" for d in said), "}"]
+
+
+class _Box:
+    """The element around all parts."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.plan = plan
+        self.box = _Declared(f".{plan.placement.called}")
+
+    def rules(self, letter: str) -> list[str]:
+        p = self.plan.parts[0].at(letter)
+        return self.box.rule(self.box.changed(p.layout.box_css(p.spot))) if p else []
+
+
+class _PartSheet:
+    """The frame of one part and the picture in it, span by span in the order of writing.
+
+    Lengths that need container units stand in `@supports` with a percentage before it: a value with
+    `var()` is valid while it is read, so that a browser without those units would not fall back to
+    an earlier declaration (CSS Variables 1, §3.1) but to 50 % 50 %.
+    """
+
+    def __init__(self, plan: Plan, part: PartPlan, whole: bool) -> None:
+        name = part_name(plan.placement, part.index)
+        self.frame, self.img = _Declared(f".{name}"), _Declared(f".{name} img")
+        self.css = {p.span.letter: span_css(p, WHOLE if whole else cut_of(p)) for p in part.spans}
+        all_css = self.css.values()
+        self.sized = any(css.exact for css in all_css)
+        self.idle = {
+            k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in all_css)
+        }
+        self.exact: dict[str, str] = {}
+        self.is_first = True
+
+    def rules(self, letter: str) -> list[str]:
+        css = self.css[letter]
+        frame = {k: v for k, v in css.frame.items() if k not in self.idle}
+        img = dict(css.img)
+        if self.is_first:
+            sized = {"container-type": "size"} if self.sized else {}
+            frame, img = {**_FIXED_FRAME, **sized, **frame}, {**_FIXED_IMG, **img}
+        frame, changed = self.frame.changed(frame), self.img.changed(img)
+        # a percentage has to win over the length before it
+        if self.exact and not css.exact:
+            changed["object-position"] = img["object-position"]
+        anew = css.exact != self.exact or "object-position" in changed
+        exact = css.exact if anew else {}
+        self.exact, self.is_first = css.exact, False
+        held_by = f"held by {_commented(', '.join(css.held_by))}" if css.held_by else ""
+        rules = [*self.frame.rule(frame), *self.img.rule(changed)]
+        if exact:
+            inner = self.img.rule(exact, held_by)
+            rules += [f"@supports ({_NEEDED}) {{", *(f"  {r}" for r in inner), "}"]
+        return rules
 
 
 #: What a browser has to know for lengths that are exact at every width.
@@ -173,7 +179,3 @@ _NEEDED = "width: 1cqw"
 def _commented(text: str) -> str:
     """Text that cannot end a CSS comment."""
     return text.replace("*/", "* /")
-
-
-def _rule(selector: str, declarations: list[str]) -> list[str]:
-    return [f"{selector} {{", *(f"  {d}" for d in declarations), "}"]

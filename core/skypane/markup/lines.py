@@ -14,12 +14,15 @@ class Line(Noun):
     text: str
     spans: tuple[str, ...] = ()
 
+    def indented(self) -> Line:
+        return self.model_copy(update={"text": f"  {self.text}"})
+
 
 def text_of(lines: tuple[Line, ...]) -> str:
     return "".join(f"{line.text}\n" for line in lines)
 
 
-def attributes_html(pairs: Mapping[str, str | int | None]) -> str:
+def attributes_html(pairs: Mapping[str, object]) -> str:
     return "".join(
         f' {k}="{html.escape(str(v), quote=True)}"' for k, v in pairs.items() if v is not None
     )

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from skypane.geometry import Region
+import html
+
+from skypane.geometry import Rect
 
 
 def overlay_svg(
     width_px: int,
     height_px: int,
-    safe: Region | tuple[float, float, float, float] | None,
+    safe: Rect | None,
     caption: str,
 ) -> str:
     """An SVG of the picture's size that marks the safe area, to lay over a picture in the making
     (SVG 2)."""
-    import html
-
     unit = max(width_px, height_px) / 1000
     out = [
         (
@@ -26,7 +26,7 @@ def overlay_svg(
     outer = f"M0 0H{width_px}V{height_px}H0Z"
     hole = ""
     if safe is not None:
-        x0, x1, y0, y1 = safe
+        x0, x1, y0, y1 = safe.edges
         left, right = round(x0 * width_px, 1), round(x1 * width_px, 1)
         top, bottom = round(y0 * height_px, 1), round(y1 * height_px, 1)
         hole = f"M{left:g} {top:g}V{bottom:g}H{right:g}V{top:g}Z"

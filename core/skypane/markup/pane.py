@@ -4,47 +4,42 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from skypane.files.names import part_name
 from skypane.geometry import WHOLE, Rect
 from skypane.markup.lines import Line, attributes_html
-from skypane.markup.picture import alt_text, blank_html
-from skypane.model import Original, Placement, Site
-from skypane.shown.plan import SpanPlan, crop_of
+from skypane.markup.picture import alt_text, blank_html, boxed
+from skypane.model import Original
+from skypane.shown.plan import PartPlan, Plan, ShownSpan
 from skypane.widths.conditions import conditions
 
+#: Tells where a preview of an original's crop (None: of all of it) is to be had.
+PreviewUrl = Callable[[Original, Rect | None], str]
 
-def pane_lines(
-    site: Site,
-    placement: Placement,
-    plans: tuple[SpanPlan, ...],
-    url: Callable[[Original, Rect | None], str],
-) -> tuple[Line, ...]:
+
+def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
     """The markup of a pane: the same conditions, with previews of the originals' crops in place of
     the files."""
-    if all(p.waits for p in plans):
+    return boxed(plan, [_part_lines(plan, part, url) for part in plan.parts])
+
+
+def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]:
+    if len(part.waiting) == len(part.spans):
         return ()
-    shown = {p.span.letter: p for p in plans}
-    lines = [Line(text=f'<picture class="{placement.called}">')]
-    for letter, media in conditions(tuple(p.span for p in shown.values()), site.media_style):
-        p = shown[letter]
-        if p.original is None or p.shown is None:
-            lines.append(Line(text=blank_html(placement, plans, media), spans=(letter,)))
-            continue
-        crop = crop_of(p.original, p.crop)
-        size = {"width": crop.w, "height": crop.h}
-        source = url(p.original, None if p.crop is WHOLE else p.effective.crop)
-        if media is None:
-            attributes: dict[str, str | int | None] = {
-                "src": source,
-                **size,
-                "alt": alt_text(placement, plans) or "",
-            }
-            lines.append(Line(text=f"  <img{attributes_html(attributes)}>", spans=(letter,)))
-        else:
-            lines.append(
-                Line(
-                    text=f"  <source{attributes_html({'media': media, 'srcset': source, **size})}>",
-                    spans=(letter,),
-                )
-            )
+    spans = {p.span.letter: p for p in part.spans}
+    lines = [Line(text=f'<picture class="{part_name(plan.placement, part.index)}">')]
+    for letter, media in conditions(plan.spans, plan.site.media_style):
+        p = spans[letter]
+        text = _source(part, p, media, url) if isinstance(p, ShownSpan) else blank_html(part, media)
+        lines.append(Line(text=text, spans=(letter,)))
     lines.append(Line(text="</picture>"))
     return tuple(lines)
+
+
+def _source(part: PartPlan, p: ShownSpan, media: str | None, url: PreviewUrl) -> str:
+    w, h = p.spot.cells[p.index].natural
+    address = url(p.original, None if p.crop is WHOLE else p.crop)
+    if media is None:
+        attributes = {"src": address, "width": w, "height": h, "alt": alt_text(part) or ""}
+        return f"  <img{attributes_html(attributes)}>"
+    attributes = {"media": media, "srcset": address, "width": w, "height": h}
+    return f"  <source{attributes_html(attributes)}>"

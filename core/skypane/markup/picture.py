@@ -6,27 +6,26 @@ most modern first; every source lists all its densities, its type and the px siz
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
-from skypane.files.renditions import Group
+from skypane.files.names import part_name
+from skypane.files.renditions import Files
 from skypane.markup.lines import Line, attributes_html
-from skypane.model import Placement, Rendition, Site
-from skypane.shown.plan import SpanPlan
+from skypane.model import Rendition
+from skypane.shown.plan import PartPlan, Plan, ShownSpan
 from skypane.widths.conditions import conditions
 from skypane.widths.spans import Span
 
 TYPES = {"avif": "image/avif", "webp": "image/webp", "jpeg": "image/jpeg", "png": "image/png"}
 
 
-def alt_text(placement: Placement, plans: tuple[SpanPlan, ...]) -> str | None:
-    """The placement's own alt text, else that of the widest span's original; None where nobody has
+def alt_text(part: PartPlan) -> str | None:
+    """The part's own alt text, else that of the widest span's original; None where nobody has
     written any."""
-    if placement.alt is not None:
-        return placement.alt
-    return next(
-        (p.original.alt for p in reversed(plans) if p.original and p.effective.show == "picture"),
-        None,
-    )
+    if part.part.alt is not None:
+        return part.part.alt
+    return part.shown[-1].original.alt if part.shown else None
 
 
 def _srcset(files: list[Rendition], folder: str) -> str:
@@ -50,20 +49,19 @@ class _Served(NamedTuple):
     files: tuple[Rendition, ...]
 
 
-def _served(
-    plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]
-) -> dict[str, _Served]:
+def _served(part: PartPlan, files: Files) -> dict[str, _Served]:
     """What each run of spans takes, by its last letter, from the narrowest; nothing at all where no
     span has a picture yet.
 
     A span that still waits for its picture shows none: not that of another span.
     """
-    found = [
-        _Served(p.span, (p.span.letter,), renditions) for g, renditions in files for p in g.spans
-    ]
-    if not found and all(p.waits for p in plans):
+    mine = [(g, renditions) for g, renditions in files if g.part == part.index]
+    found = [_Served(p.span, (p.span.letter,), made) for g, made in mine for p in g.spans]
+    if not found and len(part.waiting) == len(part.spans):
         return {}
-    found += [_Served(p.span, (p.span.letter,), ()) for p in plans if p.shown is None]
+    found += [
+        _Served(p.span, (p.span.letter,), ()) for p in part.spans if not isinstance(p, ShownSpan)
+    ]
     found.sort(key=lambda s: s.span.first)
     out: list[_Served] = []
     for one in found:
@@ -76,64 +74,69 @@ def _served(
     return {s.span.letter: s for s in out}
 
 
-def picture_lines(
-    site: Site,
-    placement: Placement,
-    plans: tuple[SpanPlan, ...],
-    files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
-    folder: str = "images/",
-) -> tuple[Line, ...]:
-    """The markup, a line each. Without any file there is nothing to show and no line."""
-    served = _served(plans, files)
+def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[Line, ...]:
+    """The markup of a placement, a line each. Without any file there is nothing to show and no
+    line."""
+    return boxed(plan, [_part_lines(plan, part, files, folder) for part in plan.parts])
+
+
+def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
+    """The markup of all parts, in the elements that the layout puts around them."""
+    box, cell = plan.layout.box, plan.layout.cell
+    if not box:
+        return tuple(line for lines in parts for line in lines)
+    if not any(parts):
+        return ()
+    out = [Line(text=f'<{box} class="{plan.placement.called}">')]
+    for lines in parts:
+        inner = [line.indented() for line in lines]
+        if cell and inner:
+            inner = [Line(text=f"  <{cell}>"), *(li.indented() for li in inner)]
+            inner.append(Line(text=f"  </{cell}>"))
+        out += inner
+    return (*out, Line(text=f"</{box}>"))
+
+
+def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[Line, ...]:
+    served = _served(part, files)
     if not served:
         return ()
-    lines = [Line(text=f'<picture class="{placement.called}">')]
-    for letter, media in conditions(tuple(s.span for s in served.values()), site.media_style):
+    style = plan.site.media_style
+    lines = [Line(text=f'<picture class="{part_name(plan.placement, part.index)}">')]
+    for letter, media in conditions(tuple(s.span for s in served.values()), style):
         one = served[letter]
         formats = list(dict.fromkeys(r.format for r in one.files))
         if not formats:
-            lines.append(Line(text=blank_html(placement, plans, media), spans=one.letters))
+            lines.append(Line(text=blank_html(part, media), spans=one.letters))
         for f in formats:
             mine = [r for r in one.files if r.format == f]
-            first = mine[0]
-            size = {"width": first.width_px, "height": first.height_px}
+            size = {"width": mine[0].width_px, "height": mine[0].height_px}
             if media is None and f == formats[-1]:
-                lines.append(
-                    Line(text=_img(placement, plans, mine, size, folder), spans=one.letters)
-                )
+                text = _img(part, plan.placement.lead, mine, size, folder)
             else:
                 source = {"media": media, "type": TYPES[f], "srcset": _srcset(mine, folder), **size}
-                lines.append(Line(text=f"  <source{attributes_html(source)}>", spans=one.letters))
+                text = f"  <source{attributes_html(source)}>"
+            lines.append(Line(text=text, spans=one.letters))
     lines.append(Line(text="</picture>"))
     return tuple(lines)
 
 
-def blank_html(placement: Placement, plans: tuple[SpanPlan, ...], media: str | None) -> str:
+def blank_html(part: PartPlan, media: str | None) -> str:
     if media is None:
-        return f"  <img{attributes_html({'src': BLANK, 'alt': alt_text(placement, plans) or ''})}>"
+        return f"  <img{attributes_html({'src': BLANK, 'alt': alt_text(part) or ''})}>"
     return f"  <source{attributes_html({'media': media, 'srcset': BLANK})}>"
 
 
 def _img(
-    placement: Placement,
-    plans: tuple[SpanPlan, ...],
-    files: list[Rendition],
-    size: dict[str, int],
-    folder: str,
+    part: PartPlan, lead: bool, files: list[Rendition], size: dict[str, int], folder: str
 ) -> str:
-    srcset = _srcset(files, folder) if len(files) > 1 else None
-    return (
-        "  <img"
-        + attributes_html(
-            {
-                "src": folder + files[0].name,
-                "srcset": srcset,
-                **size,
-                "alt": alt_text(placement, plans) or "",
-                "loading": "eager" if placement.lead else "lazy",
-                "fetchpriority": "high" if placement.lead else None,
-                "decoding": "async",
-            }
-        )
-        + ">"
-    )
+    attributes = {
+        "src": folder + files[0].name,
+        "srcset": _srcset(files, folder) if len(files) > 1 else None,
+        **size,
+        "alt": alt_text(part) or "",
+        "loading": "eager" if lead else "lazy",
+        "fetchpriority": "high" if lead else None,
+        "decoding": "async",
+    }
+    return f"  <img{attributes_html(attributes)}>"

@@ -5,18 +5,16 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
-from skypane.model import Container, MediaStyle, WidthRule
+from skypane.model import MediaStyle
 from skypane.numerals import number, px
-from skypane.widths.frames import Piece, width_pieces
+from skypane.widths.frames import Piece
 
 
 def sizes_css(
-    spans: Sequence[tuple[float, float, WidthRule]],
-    container: Container,
-    style: MediaStyle = "max-width",
+    spans: Sequence[tuple[float, float, Sequence[Piece]]], style: MediaStyle = "max-width"
 ) -> str:
-    """The `sizes` attribute of spans from the narrowest, each as (first width, last width, width
-    rule).
+    """The `sizes` attribute of spans from the narrowest, each as (first width, last width, the
+    frame's width as straight lines).
 
     Evaluates to the frame width at every viewport width, in all engines: written with media
     conditions, plain lengths and `calc()` with + and − alone (docs/engines.md: WebKit drops an
@@ -24,9 +22,9 @@ def sizes_css(
     """
     found: list[tuple[float, float, str]] = []  # from, to and with, length
     start = float(spans[0][0]) - 1  # no narrower viewport is asked about
-    for i, (_, last, rule) in enumerate(spans):
+    for i, (_, last, pieces) in enumerate(spans):
         ends = math.inf if i == len(spans) - 1 else float(last)
-        for piece in width_pieces(rule, container):
+        for piece in pieces:
             until = min(piece.until, ends)
             if until <= start:
                 continue

@@ -7,6 +7,7 @@ fractions of its width and height from the top left; percentages are 0–100 and
 
 from skypane.geometry import Crop, Rect
 from skypane.model.files import Rendition
+from skypane.model.finding import Finding, Severity, Step
 from skypane.model.frame import (
     ColumnsWidth,
     FixedHeight,
@@ -28,7 +29,15 @@ from skypane.model.original import (
     ImagePx,
     Original,
 )
-from skypane.model.placement import Letter, Placement
+from skypane.model.placement import (
+    MOST_PARTS,
+    Kind,
+    Letter,
+    Part,
+    Placement,
+    Treatments,
+    picture,
+)
 from skypane.model.site import (
     GREATEST_VIEWPORT,
     LEAST_VIEWPORT,
@@ -68,6 +77,7 @@ __all__ = [
     "MOST_BREAKPOINTS",
     "MOST_DENSITIES",
     "MOST_HEIGHTS",
+    "MOST_PARTS",
     "MOST_PX",
     "MOST_WORDS",
     "NARROWEST",
@@ -79,6 +89,7 @@ __all__ = [
     "ColumnsWidth",
     "Container",
     "Crop",
+    "Finding",
     "Fit",
     "FixedAim",
     "FixedHeight",
@@ -91,12 +102,14 @@ __all__ = [
     "HeightRule",
     "Id",
     "ImagePx",
+    "Kind",
     "Letter",
     "MediaStyle",
     "Naming",
     "NaturalHeight",
     "Noun",
     "Original",
+    "Part",
     "Percent",
     "Placement",
     "Px",
@@ -104,12 +117,16 @@ __all__ = [
     "RatioHeight",
     "Rect",
     "Rendition",
+    "Severity",
     "ShareWidth",
     "Shows",
     "Side",
     "Site",
     "Stands",
+    "Step",
     "Treatment",
+    "Treatments",
     "ViewportHeight",
     "WidthRule",
+    "picture",
 ]

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from skypane.geometry import Rect
+from skypane.geometry import Drawn
 from skypane.values import Fraction, Id, Noun, Px
 
 AreaName = Annotated[str, Field(min_length=1, max_length=80)]
@@ -22,7 +22,7 @@ class Area(Noun):
     is its importance."""
 
     name: AreaName
-    rect: Rect
+    rect: Drawn
     kind: Literal["keep", "quiet"] = "keep"
     least_px: Px | None = None  # the width in CSS px that it has to be shown at (a face, lettering)
     # words that are part of the picture: the alt text has to say them (WCAG 2.2, 1.1.1 and 1.4.5)

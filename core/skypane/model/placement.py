@@ -1,10 +1,11 @@
-"""One spot on a page."""
+"""One spot on a page and its parts."""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, JsonValue
 
 from skypane.identifiers import identifier
 from skypane.model.original import MOST_WORDS
@@ -13,20 +14,36 @@ from skypane.values import Noun
 
 #: The letter of a span: A is the narrowest.
 Letter = Annotated[str, Field(pattern=r"^[A-Z]$")]
+Treatments = dict[Letter, Treatment]
+#: A kind of placement; the layouts say which there are.
+Kind = Annotated[str, Field(pattern=r"^[a-z]{1,20}$")]
+MOST_PARTS = 2000
+
+
+class Part(Noun):
+    """One picture of a placement. `treatments` holds, per letter of a span, what it sets itself."""
+
+    # overrides the original's alt text; "": decorative on purpose
+    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None
+    treatments: Treatments = Field(default_factory=dict)
 
 
 class Placement(Noun):
-    """One spot on a page. `treatments` holds, per letter of a span, what that span sets itself."""
+    """One spot on a page.
+
+    `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
+    what a part sets there itself. `layout` holds values of the kind itself, handed down from wider
+    spans to narrower ones like those of a treatment.
+    """
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
-    alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
-        None  # overrides the original's alt text
-    )
+    kind: Kind = "picture"
     lead: bool = True  # whether the first screen shows it: loads at once, not lazily
-    treatments: dict[Letter, Treatment] = Field(default_factory=dict)
-    stem: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,79}$")] | None = (
-        None  # see `skypane.files.names.stems`
-    )
+    parts: Annotated[tuple[Part, ...], Field(max_length=MOST_PARTS)] = (Part(),)
+    common: Treatments = Field(default_factory=dict)
+    layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
+    # see `skypane.files.names.stems`
+    stem: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,79}$")] | None = None
 
     @property
     def called(self) -> str:
@@ -37,4 +54,27 @@ class Placement(Noun):
     @property
     def original_ids(self) -> set[int]:
         """The originals that some span sets itself."""
-        return {t.original for t in self.treatments.values() if t.original is not None}
+        return {t.original for _, t in self.all_treatments() if t.original is not None}
+
+    def all_treatments(self) -> Iterator[tuple[str, Treatment]]:
+        """Every treatment with the letter of its span: those for all parts, then each part's."""
+        yield from self.common.items()
+        for part in self.parts:
+            yield from part.treatments.items()
+
+    def with_part(self, index: int, part: Part) -> Placement:
+        """The same with another part in one place."""
+        parts = (*self.parts[:index], part, *self.parts[index + 1 :])
+        return self.model_copy(update={"parts": parts})
+
+
+def picture(
+    name: str,
+    treatments: dict[str, Treatment] | None = None,
+    *,
+    alt: str | None = None,
+    lead: bool = True,
+) -> Placement:
+    """A placement of the kind *picture*: one part, which fills its frame."""
+    part = Part(alt=alt, treatments=treatments or {})
+    return Placement(name=name, lead=lead, parts=(part,))

@@ -3,6 +3,7 @@ lifted here and nowhere else.
 
 Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and
 crops narrower than a hairline, no ratios beyond what a frame can have, at most eight densities.
+3 has placements of parts.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from skypane.errors import SkyPaneError
 from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
 from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
-VERSION = 2
+VERSION = 3
 
 #: What is stored: a site's plan, a placement, the areas of an original, the looks of several by id,
 #: and a delivery's question and answer.
@@ -112,4 +113,16 @@ def _treatment(treatment: dict[str, Any]) -> dict[str, Any]:
     return out
 
 
-_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {1: _bounded}
+def _in_parts(kind: Kind, value: Any) -> Any:
+    """From 2 to 3: what a placement was is its one part."""
+    match kind:
+        case "placement" if "parts" not in value:
+            part = {k: value[k] for k in ("alt", "treatments") if k in value}
+            rest = {k: v for k, v in value.items() if k not in part}
+            return {**rest, "kind": "picture", "parts": [part]}
+        case "asked":
+            return {**value, "placement": _in_parts("placement", value["placement"])}
+    return value
+
+
+_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {1: _bounded, 2: _in_parts}

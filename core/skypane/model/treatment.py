@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from skypane.geometry import Rect
+from skypane.geometry import Drawn
 from skypane.model.frame import HeightRule, Stands, WidthRule
 from skypane.model.original import MOST_AREAS, AreaName
 from skypane.values import Fraction, Id, Noun
@@ -34,7 +34,7 @@ Aim = Annotated[Following | FixedAim, Field(discriminator="kind")]
 
 
 class Treatment(Noun):
-    """What a placement does within one span. `None` means: handed down from the next wider span.
+    """What a part does within one span. `None` means: handed down from the next wider span.
 
     `crop` and `keeps` speak of one original: they are handed down only as far as that original is.
     """
@@ -43,10 +43,9 @@ class Treatment(Noun):
     height: HeightRule | None = None
     show: Shows | None = None  # the picture, only the colour of the frame, or no frame at all
     original: Id | None = None
-    crop: Rect | None = None  # cut from the original before anything else; all of it says: no crop
-    keeps: Annotated[tuple[AreaName, ...], Field(max_length=MOST_AREAS)] | None = (
-        None  # which keep areas matter, the first most
-    )
+    crop: Drawn | None = None  # cut from the original before anything else; all of it says: no crop
+    # which keep areas matter, the first most
+    keeps: Annotated[tuple[AreaName, ...], Field(max_length=MOST_AREAS)] | None = None
     stands: Stands | None = None  # where a frame narrower than its holder is
     fit: Fit | None = None
     aim: Aim | None = None

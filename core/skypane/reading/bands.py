@@ -1,4 +1,4 @@
-"""How areas, sharpness and weight fare at every width."""
+"""How areas, sharpness and weight of a part fare at every width."""
 
 from __future__ import annotations
 
@@ -6,128 +6,139 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from skypane.files.renditions import Group
+from skypane.files.renditions import Files
 from skypane.model import Rendition, Site
 from skypane.reading.nouns import Band
 from skypane.shown.keeps import fates
-from skypane.shown.plan import SpanPlan, drawn_cut_width
-from skypane.widths.curves import Curve, simplified
+from skypane.shown.plan import PartPlan, ShownSpan
+from skypane.values import once
+from skypane.widths.curves import Curve, Points, simplified
+from skypane.widths.frames import Floats
 from skypane.widths.runs import Run, Verdict, merged, runs_of
 
 
-def area_bands(plans: tuple[SpanPlan, ...]) -> tuple[Band, ...]:
+def area_bands(part: PartPlan) -> tuple[Band, ...]:
     """One band per keep area of the originals in use, in the order of importance within each
     original."""
-    shown = [p for p in plans if p.original is not None and p.shown is not None]
-    matter = {a.name for p in shown for a in p.keeps}
+    matter = {a.name for p in part.shown for a in p.keeps}
     runs: dict[str, list[Run]] = {
-        a.name: [] for p in shown if p.original for a in p.original.keeps if a.name in matter
+        a.name: [] for p in part.shown for a in p.original.keeps if a.name in matter
     }
     points: dict[str, list[tuple[float, float]]] = {}
-    for p in shown:
-        for area in p.keeps:
-            verdicts, share = fates(p, area)
-            runs[area.name].extend(runs_of(p.viewport_w, verdicts, share))
-            points.setdefault(area.name, []).extend(simplified(p.viewport_w, share, 0.005).points)
+    for p in part.shown:
+        for name, (mine, curve) in _area_runs(p).items():
+            runs[name] += mine
+            points.setdefault(name, []).extend(curve)
     return tuple(
-        Band(kind="area", name=name, runs=merged(found), curve=Curve(points=tuple(points[name])))
+        Band(
+            kind="area",
+            name=name,
+            density=None,
+            runs=merged(found),
+            curve=Curve(points=tuple(points[name])),
+            needed=None,
+        )
         for name, found in runs.items()
     )
 
 
-def _of_group(
-    files: tuple[tuple[Group, tuple[Rendition, ...]], ...], letter: str
-) -> tuple[Rendition, ...]:
-    return next((renditions for g, renditions in files if letter in g.letters), ())
+@once
+def _area_runs(p: ShownSpan) -> dict[str, tuple[list[Run], Points]]:
+    """Per area of one span its runs, and its share in view as points."""
+    out = {}
+    for area in p.keeps:
+        verdicts, share = fates(p, area)
+        runs = runs_of(p.viewport_w, verdicts, share)
+        out[area.name] = (runs, simplified(p.viewport_w, share, 0.005).points)
+    return out
 
 
-def _picked_width(renditions_: tuple[Rendition, ...], density: float) -> Rendition | None:
+def _picked(files: Files, part: int, letter: str, density: float) -> Rendition | None:
     """The rendition of the most modern format that a screen of this density takes: the least that
     suffices, else the greatest."""
-    if not renditions_:
-        return None
-    mine = sorted(
-        (r for r in renditions_ if r.format == renditions_[0].format), key=lambda r: r.density
-    )
-    return next((r for r in mine if r.density >= density), mine[-1])
+    made = next((m for g, m in files if g.part == part and letter in g.letters), ())
+    mine = sorted((r for r in made if r.format == made[0].format), key=lambda r: r.density)
+    return next((r for r in mine if r.density >= density), mine[-1] if mine else None)
 
 
-def sharp_bands(
-    site: Site, plans: tuple[SpanPlan, ...], files: tuple[tuple[Group, tuple[Rendition, ...]], ...]
-) -> tuple[Band, ...]:
+@once
+def _drawn(p: ShownSpan) -> tuple[Floats, Points]:
+    """Drawn width of the cut at the worst viewport height of every width, and as points."""
+    drawn = p.drawn_cut_width.max(axis=0)
+    return drawn, simplified(p.viewport_w, drawn, 0.02).points
+
+
+@once
+def _sharpness(p: ShownSpan, width_px: int, density: float) -> tuple[list[Run], Points]:
+    """Runs of sharp and soft for a file of this width; points only where it is soft somewhere."""
+    needed = _drawn(p)[0] * density
+    share = np.minimum(width_px / needed, 9.99)
+    # a file is sharp when it has the needed px to within a whole px
+    sharp = width_px >= np.ceil(np.round(needed, 4)) - 1
+    if sharp.all():
+        return runs_of(p.viewport_w, np.broadcast_to("sharp", sharp.shape), share), ()
+    runs = runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), share)
+    return runs, simplified(p.viewport_w, share, 0.005).points
+
+
+def sharp_bands(site: Site, part: PartPlan, files: Files) -> tuple[Band, ...]:
+    """One band per density that is offered."""
     bands = []
-    drawn = {p.span.letter: drawn_cut_width(p).max(axis=0) for p in plans if p.shown is not None}
-    thin = {
-        p.span.letter: simplified(p.viewport_w, drawn[p.span.letter], 0.02)
-        for p in plans
-        if p.shown is not None
-    }
     for density in site.densities:
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
-        for p in plans:
-            file = _picked_width(_of_group(files, p.span.letter), density)
-            if file is None or p.shown is None:
+        for p in part.shown:
+            file = _picked(files, part.index, p.span.letter, density)
+            if file is None:
                 continue
-            needed = drawn[p.span.letter] * density
-            share = np.minimum(file.width_px / needed, 9.99)
-            asked += [(w, round(px * density, 5)) for w, px in thin[p.span.letter].points]
-            # a file is sharp when it has the needed px to within a whole px
-            sharp = file.width_px >= np.ceil(np.round(needed, 4)) - 1
-            if sharp.all():
-                runs += runs_of(p.viewport_w, np.broadcast_to("sharp", sharp.shape), share)
-                continue
-            runs += runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), share)
-            points += simplified(p.viewport_w, share, 0.005).points
+            mine, curve = _sharpness(p, file.width_px, density)
+            runs += mine
+            points += curve
+            asked += [(w, round(px * density, 5)) for w, px in _drawn(p)[1]]
         if runs:
-            name = f"Sharp at {density:g}x"
-            curve, needs = Curve(points=tuple(points)), Curve(points=tuple(asked))
             bands.append(
                 Band(
                     kind="sharp",
-                    name=name,
+                    name=f"Sharp at {density:g}x",
                     density=density,
                     runs=merged(runs),
-                    curve=curve,
-                    needed=needs,
+                    curve=Curve(points=tuple(points)),
+                    needed=Curve(points=tuple(asked)),
                 )
             )
     return tuple(bands)
 
 
 def weight_bands(
-    site: Site,
-    plans: tuple[SpanPlan, ...],
-    files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
-    made: Mapping[str, int],
+    site: Site, part: PartPlan, files: Files, made: Mapping[str, int]
 ) -> tuple[Band, ...]:
     """Bytes of the pick at the greatest density, as far as files have been made. Shares are bytes
     over the budget."""
     density = site.densities[-1]
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
-    for p in plans:
-        file = _picked_width(_of_group(files, p.span.letter), density)
+    for p in part.spans:
+        file = _picked(files, part.index, p.span.letter, density)
         if file is None:
             continue
         size = made.get(file.key)
         share = round(size / site.budget_bytes, 4) if size is not None else 0.0
-        verdict: Verdict = (
-            "unknown" if size is None else "heavy" if size > site.budget_bytes else "light"
-        )
+        is_heavy = size is not None and size > site.budget_bytes
+        verdict: Verdict = "unknown" if size is None else "heavy" if is_heavy else "light"
+        first, last = p.span.first, p.span.last
         runs.append(
             Run(
-                first=p.span.first,
-                last=p.span.last,
+                first=first,
+                last=last,
                 verdict=verdict,
                 at_first=share,
                 at_last=share,
                 worst=share,
-                worst_at=p.span.first,
+                worst_at=first,
             )
         )
-        points += [(p.span.first, size or 0), (p.span.last, size or 0)]
+        points += [(first, size or 0), (last, size or 0)]
     if not runs:
         return ()
     return (
@@ -137,5 +148,6 @@ def weight_bands(
             density=density,
             runs=tuple(runs),
             curve=Curve(points=tuple(points)),
+            needed=None,
         ),
     )

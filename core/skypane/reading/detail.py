@@ -8,17 +8,18 @@ from skypane.advice.costs import aim_costs
 from skypane.advice.crops import largest_crop
 from skypane.advice.percents import by_percents
 from skypane.errors import InvalidPlan
-from skypane.files.renditions import whole_px
 from skypane.model import Following, Site
+from skypane.numerals import whole_px
 from skypane.reading.nouns import CropFacts, PxNeed, RatioCrop, SpanDetail
 from skypane.shown.fit import picture_of
-from skypane.shown.plan import SpanPlan, crop_of
+from skypane.shown.plan import ShownSpan, SpanPlan, crop_px
+from skypane.values import once
 
 
 def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
     crop = None
-    if p.original is not None and p.inside is not None:
-        px = crop_of(p.original, p.crop)
+    if isinstance(p, ShownSpan):
+        px = crop_px(p.original, p.crop)
         drawn = float(p.inside.drawn_w.max())
         needs = tuple(
             PxNeed(
@@ -31,8 +32,8 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
         )
     return SpanDetail(
         letter=p.span.letter,
-        aims=aim_costs(site, p) if costs else (),
-        percents=by_percents(p) if costs else None,
+        aims=aim_costs(p) if costs and isinstance(p, ShownSpan) else (),
+        percents=by_percents(p) if costs and isinstance(p, ShownSpan) else None,
         crop=crop,
     )
 
@@ -40,8 +41,8 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
 USUAL_RATIOS = {"1:1": 1.0, "4:5": 4 / 5, "3:2": 3 / 2, "16:9": 16 / 9, "2:1": 2.0}
 
 
-def _largest_crops(p: SpanPlan) -> tuple[RatioCrop, ...]:
-    assert p.original is not None
+@once
+def _largest_crops(p: ShownSpan) -> tuple[RatioCrop, ...]:
     ratios = p.W / p.H
     asked = {"the frame": float(ratios.mean())} if np.ptp(ratios) < 1e-3 else {}
     picture = picture_of(p.original, Following())
@@ -49,7 +50,7 @@ def _largest_crops(p: SpanPlan) -> tuple[RatioCrop, ...]:
     for name, ratio in {**asked, **USUAL_RATIOS}.items():
         try:
             found = largest_crop(picture, ratio, p.keeps)
-            out.append(RatioCrop(name=name, rect=found))
+            out.append(RatioCrop(name=name, rect=found, why_not=""))
         except InvalidPlan as problem:
             said = str(problem)
             out.append(RatioCrop(name=name, rect=None, why_not=f"{said[:1].upper()}{said[1:]}"))

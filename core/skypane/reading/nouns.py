@@ -6,12 +6,11 @@ from typing import Literal
 
 from skypane.advice.costs import AimCost
 from skypane.advice.percents import ByPercents
-from skypane.advice.steps import Advice
+from skypane.advice.remedies import Advice
 from skypane.files.rows import FileRow
-from skypane.findings.rules import Finding
-from skypane.geometry import Edges, Rect
+from skypane.geometry import Rect
 from skypane.markup.lines import Line
-from skypane.model import Treatment
+from skypane.model import Finding, Treatment
 from skypane.shown.brief import Brief
 from skypane.values import Noun
 from skypane.widths.curves import Curve
@@ -20,18 +19,19 @@ from skypane.widths.runs import Run
 
 class Band(Noun):
     """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-    weight at a density."""
+    weight at a density.
+
+    `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), or
+    of bytes; `needed`, of a sharpness band, of the image px that the frame asks for, before
+    rounding up.
+    """
 
     kind: Literal["area", "sharp", "weight"]
     name: str
-    density: float | None = None
-    runs: tuple[Run, ...] = ()
-    curve: Curve | None = (
-        None  # shares in view, shares of the px needed (of spans that are soft somewhere), or bytes
-    )
-    needed: Curve | None = (
-        None  # of a sharpness band: image px that the frame asks for, before rounding up
-    )
+    density: float | None
+    runs: tuple[Run, ...]
+    curve: Curve
+    needed: Curve | None
 
 
 class Hold(Noun):
@@ -44,11 +44,13 @@ class Hold(Noun):
 
 
 class SpanReading(Noun):
-    """One span: what holds there and what it comes to. Curves are taken at the typical viewport
-    height.
+    """One part in one span: what holds there and what it comes to. Curves are taken at the typical
+    viewport height.
 
-    `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the
-    same at every width.
+    `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
+    which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
+    fingerprints show the same at every width. What is None or empty at the end is so where no
+    picture shows.
     """
 
     letter: str
@@ -60,26 +62,26 @@ class SpanReading(Noun):
     origin: dict[str, str]
     frame_w: Curve
     frame_h: Curve
-    drawn_w: Curve | None = None
-    x0: Curve | None = None
-    x1: Curve | None = None
-    y0: Curve | None = None
-    y1: Curve | None = None
-    outline: Edges | None = None
-    safe: Edges | None = None
-    viewport_heights: tuple[int, int] | None = None
-    position: str = ""
-    held_by: tuple[str, ...] = ()
-    holds: tuple[Hold, ...] = ()
-    keeps: tuple[str, ...] = ()
-    frame_text: str = ""
-    print: str = ""
+    frame_text: str
+    viewport_heights: tuple[int, int] | None
+    fingerprint: str
+    drawn_w: Curve | None
+    x0: Curve | None
+    x1: Curve | None
+    y0: Curve | None
+    y1: Curve | None
+    outline: Rect | None
+    safe: Rect | None
+    position: str
+    held_by: tuple[str, ...]
+    holds: tuple[Hold, ...]
+    keeps: tuple[str, ...]
 
 
 class Code(Noun):
     markup: tuple[Line, ...]
     css: tuple[Line, ...]
-    sizes: str
+    sizes: tuple[str, ...]  # per part
     markup_text: str
     css_text: str
 
@@ -112,7 +114,7 @@ class RatioCrop(Noun):
 
     name: str
     rect: Rect | None
-    why_not: str = ""
+    why_not: str
 
 
 class CropFacts(Noun):
@@ -143,21 +145,41 @@ class OverallSafe(Noun):
 
     original: int
     spans: tuple[str, ...]
-    safe: Edges | None
+    safe: Rect | None
 
 
-class Reading(Noun):
-    narrowest: int
-    widest: int
+class MovingPart(Noun):
+    """What changes of a part while something is dragged. `bands` are those of its keep areas."""
+
     spans: tuple[SpanReading, ...]
     bands: tuple[Band, ...]
-    files: tuple[FileRow, ...]
-    findings: tuple[Finding, ...]
-    advice: tuple[Advice, ...]
-    code: Code
+    safe: tuple[OverallSafe, ...]
+
+
+class Moving(Noun):
+    """What changes on the desk while something is dragged."""
+
+    parts: tuple[MovingPart, ...]
     pane: Pane
+
+
+class PartReading(MovingPart):
+    """A part with all its bands. `brief` only where a span waits for a picture, `detail` of the one
+    span that is being worked on."""
+
+    advice: tuple[Advice, ...]
+    brief: Brief | None
+    detail: SpanDetail | None
+
+
+class Reading(Moving):
+    """Everything that the desk shows of a placement."""
+
+    narrowest: int
+    widest: int
     heights: tuple[ViewportPoint, ...]
     budget_bytes: int
-    safe: tuple[OverallSafe, ...] = ()
-    brief: Brief | None = None  # only where a span waits for a picture
-    detail: SpanDetail | None = None
+    parts: tuple[PartReading, ...]
+    files: tuple[FileRow, ...]
+    findings: tuple[Finding, ...]
+    code: Code

@@ -8,25 +8,43 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 
-from skypane.advice.walk import advise_all
-from skypane.files.renditions import Group, renditions
+from skypane.advice.walk import advise_part
+from skypane.files.renditions import Files, renditions
 from skypane.files.rows import file_rows
-from skypane.findings.rules import findings_in
-from skypane.geometry import Edges, Rect, Region, overlap
+from skypane.findings import findings
+from skypane.geometry import Rect, overlap
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
-from skypane.markup.pane import pane_lines
-from skypane.markup.picture import picture_lines
+from skypane.markup.pane import PreviewUrl, pane_lines
+from skypane.markup.picture import placement_lines
 from skypane.markup.sizes import sizes_css
-from skypane.model import Original, Placement, Rendition, Site
+from skypane.model import Original, Placement, Site
 from skypane.reading.bands import area_bands, sharp_bands, weight_bands
 from skypane.reading.detail import span_detail
-from skypane.reading.nouns import Code, OverallSafe, Pane, Reading, ViewportPoint
+from skypane.reading.nouns import (
+    Code,
+    Moving,
+    MovingPart,
+    OverallSafe,
+    Pane,
+    PartReading,
+    Reading,
+    ViewportPoint,
+)
 from skypane.reading.spans import span_reading
 from skypane.shown.brief import brief
 from skypane.shown.fit import safe_area
 from skypane.shown.keeps import failing
-from skypane.shown.plan import SpanPlan, plan
+from skypane.shown.plan import PartPlan, Plan, plan
+
+#: Gives the bytes of those renditions that exist already, by key.
+MadeBytes = Callable[[list[str]], Mapping[str, int]]
+#: Gives originals of the site that advice may propose. Asked only where something fails.
+Others = Callable[[], Mapping[int, Original]]
+
+
+def _name(original: Original, crop: Rect | None) -> str:
+    return original.name
 
 
 def read(
@@ -34,85 +52,114 @@ def read(
     placement: Placement,
     originals: Mapping[int, Original],
     *,
-    preview: Callable[[Original, Rect | None], str] = lambda o, crop: o.name,
-    made_bytes: Callable[[list[str]], Mapping[str, int]] = lambda keys: {},
-    others: Callable[[], Mapping[int, Original]] = dict,
-    chosen: str | None = None,
+    preview: PreviewUrl = _name,
+    made_bytes: MadeBytes = lambda keys: {},
+    others: Others = dict,
+    chosen: tuple[int, str] | None = None,
     costs: bool = False,
 ) -> Reading:
-    """Everything about a placement. `preview` tells where a preview of an original's crop is to be
-    had, `made_bytes` the bytes of those renditions that exist already, by key; `others` gives
-    originals of the site that advice may propose, and is asked only where something fails; `chosen`
-    is the span that is read in detail, and then the only one that advice is worked out for; with
-    `costs` its detail says what each way to aim comes to.
+    """Everything about a placement. `chosen` is the part and the letter of the span that is read in
+    detail, and then the only one that advice is worked out for; with `costs` its detail says what
+    each way to aim comes to.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
-    plans = plan(site, placement, originals)
-    files = renditions(site, placement, plans)
+    computed = plan(site, placement, originals)
+    files = renditions(computed)
     made = made_bytes([r.key for _, mine in files for r in mine])
     rows = file_rows(files, made)
-    fails = any(failing(p) for p in plans if chosen is None or p.span.letter == chosen)
+    proposed: dict[int, Original] = {}
+    if any(failing(p) for part in computed.parts for p in part.shown if _is(part, p, chosen)):
+        proposed = {**originals, **others()}
+
+    def part_reading(part: PartPlan) -> PartReading:
+        moving = _moving_part(part)
+        letter = chosen[1] if chosen and chosen[0] == part.index else None
+        advised = chosen is None or letter is not None
+        in_detail = part.at(letter) if letter else None
+        return PartReading(
+            spans=moving.spans,
+            bands=(
+                *moving.bands,
+                *sharp_bands(site, part, files),
+                *weight_bands(site, part, files, made),
+            ),
+            safe=moving.safe,
+            advice=advise_part(part, proposed, site.budget_bytes, letter) if advised else (),
+            brief=brief(part.spans, site.densities[-1]) if part.waiting else None,
+            detail=span_detail(site, in_detail, costs) if in_detail else None,
+        )
+
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
-        spans=tuple(span_reading(site, placement, p) for p in plans),
-        bands=(
-            *area_bands(plans),
-            *sharp_bands(site, plans, files),
-            *weight_bands(site, plans, files, made),
-        ),
-        files=rows,
-        findings=tuple(findings_in(placement, plans, rows, site.densities)),
-        advice=advise_all(site, plans, {**originals, **others()}, chosen) if fails else (),
-        code=_code(site, placement, plans, files),
-        pane=Pane(
-            markup=text_of(pane_lines(site, placement, plans, preview)),
-            css=text_of(css_lines(site, placement, plans, whole=True)),
-        ),
         heights=tuple(
             ViewportPoint(to_px=h.to_px, typical_px=h.typical_px)
             for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=site.budget_bytes,
-        safe=_overall_safe(plans),
-        brief=brief(plans, site.densities[-1]) if any(p.waits for p in plans) else None,
-        detail=next((span_detail(site, p, costs) for p in plans if p.span.letter == chosen), None),
+        parts=tuple(map(part_reading, computed.parts)),
+        files=rows,
+        findings=tuple(findings(computed, rows)),
+        code=_code(computed, files),
+        pane=_pane(computed, preview),
     )
 
 
-def _overall_safe(plans: tuple[SpanPlan, ...]) -> tuple[OverallSafe, ...]:
-    """Per original in use what all its spans have in common."""
-    letters: dict[int, list[str]] = {}
-    safe: dict[int, Region | None] = {}
-    for p in plans:
-        if p.original is None or p.shown is None:
-            continue
-        mine = safe_area(p.shown)
-        safe[p.original.id] = overlap(safe[p.original.id], mine) if p.original.id in safe else mine
-        letters.setdefault(p.original.id, []).append(p.span.letter)
-    return tuple(
-        OverallSafe(
-            original=id_,
-            spans=tuple(letters[id_]),
-            safe=Edges(**region._asdict()) if region else None,
-        )
-        for id_, region in safe.items()
-    )
-
-
-def _code(
+def read_moving(
     site: Site,
     placement: Placement,
-    plans: tuple[SpanPlan, ...],
-    files: tuple[tuple[Group, tuple[Rendition, ...]], ...],
-) -> Code:
-    markup = picture_lines(site, placement, plans, files)
-    css = css_lines(site, placement, plans)
-    sizes = sizes_css(
-        [(p.span.first, p.span.last, p.effective.width) for p in plans],
-        site.container,
-        site.media_style,
+    originals: Mapping[int, Original],
+    *,
+    preview: PreviewUrl = _name,
+) -> Moving:
+    """What changes on the desk while something is dragged: a part of what `read` gives, for a
+    fraction of its time. Raises InvalidPlan."""
+    computed = plan(site, placement, originals)
+    return Moving(parts=tuple(map(_moving_part, computed.parts)), pane=_pane(computed, preview))
+
+
+def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:
+    return chosen is None or (part.index == chosen[0] and part.at(chosen[1]) is p)
+
+
+def _moving_part(part: PartPlan) -> MovingPart:
+    return MovingPart(
+        spans=tuple(span_reading(part, p) for p in part.spans),
+        bands=area_bands(part),
+        safe=overall_safe(part),
+    )
+
+
+def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
+    """Per original in use what all its spans have in common."""
+    letters: dict[int, list[str]] = {}
+    safe: dict[int, Rect | None] = {}
+    for p in part.shown:
+        mine, id_ = safe_area(p.shown), p.original.id
+        safe[id_] = overlap(safe[id_], mine) if id_ in safe else mine
+        letters.setdefault(id_, []).append(p.span.letter)
+    return tuple(
+        OverallSafe(original=id_, spans=tuple(letters[id_]), safe=rect)
+        for id_, rect in safe.items()
+    )
+
+
+def _pane(computed: Plan, preview: PreviewUrl) -> Pane:
+    return Pane(
+        markup=text_of(pane_lines(computed, preview)),
+        css=text_of(css_lines(computed, whole=True)),
+    )
+
+
+def _code(computed: Plan, files: Files) -> Code:
+    markup, css = placement_lines(computed, files), css_lines(computed)
+    sizes = tuple(
+        sizes_css(
+            [(p.span.first, p.span.last, p.layout.pieces(p.spot, p.index)) for p in part.spans],
+            computed.site.media_style,
+        )
+        for part in computed.parts
     )
     return Code(
         markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css)

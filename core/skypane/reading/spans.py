@@ -1,41 +1,97 @@
-"""One span of a reading."""
+"""One part in one span of a reading."""
 
 from __future__ import annotations
 
 import hashlib
+from typing import Any
 
 import numpy as np
 
-from skypane.geometry import Edges
 from skypane.markup.css import span_css
-from skypane.model import Following, Placement, Site, Treatment
+from skypane.model import Following
 from skypane.numerals import number
 from skypane.reading.nouns import Hold, SpanReading
 from skypane.shown.fit import following_offset, safe_area, union
-from skypane.shown.keeps import edges
-from skypane.shown.plan import SpanPlan, drawn_cut_width
-from skypane.treatments import FIELDS
+from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.treatments import own_values
+from skypane.values import once
 from skypane.widths.curves import simplified
-from skypane.widths.frames import depends_on_viewport_height
 from skypane.widths.runs import stretches
 
+#: How far a curve may be from what it stands for: in CSS px, and as a share of the picture.
+OFF_BY_PX, OFF_BY_SHARE = 0.5, 1e-3
 
-def _holds(p: SpanPlan) -> tuple[Hold, ...]:
+
+def span_reading(part: PartPlan, p: SpanPlan) -> SpanReading:
+    own = part.part.treatments.get(p.span.letter)
+    return SpanReading(
+        own=tuple(own_values(own)) if own else (),
+        origin=part.origins[p.span.letter],
+        **_computed(p),
+    )
+
+
+@once
+def _computed(p: SpanPlan) -> dict[str, Any]:
+    """All that does not depend on where values come from."""
+    t, v, heights = p.typical, p.viewport_w, p.viewport_h
+    return {
+        "letter": p.span.letter,
+        "title": p.span.title,
+        "first": p.span.first,
+        "last": p.span.last,
+        "effective": p.effective.as_treatment(),
+        "frame_w": simplified(v, p.W[t], OFF_BY_PX),
+        "frame_h": simplified(v, p.H[t], OFF_BY_PX),
+        "frame_text": _frame_text(p),
+        "viewport_heights": (
+            (int(heights.min()), int(heights.max())) if heights.shape[0] > 1 else None
+        ),
+        "fingerprint": fingerprint(p),
+        "keeps": tuple(a.name for a in p.keeps),
+        **(_window(p) if isinstance(p, ShownSpan) else _NO_WINDOW),
+    }
+
+
+_NO_WINDOW: dict[str, Any] = {
+    **dict.fromkeys(("drawn_w", "x0", "x1", "y0", "y1", "outline", "safe")),
+    "position": "",
+    "held_by": (),
+    "holds": (),
+}
+
+
+def _window(p: ShownSpan) -> dict[str, Any]:
+    t, v, css = p.typical, p.viewport_w, span_css(p, p.cut_inside)
+    return {
+        "drawn_w": simplified(v, p.drawn_cut_width[t], OFF_BY_PX),
+        "x0": simplified(v, p.shown.x0[t], OFF_BY_SHARE),
+        "x1": simplified(v, p.shown.x1[t], OFF_BY_SHARE),
+        "y0": simplified(v, p.shown.y0[t], OFF_BY_SHARE),
+        "y1": simplified(v, p.shown.y1[t], OFF_BY_SHARE),
+        "outline": union(p.shown),
+        "safe": safe_area(p.shown),
+        "position": css.position,
+        "held_by": css.held_by,
+        "holds": _holds(p),
+    }
+
+
+def _holds(p: ShownSpan) -> tuple[Hold, ...]:
     """At which widths each binding area holds the picture: where leaving it out would move it by
     half a px (typical height)."""
-    if p.picture is None or p.inside is None or not isinstance(p.effective.aim, Following):
+    if not isinstance(p.effective.aim, Following):
         return ()
-    s, t, out = p.inside, typical_row(p), []
+    s, t, out = p.inside, p.typical, []
     axes = (
-        ("x", s.W[t], s.drawn_w[t], p.picture.focal[0]),
-        ("y", s.H[t], s.drawn_h[t], p.picture.focal[1]),
+        (p.binding["x"], s.W[t], s.drawn_w[t], p.picture.focal[0]),
+        (p.binding["y"], s.H[t], s.drawn_h[t], p.picture.focal[1]),
     )
-    for axis, room, drawn, focal in axes:
-        held = p.held["x" if axis == "x" else "y"]
-        result = following_offset(room, drawn, focal, held)
-        for area in held:
-            without = following_offset(room, drawn, focal, tuple(k for k in held if k is not area))
-            moved: np.ndarray = np.abs(without - result) >= 0.5
+    for binding, room, drawn, focal in axes:
+        result = following_offset(room, drawn, focal, binding)
+        for area in binding:
+            others = tuple(k for k in binding if k is not area)
+            moved = np.abs(following_offset(room, drawn, focal, others) - result) >= 0.5
             out += [
                 Hold(name=area.name, first=first, last=last)
                 for first, last in stretches(p.viewport_w, moved)
@@ -44,66 +100,20 @@ def _holds(p: SpanPlan) -> tuple[Hold, ...]:
 
 
 def fingerprint(p: SpanPlan) -> str:
-    """Equal prints show the same at every width: frame, window, original, colour, and how its areas
+    """Equal ones show the same at every width: frame, window, original, colour, and how its areas
     fare."""
     hashed = hashlib.blake2b(digest_size=9)
     e = p.effective
-    of = p.original.sha256 or str(p.original.id) if p.original else ""
-    areas = [(a.name, *edges(a), a.least_px) for a in p.keeps]
-    hashed.update(
-        repr((p.span.first, p.span.last, e.show, e.fit, e.background, of, areas)).encode()
-    )
-    arrays = [p.W, p.H]
-    if p.shown is not None:
+    areas = [(a.name, *a.rect.edges, a.least_px) for a in p.keeps]
+    arrays, of = [p.W, p.H], ""
+    if isinstance(p, ShownSpan):
+        of = p.original.sha256 or str(p.original.id)
         arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
+    said = (p.span.first, p.span.last, e.show, e.fit, e.background, of, areas)
+    hashed.update(repr(said).encode())
     for values in arrays:
         hashed.update(values.astype(np.float32).tobytes())
     return hashed.hexdigest()
-
-
-def typical_row(p: SpanPlan) -> int:
-    heights: int = p.viewport_h.shape[0]
-    return heights // 2
-
-
-def span_reading(site: Site, placement: Placement, p: SpanPlan) -> SpanReading:
-    t, v, e = typical_row(p), p.viewport_w, p.effective
-    own = placement.treatments.get(p.span.letter, Treatment())
-    out: dict[str, object] = {}
-    if p.shown is not None and p.picture is not None:
-        region, safe = union(p.shown), safe_area(p.shown)
-        css = span_css(site, p, p.cut_inside)
-        out = {
-            "drawn_w": simplified(v, drawn_cut_width(p)[t], 0.5),
-            "x0": simplified(v, p.shown.x0[t], 1e-3),
-            "x1": simplified(v, p.shown.x1[t], 1e-3),
-            "y0": simplified(v, p.shown.y0[t], 1e-3),
-            "y1": simplified(v, p.shown.y1[t], 1e-3),
-            "outline": Edges(**region._asdict()),
-            "safe": Edges(**safe._asdict()) if safe else None,
-            "position": css.position,
-            "held_by": css.held_by,
-            "holds": _holds(p),
-        }
-    heights = None
-    if depends_on_viewport_height(e.height):
-        heights = (int(p.viewport_h.min()), int(p.viewport_h.max()))
-    return SpanReading(
-        letter=p.span.letter,
-        title=p.span.title,
-        first=p.span.first,
-        last=p.span.last,
-        effective=Treatment(**{f: getattr(e, f) for f in FIELDS}),
-        own=tuple(f for f in FIELDS if getattr(own, f) is not None),
-        origin=e.origin,
-        frame_w=simplified(v, p.W[t], 0.5),
-        frame_h=simplified(v, p.H[t], 0.5),
-        viewport_heights=heights,
-        frame_text=_frame_text(p),
-        keeps=tuple(a.name for a in p.keeps),
-        print=fingerprint(p),
-        **out,
-    )
 
 
 def _frame_text(p: SpanPlan) -> str:

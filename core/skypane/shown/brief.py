@@ -8,37 +8,41 @@ drawn width, max(W, H·R), in the largest frame.
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
-from skypane.files.renditions import whole_px
-from skypane.geometry import Region
+from skypane.geometry import Rect
+from skypane.numerals import whole_px
 from skypane.shown.plan import SpanPlan
 from skypane.values import Noun
 from skypane.widths.frames import Floats
 
 
 class Brief(Noun):
-    """For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are
-    image px at `density`."""
+    """For whoever makes the picture. `safe` is what has to hold all that matters; sizes are image
+    px at `density`."""
 
     spans: tuple[str, ...]
     ratio: float
     width_px: int
     height_px: int
     density: float
-    safe: tuple[float, float, float, float]
+    safe: Rect
     frame_ratios: tuple[float, float]
 
 
 def brief(
-    plans: tuple[SpanPlan, ...], density: float = 2, ratio: float | None = None
+    plans: Sequence[SpanPlan], density: float = 2, ratio: float | None = None
 ) -> Brief | None:
     """The picture that these spans ask for: those that wait for one, or all that show one where
     none waits. None where none does.
 
     Without a wish for the ratio, that of the frames which needs the fewest px is taken.
     """
-    shown = [p for p in plans if p.waits] or [p for p in plans if p.effective.show == "picture"]
+    shown = [p for p in plans if p.effective.waits] or [
+        p for p in plans if p.effective.show == "picture"
+    ]
     if not shown:
         return None
     W = np.concatenate([p.W.ravel() for p in shown])
@@ -51,14 +55,14 @@ def brief(
     width = whole_px(drawn * density)
     across = min(1.0, float((ratios / ratio).min()))
     down = min(1.0, float((ratio / ratios).min()))
-    safe = Region((1 - across) / 2, (1 + across) / 2, (1 - down) / 2, (1 + down) / 2)
+    edges = ((1 - across) / 2, (1 + across) / 2, (1 - down) / 2, (1 + down) / 2)
     return Brief(
         spans=tuple(p.span.letter for p in shown),
         ratio=round(ratio, 4),
         width_px=width,
         height_px=whole_px(width / ratio),
         density=density,
-        safe=tuple(round(v, 5) for v in safe),
+        safe=Rect.between(*(round(v, 5) for v in edges)),
         frame_ratios=(round(float(ratios.min()), 4), round(float(ratios.max()), 4)),
     )
 

@@ -20,7 +20,7 @@ from typing import Literal, NamedTuple
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.geometry import WHOLE, Box, Region
+from skypane.geometry import WHOLE, Rect, Rectangle, spanned
 from skypane.model import Aim, Area, Fit, FixedAim, Following, Original
 from skypane.widths.frames import Floats
 
@@ -31,8 +31,8 @@ class Shown(NamedTuple):
     """`visible` in image px; `drawn`, the whole picture's rectangle, in CSS px from the frame's top
     left corner."""
 
-    visible: Box
-    drawn: Box
+    visible: Rectangle
+    drawn: Rectangle
 
 
 def shows(
@@ -80,7 +80,8 @@ def shows(
             raise InvalidPlan(
                 f"“{fit}” is no fit. Use cover, contain, fill, none or scale-down.", field="fit"
             )
-    drawn = Box((W - w * sx) * position[0], (H - h * sy) * position[1], w * sx, h * sy)
+    left, top = (W - w * sx) * position[0], (H - h * sy) * position[1]
+    drawn = Rectangle(x=left, y=top, w=w * sx, h=h * sy)
 
     def visible(offset: float, room: float, length: float, scale: float) -> tuple[float, float]:
         first = min(max(0.0, -offset / scale), length)
@@ -89,7 +90,7 @@ def shows(
 
     x, vw = visible(drawn.x, W, w, sx)
     y, vh = visible(drawn.y, H, h, sy)
-    return Shown(Box(x, y, vw, vh), drawn)
+    return Shown(Rectangle(x=x, y=y, w=vw, h=vh), drawn)
 
 
 @dataclass(frozen=True)
@@ -118,14 +119,14 @@ class Picture:
 
 
 def picture_of(
-    original: Original, aim: Aim, crop: Region = WHOLE, keeps: tuple[Area, ...] | None = None
+    original: Original, aim: Aim, crop: Rect = WHOLE, keeps: tuple[Area, ...] | None = None
 ) -> Picture:
     """The crop of the original as the aim sees it, everything in fractions of the crop.
 
     Keep areas count only where the aim follows them; one that reaches beyond the crop has edges
     below 0 or above 1.
     """
-    w, h = crop.x1 - crop.x0, crop.y1 - crop.y0
+    w, h = crop.w, crop.h
     counted = (
         (original.keeps if keeps is None else keeps)
         if isinstance(aim, Following) and aim.areas
@@ -138,17 +139,13 @@ def picture_of(
     return Picture(
         original.width_px * w,
         original.height_px * h,
-        (at(original.focal[0], crop.x0, w), at(original.focal[1], crop.y0, h)),
+        (at(original.focal[0], crop.x, w), at(original.focal[1], crop.y, h)),
         tuple(
-            Interval(
-                a.name, at(a.rect.x, crop.x0, w), at(min(1.0, a.rect.x + a.rect.w), crop.x0, w)
-            )
+            Interval(a.name, at(a.rect.x, crop.x, w), at(min(1.0, a.rect.x + a.rect.w), crop.x, w))
             for a in counted
         ),
         tuple(
-            Interval(
-                a.name, at(a.rect.y, crop.y0, h), at(min(1.0, a.rect.y + a.rect.h), crop.y0, h)
-            )
+            Interval(a.name, at(a.rect.y, crop.y, h), at(min(1.0, a.rect.y + a.rect.h), crop.y, h))
             for a in counted
         ),
     )
@@ -232,21 +229,21 @@ def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windo
     return Windows(W, H, drawn_w, drawn_h, x0, x0 + W / drawn_w, y0, y0 + H / drawn_h)
 
 
-def outside(inside: Windows, crop: Region) -> Windows:
+def outside(inside: Windows, crop: Rect) -> Windows:
     """Windows in fractions of a crop, told in fractions of the original; drawn sizes become those
     of the whole original."""
     if crop is WHOLE:
         return inside
-    w, h = crop.x1 - crop.x0, crop.y1 - crop.y0
+    w, h = crop.w, crop.h
     return Windows(
         inside.W,
         inside.H,
         inside.drawn_w / w,
         inside.drawn_h / h,
-        crop.x0 + inside.x0 * w,
-        crop.x0 + inside.x1 * w,
-        crop.y0 + inside.y0 * h,
-        crop.y0 + inside.y1 * h,
+        crop.x + inside.x0 * w,
+        crop.x + inside.x1 * w,
+        crop.y + inside.y0 * h,
+        crop.y + inside.y1 * h,
     )
 
 
@@ -296,9 +293,9 @@ def windows_between(picture: Picture, aim: Aim, shown: Windows) -> Windows:
     return Windows(across, down, np.ones_like(x0), np.ones_like(y0), x0, x0 + across, y0, y0 + down)
 
 
-def union(shown: Windows) -> Region:
+def union(shown: Windows) -> Rect:
     """All that shows at some frame: what a rendition has to carry."""
-    return Region(
+    return Rect.between(
         max(0.0, float(shown.x0.min())),
         min(1.0, float(shown.x1.max())),
         max(0.0, float(shown.y0.min())),
@@ -306,12 +303,19 @@ def union(shown: Windows) -> Region:
     )
 
 
-def safe_area(shown: Windows) -> Region | None:
-    """What shows at every frame; None if there is nothing."""
-    region = Region(
-        float(shown.x0.max()), float(shown.x1.min()), float(shown.y0.max()), float(shown.y1.min())
+def safe_edges(shown: Windows) -> tuple[float, float, float, float]:
+    """The edges x0, x1, y0, y1 between which lies what shows at every frame."""
+    return (
+        float(shown.x0.max()),
+        float(shown.x1.min()),
+        float(shown.y0.max()),
+        float(shown.y1.min()),
     )
-    return region if region.x1 > region.x0 and region.y1 > region.y0 else None
+
+
+def safe_area(shown: Windows) -> Rect | None:
+    """What shows at every frame; None if there is nothing."""
+    return spanned(*safe_edges(shown))
 
 
 def share_in_view(shown: Windows, rect: tuple[float, float, float, float]) -> Floats:

@@ -12,10 +12,11 @@ from typing import Literal
 
 import numpy as np
 
+from skypane.geometry import Rect
 from skypane.model import Area
 from skypane.shown.fit import Picture, Windows, is_whole, share_in_view
-from skypane.shown.plan import SpanPlan
-from skypane.values import Noun
+from skypane.shown.plan import ShownSpan
+from skypane.values import Noun, once
 from skypane.widths.frames import Floats
 from skypane.widths.runs import constant
 
@@ -36,40 +37,39 @@ class AreaFates(Noun):
     worst_height: int | None
 
 
-def edges(area: Area) -> tuple[float, float, float, float]:
-    """(x0, x1, y0, y1) in fractions."""
-    r = area.rect
-    return r.x, min(1.0, r.x + r.w), r.y, min(1.0, r.y + r.h)
-
-
-def fates(p: SpanPlan, area: Area) -> Fates:
+def fates(p: ShownSpan, area: Area) -> Fates:
     """Per width of the span: the fate as text, and the share in view at the worst height.
 
-    Worked out once per plan, for all the areas that matter there in one go.
+    Worked out once per span, for all the areas that matter there in one go.
     """
-    assert p.shown is not None
-    assert p.original is not None
-    picture = Picture(p.original.width_px, p.original.height_px)
-    known: dict[int, Fates] | None = p.__dict__.get("_fates")
-    if known is None:  # by identity: hashing an area takes longer than most of what is asked of it
-        found = fates_in(p.shown, p.keeps, picture) if p.keeps else []
-        known = p.__dict__["_fates"] = dict(zip(map(id, p.keeps), found, strict=True))
-    return known.get(id(area)) or fates_in(p.shown, (area,), picture)[0]
+    # by identity: hashing an area takes longer than most of what is asked of it
+    return _all_fates(p).get(id(area)) or fates_in(p.shown, (area,), whole_picture(p))[0]
+
+
+@once
+def _all_fates(p: ShownSpan) -> dict[int, Fates]:
+    found = fates_in(p.shown, p.keeps, whole_picture(p)) if p.keeps else []
+    return dict(zip(map(id, p.keeps), found, strict=True))
+
+
+def whole_picture(p: ShownSpan) -> Picture:
+    """The whole original, as far as only its px count."""
+    return Picture(p.original.width_px, p.original.height_px)
 
 
 def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[Fates]:
     """The same for windows of shape (heights, widths), per area."""
-    if is_whole(shown, hull(areas), picture).all():  # all of them at once
+    if is_whole(shown, hull(areas).edges, picture).all():  # all of them at once
         whole = np.ones((len(areas), shown.x0.shape[1]), dtype=bool)
     else:
-        x0, x1, y0, y1 = np.array([edges(a) for a in areas]).T[:, :, None, None]
+        x0, x1, y0, y1 = np.array([a.rect.edges for a in areas]).T[:, :, None, None]
         whole = np.asarray(is_whole(shown, (x0, x1, y0, y1), picture).all(axis=1))
     out = []
     for i, area in enumerate(areas):
         worst: Floats = np.broadcast_to(1.0, whole.shape[1:])
         found = np.broadcast_to("whole", whole.shape[1:])
         if not whole[i].all():
-            worst = np.where(whole[i], 1.0, share_in_view(shown, edges(area)).min(axis=0))
+            worst = np.where(whole[i], 1.0, share_in_view(shown, area.rect.edges).min(axis=0))
             found = np.where(whole[i], "whole", np.where(worst < 0.5, "lost", "cut"))
         if area.least_px is not None:
             found = np.where(whole[i] & too_small(area, shown).any(axis=0), "small", found)
@@ -86,15 +86,14 @@ def too_small(area: Area, shown: Windows) -> np.ndarray:
     return narrow
 
 
-def summary(p: SpanPlan, area: Area) -> AreaFates:
+def summary(p: ShownSpan, area: Area) -> AreaFates:
     """First failing width, worst share, and where that is."""
     found, share = fates(p, area)
     failing = np.flatnonzero(found != "whole")
     at = int(share.argmin()) if (share < 1).any() else int(failing[0]) if failing.size else 0
     height = None
     if p.viewport_h.shape[0] > 1 and failing.size:
-        assert p.shown is not None
-        height = int(p.viewport_h[int(share_in_view(p.shown, edges(area))[:, at].argmin()), at])
+        height = int(p.viewport_h[int(share_in_view(p.shown, area.rect.edges)[:, at].argmin()), at])
     return AreaFates(
         name=area.name,
         first_failing=int(p.viewport_w[failing[0]]) if failing.size else None,
@@ -104,20 +103,20 @@ def summary(p: SpanPlan, area: Area) -> AreaFates:
     )
 
 
-def failing(p: SpanPlan) -> tuple[Area, ...]:
+def failing(p: ShownSpan) -> tuple[Area, ...]:
     """The keep areas that are not whole, or too small, somewhere in the span; the most important
     first."""
-    if p.original is None or p.shown is None:
-        return ()
     return tuple(
         a for a in p.keeps if not constant(found := fates(p, a)[0]) and (found != "whole").any()
     )
 
 
-def hull(areas: tuple[Area, ...]) -> tuple[float, float, float, float]:
-    """The smallest rectangle around all areas, (x0, x1, y0, y1) in fractions."""
-    e = [edges(a) for a in areas]
-    return min(r[0] for r in e), max(r[1] for r in e), min(r[2] for r in e), max(r[3] for r in e)
+def hull(areas: tuple[Area, ...]) -> Rect:
+    """The smallest rectangle around all areas."""
+    e = [a.rect.edges for a in areas]
+    return Rect.between(
+        min(r[0] for r in e), max(r[1] for r in e), min(r[2] for r in e), max(r[3] for r in e)
+    )
 
 
 def all_whole(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> bool:
@@ -125,5 +124,5 @@ def all_whole(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> bool
     if not areas:
         return True
     return not any(too_small(a, shown).any() for a in areas) and bool(
-        is_whole(shown, hull(areas), picture).all()
+        is_whole(shown, hull(areas).edges, picture).all()
     )

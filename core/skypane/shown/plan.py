@@ -1,20 +1,32 @@
-"""Frames and windows computed over every width.
+"""Frames and windows of every part, computed over every width.
 
 The cut is what the files carry: all that shows at some width or viewport height of the span.
 """
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from threading import Lock
+from typing import Literal, NamedTuple
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.geometry import WHOLE, Crop, Region, joined
-from skypane.model import Area, Following, Original, Placement, Site
+from skypane.geometry import Crop, Rect, inside, joined
+from skypane.layouts import Cell, Frame, Layout, Spot, layout_of
+from skypane.model import (
+    Area,
+    Container,
+    Following,
+    HeightRange,
+    Original,
+    Part,
+    Placement,
+    Site,
+)
 from skypane.shown.fit import (
     Interval,
     Picture,
@@ -26,100 +38,113 @@ from skypane.shown.fit import (
     windows,
     windows_between,
 )
-from skypane.treatments import Effective, crop_region, keeps_of, resolve
-from skypane.widths.frames import (
-    Floats,
-    depends_on_viewport_height,
-    frame_heights,
-    frame_widths,
-    viewport_heights,
+from skypane.treatments import (
+    ALL,
+    Effective,
+    effective_crop,
+    keeps_of,
+    layout_values,
+    resolve,
 )
+from skypane.widths.frames import Floats, viewports_of
 from skypane.widths.spans import Span, spans_of
 
-
-@dataclass(frozen=True)
-class Grid:
-    """The viewports of a span: whole widths, and per width the least, typical and greatest
-    height."""
-
-    v: Floats
-    heights: Floats  # (3, widths)
+#: The frame of a picture that nobody has brought yet, where its ratio is asked for.
+UNKNOWN_RATIO = (16, 9)
 
 
 @dataclass(frozen=True, eq=False)
 class SpanPlan:
-    """One span, computed: frames and windows at all its widths (last axis) and viewport heights
-    (first axis).
+    """One part in one span, computed: its frame at all widths (last axis) and viewport heights
+    (first axis; one row where the frame does not depend on them)."""
 
-    What is asked for more than once in a reading is worked out on first use and kept.
-    """
+    layout: Layout
+    spot: Spot
+    index: int  # of the part
+    frame: Frame
 
-    span: Span
-    effective: Effective
-    original: Original | None
-    picture: Picture | None  # the crop of the original, as the aim sees it
-    grid: Grid
-    # (heights, widths): one row where the frame does not depend on the viewport's height
-    viewport_h: Floats
-    W: Floats  # (heights, widths)
-    H: Floats
-    inside: Windows | None  # what shows, in fractions of the crop
-    # the same in fractions of the original, drawn sizes those of the whole original
-    shown: Windows | None
-    # what the treatment cuts before anything else, in fractions of the original; WHOLE without a
-    # crop
-    crop: Region
+    @property
+    def span(self) -> Span:
+        return self.spot.span
+
+    @property
+    def effective(self) -> Effective:
+        return self.spot.cells[self.index].effective
 
     @property
     def viewport_w(self) -> Floats:
         """Viewport widths, (widths,)."""
-        return self.grid.v
+        return self.spot.viewports.widths
 
     @property
-    def waits(self) -> bool:
-        """Whether the span shows a picture but has none yet."""
-        return self.original is None and self.effective.show == "picture"
-
-    @cached_property
-    def cut(self) -> Region:
-        """What the files carry, a part of the crop, in fractions of the original."""
-        e = self.effective
-        if (
-            self.shown is None
-            or self.inside is None
-            or self.picture is None
-            or e.whole
-            or e.fit == "contain"
-        ):
-            return self.crop
-        found = union(self.shown)
-        # heights between those computed may move the window further where areas compete
-        if self.viewport_h.shape[0] > 1:
-            found = joined(
-                found, union(outside(windows_between(self.picture, e.aim, self.inside), self.crop))
-            )
-        return found
+    def viewport_h(self) -> Floats:
+        """Viewport heights that the rows of the frame are for, (heights, widths)."""
+        heights = self.spot.viewports.heights
+        return heights if self.W.shape[0] > 1 else heights[1:2]
 
     @property
-    def cut_inside(self) -> Region:
-        """The cut in fractions of the crop."""
-        c, k = self.cut, self.crop
-        w, h = k.x1 - k.x0, k.y1 - k.y0
-        return Region((c.x0 - k.x0) / w, (c.x1 - k.x0) / w, (c.y0 - k.y0) / h, (c.y1 - k.y0) / h)
+    def W(self) -> Floats:
+        """Frame widths in CSS px, (heights, widths)."""
+        return self.frame.W
+
+    @property
+    def H(self) -> Floats:
+        """Frame heights in CSS px, (heights, widths)."""
+        return self.frame.H
+
+    @property
+    def typical(self) -> int:
+        """The row of the typical viewport height."""
+        rows: int = self.W.shape[0]
+        return rows // 2
+
+    @property
+    def keeps(self) -> tuple[Area, ...]:
+        """The keep areas that matter here, the most important first."""
+        return ()
+
+
+@dataclass(frozen=True, eq=False)
+class ShownSpan(SpanPlan):
+    """A span in which the part shows its picture.
+
+    `crop` is what the treatment cuts before anything else (WHOLE without a crop), `picture` that
+    crop as the aim sees it. `inside` is what shows in fractions of the crop, `shown` the same in
+    fractions of the original, with the drawn sizes of the whole original.
+    """
+
+    original: Original
+    crop: Rect
+    picture: Picture
+    inside: Windows
+    shown: Windows
 
     @cached_property
     def keeps(self) -> tuple[Area, ...]:
-        """The keep areas that matter here, the most important first."""
-        return keeps_of(self.original, self.effective.keeps) if self.original else ()
+        return keeps_of(self.original, self.effective.keeps)
 
     @cached_property
-    def held(self) -> dict[Literal["x", "y"], tuple[Interval, ...]]:
+    def cut(self) -> Rect:
+        """What the files carry, a part of the crop, in fractions of the original."""
+        e = self.effective
+        if e.whole or e.fit == "contain":
+            return self.crop
+        found = union(self.shown)
+        # heights between those computed may move the window further where areas compete
+        if self.W.shape[0] > 1:
+            between = windows_between(self.picture, e.aim, self.inside)
+            found = joined(found, union(outside(between, self.crop)))
+        return found
+
+    @property
+    def cut_inside(self) -> Rect:
+        """The cut in fractions of the crop."""
+        return inside(self.cut, self.crop)
+
+    @cached_property
+    def binding(self) -> dict[Literal["x", "y"], tuple[Interval, ...]]:
         """Per axis the keep areas whose projection binds somewhere in the span."""
-        if (
-            self.picture is None
-            or self.inside is None
-            or not isinstance(self.effective.aim, Following)
-        ):
+        if not isinstance(self.effective.aim, Following):
             return {"x": (), "y": ()}
         s, p = self.inside, self.picture
         return {
@@ -127,68 +152,222 @@ class SpanPlan:
             "y": binding(s.H / s.drawn_h, float(s.drawn_h.max()), p.focal[1], p.keeps_y),
         }
 
+    @property
+    def drawn_cut_width(self) -> Floats:
+        """Drawn width of the cut in CSS px at every frame of the span."""
+        return self.shown.drawn_w * self.cut.w
 
-def plan(
-    site: Site, placement: Placement, originals: Mapping[int, Original]
-) -> tuple[SpanPlan, ...]:
-    """All spans from the narrowest, computed. Raises InvalidPlan where a frame has no size or an
-    original is missing."""
-    effective = resolve(site, placement)
-    out = []
+
+@dataclass(frozen=True, eq=False)
+class PartPlan:
+    """One part of a placement, computed in all spans from the narrowest. `origins` says, per letter
+    and field, where a value comes from (see `Resolved`)."""
+
+    index: int
+    part: Part
+    spans: tuple[SpanPlan, ...]
+    origins: dict[str, dict[str, str]]
+
+    @cached_property
+    def shown(self) -> tuple[ShownSpan, ...]:
+        """The spans in which it shows its picture."""
+        return tuple(p for p in self.spans if isinstance(p, ShownSpan))
+
+    @property
+    def waiting(self) -> tuple[SpanPlan, ...]:
+        """The spans that show a picture but have none yet."""
+        return tuple(p for p in self.spans if p.effective.waits)
+
+    def at(self, letter: str) -> SpanPlan | None:
+        return next((p for p in self.spans if p.span.letter == letter), None)
+
+
+@dataclass(frozen=True, eq=False)
+class Plan:
+    """A placement with all its parts computed in all spans."""
+
+    site: Site
+    placement: Placement
+    layout: Layout
+    parts: tuple[PartPlan, ...]
+
+    @property
+    def spans(self) -> tuple[Span, ...]:
+        return spans_of(self.site)
+
+    @property
+    def spots(self) -> tuple[Spot, ...]:
+        """Every span as the layout sees it."""
+        return tuple(p.spot for p in self.parts[0].spans)
+
+    @property
+    def waits(self) -> bool:
+        """Whether no part has a picture, and all spans of all parts ask for one."""
+        return all(p.effective.waits for part in self.parts for p in part.spans)
+
+
+class NoSize(InvalidPlan):
+    """A frame that has no width or no height at some viewport."""
+
+    def __init__(self, sentence: str, part: int, side: str) -> None:
+        super().__init__(sentence, field=side)
+        self.part, self.side = part, side
+
+
+def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) -> Plan:
+    """All parts in all spans. Raises InvalidPlan where a frame has no size or an original is
+    missing.
+
+    What did not change since an earlier plan is taken from there.
+    """
+    layout = layout_of(placement)
+    resolved = resolve(site, placement)
+    values = layout_values(site, placement)
+    states = {i: originals[i].model_dump_json() for i in placement.original_ids if i in originals}
+    computed: list[tuple[SpanPlan, ...]] = []
     for span in spans_of(site):
-        e = effective[span.letter]
-        original = None
-        if e.original is not None:
-            original = originals.get(e.original)
-            if original is None:
+        held = tuple(of_part[span.letter] for of_part in resolved)
+        for index, (e, origin) in enumerate(held):
+            if e.original is not None and e.original not in originals:
                 raise InvalidPlan(
                     f"Span {span.letter} asks for an original that is not in this site. Choose"
                     " another.",
-                    field=f"treatments.{e.origin['original']}.original",
+                    field=_field(index, origin["original"], "original"),
                 )
-        out.append(plan_span(site, span, e, original))
-    return tuple(out)
-
-
-def grid_of(site: Site, span: Span) -> Grid:
-    v = np.arange(span.first, span.last + 1, dtype=np.float64)
-    return Grid(v, np.stack(viewport_heights(site, v)))
-
-
-def plan_span(
-    site: Site, span: Span, e: Effective, original: Original | None, grid: Grid | None = None
-) -> SpanPlan:
-    """One span, computed over its widths and, where its frame depends on them, viewport heights.
-    `grid` saves making it again.
-
-    Raises InvalidPlan where the frame has no size.
-    """
-    grid = grid or grid_of(site, span)
-    v, vh = grid.v, grid.heights if depends_on_viewport_height(e.height) else grid.heights[1:2]
-    crop = crop_region(e.crop) if original else WHOLE
-    ratio = cropped_ratio(original, crop) if original else 16 / 9
-    widths = frame_widths(e.width, v, site.container)
-    W = np.broadcast_to(widths, vh.shape).copy()
-    H = frame_heights(e.height, W, vh, ratio)
-    if e.show != "nothing" and (W.min() < 1 or H.min() < 1):
-        at = int(v[int(np.argmin(np.minimum(W, H).min(axis=0)))])
-        side = "width" if W.min() < 1 else "height"
-        raise InvalidPlan(
-            f"The frame has no {side} at {at} px, span {span.letter}. Give it more room there.",
-            field=f"treatments.{e.origin[side] or span.letter}.{side}",
+        asked = _Asked(
+            kind=layout.kind,
+            span=span,
+            container=site.container,
+            heights=site.heights,
+            values=repr(values[span.letter]),
+            held=tuple(r.effective for r in held),
+            originals=tuple(states.get(r.effective.original or -1) for r in held),
         )
+        try:
+            computed.append(_earlier.get(asked) or _compute(layout, asked, values, originals))
+        except NoSize as problem:
+            letter = held[problem.part].origin[problem.side] or span.letter
+            field = _field(problem.part, letter, problem.side)
+            raise InvalidPlan(str(problem), field=field) from None
+    parts = tuple(
+        PartPlan(
+            index=index,
+            part=part,
+            spans=tuple(of_span[index] for of_span in computed),
+            origins={letter: r.origin for letter, r in resolved[index].items()},
+        )
+        for index, part in enumerate(placement.parts)
+    )
+    return Plan(site, placement, layout, parts)
+
+
+def _field(part: int, source: str, field: str) -> str:
+    """Where in a placement a value is set."""
+    letter = source.removeprefix(ALL)
+    holder = "common" if source.startswith(ALL) else f"parts.{part}.treatments"
+    return f"{holder}.{letter}.{field}"
+
+
+class _Asked(NamedTuple):
+    """All that the computed parts of one span depend on."""
+
+    kind: str
+    span: Span
+    container: Container
+    heights: tuple[HeightRange, ...]
+    values: str
+    held: tuple[Effective, ...]
+    originals: tuple[str | None, ...]
+
+
+class _Earlier:
+    """The spans that were computed last, for as long as others are not asked for more."""
+
+    MOST = 96
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[_Asked, tuple[SpanPlan, ...]] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, asked: _Asked) -> tuple[SpanPlan, ...] | None:
+        with self._lock:
+            found = self._kept.get(asked)
+            if found is not None:
+                self._kept.move_to_end(asked)
+            return found
+
+    def keep(self, asked: _Asked, computed: tuple[SpanPlan, ...]) -> None:
+        with self._lock:
+            self._kept[asked] = computed
+            while len(self._kept) > self.MOST:
+                self._kept.popitem(last=False)
+
+
+_earlier = _Earlier()
+
+
+def _compute(
+    layout: Layout,
+    asked: _Asked,
+    values: Mapping[str, dict[str, object]],
+    originals: Mapping[int, Original],
+) -> tuple[SpanPlan, ...]:
+    shown = [originals[e.original] if e.original is not None else None for e in asked.held]
+    spot = Spot(
+        span=asked.span,
+        viewports=viewports_of(asked.heights, asked.span.first, asked.span.last),
+        container=asked.container,
+        cells=tuple(map(cell_of, asked.held, shown)),
+        values=layout.values(values[asked.span.letter]),
+    )
+    computed = tuple(plan_part(layout, spot, i, original) for i, original in enumerate(shown))
+    _earlier.keep(asked, computed)
+    return computed
+
+
+def cell_of(e: Effective, original: Original | None) -> Cell:
+    """A part in one span as its layout sees it."""
+    if original is None:
+        w, h = UNKNOWN_RATIO
+        return Cell(e, w / h, UNKNOWN_RATIO)
+    crop = effective_crop(e.crop)
+    px = crop_px(original, crop)
+    return Cell(e, cropped_ratio(original, crop), (px.w, px.h))
+
+
+def plan_part(layout: Layout, spot: Spot, index: int, original: Original | None) -> SpanPlan:
+    """One part in one span. Raises NoSize where its frame has none."""
+    e = spot.cells[index].effective
+    frame = layout.frame(spot, index)
+    _has_size(spot, index, frame)
     if original is None or e.show != "picture":
-        return SpanPlan(span, e, original, None, grid, vh, W, H, None, None, crop)
+        return SpanPlan(layout, spot, index, frame)
+    crop = effective_crop(e.crop)
     picture = picture_of(original, e.aim, crop, keeps_of(original, e.keeps))
-    inside = windows(picture, e.fit, e.aim, W, H)
-    return SpanPlan(span, e, original, picture, grid, vh, W, H, inside, outside(inside, crop), crop)
+    windows_ = windows(picture, e.fit, e.aim, frame.W, frame.H)
+    shown = outside(windows_, crop)
+    return ShownSpan(layout, spot, index, frame, original, crop, picture, windows_, shown)
 
 
-def cropped_ratio(original: Original, crop: Region) -> float:
-    return original.width_px * (crop.x1 - crop.x0) / (original.height_px * (crop.y1 - crop.y0))
+def _has_size(spot: Spot, index: int, frame: Frame) -> None:
+    W, H = frame.W, frame.H
+    if spot.cells[index].effective.show == "nothing" or (W.min() >= 1 and H.min() >= 1):
+        return
+    at = int(spot.viewports.widths[int(np.argmin(np.minimum(W, H).min(axis=0)))])
+    side = "width" if W.min() < 1 else "height"
+    raise NoSize(
+        f"The frame has no {side} at {at} px, span {spot.span.letter}. Give it more room there.",
+        index,
+        side,
+    )
 
 
-def crop_of(original: Original, cut: Region) -> Crop:
+def cropped_ratio(original: Original, crop: Rect) -> float:
+    """Width over height of a part of an original."""
+    return original.width_px * crop.w / (original.height_px * crop.h)
+
+
+def crop_px(original: Original, cut: Rect) -> Crop:
     """The cut in whole image px, rounded to the nearest px; never empty, never beyond the
     picture."""
 
@@ -197,12 +376,6 @@ def crop_of(original: Original, cut: Region) -> Crop:
         b = max(min(int(last * length + 0.5), length), a + 1)
         return a, b - a
 
-    x, w = edges(cut.x0, cut.x1, original.width_px)
-    y, h = edges(cut.y0, cut.y1, original.height_px)
+    x, w = edges(cut.x, cut.x1, original.width_px)
+    y, h = edges(cut.y, cut.y1, original.height_px)
     return Crop(x=x, y=y, w=w, h=h)
-
-
-def drawn_cut_width(span_plan: SpanPlan) -> Floats:
-    """Drawn width of the cut in CSS px at every frame of the span."""
-    assert span_plan.shown is not None
-    return span_plan.shown.drawn_w * (span_plan.cut.x1 - span_plan.cut.x0)

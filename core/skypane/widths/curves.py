@@ -8,11 +8,13 @@ from skypane.values import Noun
 from skypane.widths.frames import Floats
 from skypane.widths.runs import constant
 
+Points = tuple[tuple[float, float], ...]
+
 
 class Curve(Noun):
     """A function of the viewport width as (width, value) points, linear in between."""
 
-    points: tuple[tuple[float, float], ...]
+    points: Points
 
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:

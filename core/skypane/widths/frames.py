@@ -8,6 +8,8 @@ container C(v) = min(max_width, v − 2·margin). Columns with gutter: one = (C 
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -19,6 +21,7 @@ from skypane.model import (
     FixedHeight,
     FixedWidth,
     FullWidth,
+    HeightRange,
     HeightRule,
     NaturalHeight,
     RatioHeight,
@@ -101,9 +104,26 @@ def frame_heights(
     return _clamped(heights, rule.least_px, rule.greatest_px)
 
 
-def viewport_heights(site: Site, viewport_widths: Floats) -> tuple[Floats, Floats, Floats]:
+class Viewports(NamedTuple):
+    """The viewports of a span in CSS px: whole widths, and per width the least, typical and
+    greatest height, (3, widths)."""
+
+    widths: Floats
+    heights: Floats
+
+
+@lru_cache(maxsize=64)
+def viewports_of(heights: tuple[HeightRange, ...], first: int, last: int) -> Viewports:
+    """All viewports from one width to another, both included."""
+    v = np.arange(first, last + 1, dtype=np.float64)
+    return Viewports(v, np.stack(viewport_heights(heights, v)))
+
+
+def viewport_heights(
+    heights: Sequence[HeightRange], viewport_widths: Floats
+) -> tuple[Floats, Floats, Floats]:
     """Least, typical and greatest viewport height in CSS px that occur at each viewport width."""
-    rows = sorted(site.heights, key=lambda r: r.to_px)
+    rows = sorted(heights, key=lambda r: r.to_px)
     edges = np.array([r.to_px for r in rows])
     index = np.minimum(np.searchsorted(edges, viewport_widths, side="left"), len(rows) - 1)
 
@@ -183,4 +203,4 @@ def depends_on_viewport_height(rule: HeightRule) -> bool:
 
 def typical_height(site: Site, width: int) -> int:
     """The viewport height that goes with a viewport width, in CSS px."""
-    return int(viewport_heights(site, np.array([float(width)]))[1][0])
+    return int(viewport_heights(site.heights, np.array([float(width)]))[1][0])

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 
@@ -25,14 +25,19 @@ class Run(Noun):
     worst_at: int
 
 
-def runs_of(v: Floats, verdicts: np.ndarray, shares: Floats) -> list[Run]:
+def equal_runs(values: np.ndarray[Any, Any]) -> list[tuple[int, int]]:
+    """Consecutive equal values, as the place of the first and the place after the last."""
+    if constant(values):
+        return [(0, len(values))]
+    changes = (np.flatnonzero(values[1:] != values[:-1]) + 1).tolist()
+    return list(zip([0, *changes], [*changes, len(values)], strict=True))
+
+
+def runs_of(v: Floats, verdicts: np.ndarray[Any, Any], shares: Floats) -> list[Run]:
     """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each
     verdict rests on."""
-    changes: list[int] = (
-        [] if constant(verdicts) else (np.flatnonzero(verdicts[1:] != verdicts[:-1]) + 1).tolist()
-    )
     out = []
-    for a, b in zip([0, *changes], [*changes, len(v)], strict=True):
+    for a, b in equal_runs(verdicts):
         worst = int(a + shares[a:b].argmin())
         out.append(
             Run(
@@ -68,13 +73,12 @@ def merged(runs: list[Run]) -> tuple[Run, ...]:
     return tuple(out)
 
 
-def constant(values: np.ndarray) -> bool:
+def constant(values: np.ndarray[Any, Any]) -> bool:
     """Whether an array is known to hold one value throughout, as `fates` gives for an area that is
     whole everywhere."""
     return values.strides == (0,)
 
 
-def stretches(v: Floats, true: np.ndarray) -> list[tuple[int, int]]:
+def stretches(v: Floats, true: np.ndarray[Any, Any]) -> list[tuple[int, int]]:
     """First and last width of every run of consecutive widths at which something is true."""
-    edges = np.flatnonzero(np.diff(np.concatenate([[False], true, [False]]).astype(np.int8)))
-    return [(int(v[a]), int(v[b - 1])) for a, b in zip(edges[::2], edges[1::2], strict=True)]
+    return [(int(v[a]), int(v[b - 1])) for a, b in equal_runs(true) if true[a]]

@@ -1,0 +1,47 @@
+"""A remedy for one span, and what a walk down the remedies comes to."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from skypane.model import Treatment
+from skypane.values import Noun
+
+RemedyKind = Literal["aim", "uncrop", "whole", "ratio", "crop", "taller", "original", "colour"]
+
+
+class Remedy(Noun):
+    """One way to help. `label` is what the button says, `treatment` what it sets; both empty where
+    it does not work.
+
+    `narrower` are values that narrower spans take for their own, so that nothing but this span
+    changes.
+    """
+
+    kind: RemedyKind
+    works: bool
+    why: str
+    label: str = ""
+    treatment: Treatment | None = None
+    narrower: dict[str, Treatment] = {}
+    figures: dict[str, float] = {}
+
+
+def works(kind: RemedyKind, why: str, label: str, treatment: Treatment, **figures: float) -> Remedy:
+    """A remedy that helps."""
+    return Remedy(kind=kind, works=True, why=why, label=label, treatment=treatment, figures=figures)
+
+
+def fails(kind: RemedyKind, why: str, **figures: float) -> Remedy:
+    """A remedy that does not help, and why."""
+    return Remedy(kind=kind, works=False, why=why, figures=figures)
+
+
+class Advice(Noun):
+    """What to do about the failing areas of one span. `best` is the index of the first remedy that
+    works, None if none does."""
+
+    span: str
+    failing: tuple[str, ...]
+    steps: tuple[Remedy, ...]
+    best: int | None

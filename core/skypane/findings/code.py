@@ -1,0 +1,32 @@
+"""What is wrong with the markup."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from skypane.findings.rule import Case, Found, rule
+from skypane.markup.picture import alt_text
+
+
+@rule("no-alt", "wrong", "code", "Say what it shows, or mark it as decorative on purpose.")
+def no_alt(case: Case) -> Iterator[Found]:
+    """Nobody has said what the picture shows, nor that it is decorative (WCAG 2.2, 1.1.1)."""
+    if not case.part.waiting and case.part.shown and alt_text(case.part) is None:
+        yield (), "The picture has no alt text."
+
+
+@rule(
+    "lettering-unsaid",
+    "wrong",
+    "code",
+    "Let the alt text say the words, or set them as text on the picture.",
+)
+def lettering_unsaid(case: Case) -> Iterator[Found]:
+    """A keep area holds lettering, but the picture is marked as decorative: its words are not there
+    for those who do not see it (WCAG 2.2, 1.1.1 and 1.4.5)."""
+    names = dict.fromkeys(a.name for p in case.part.shown for a in p.keeps if a.lettering)
+    if names and alt_text(case.part) == "":
+        yield (
+            (),
+            f"{' and '.join(names)}: lettering in a picture that is marked as decorative.",
+        )

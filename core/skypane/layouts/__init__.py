@@ -1,0 +1,6 @@
+"""How a kind of placement lays out its parts: a module each."""
+
+from skypane.layouts import picture
+from skypane.layouts.layout import Cell, Frame, Layout, Spot, kinds, known, layout_of
+
+__all__ = ["Cell", "Frame", "Layout", "Spot", "kinds", "known", "layout_of", "picture"]

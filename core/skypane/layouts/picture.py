@@ -1,0 +1,46 @@
+"""One picture that fills its frame."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from skypane.layouts.layout import Frame, Layout, Spot, known
+from skypane.widths.frame_css import height_css, standing_css, width_css
+from skypane.widths.frames import (
+    Piece,
+    depends_on_viewport_height,
+    frame_heights,
+    frame_widths,
+    width_pieces,
+)
+
+
+@known
+class Picture(Layout):
+    kind = "picture"
+
+    def frame(self, spot: Spot, part: int) -> Frame:
+        e, ratio, _ = spot.cells[part]
+        heights = spot.viewports.heights
+        vh = heights if depends_on_viewport_height(e.height) else heights[1:2]
+        W = np.broadcast_to(
+            frame_widths(e.width, spot.viewports.widths, spot.container), vh.shape
+        ).copy()
+        corner = np.zeros_like(W)
+        return Frame(W, frame_heights(e.height, W, vh, ratio), corner, corner)
+
+    def pieces(self, spot: Spot, part: int) -> list[Piece]:
+        return width_pieces(spot.cells[part].effective.width, spot.container)
+
+    def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
+        e, _, natural = spot.cells[part]
+        widths = frame_widths(e.width, spot.viewports.widths, spot.container)
+        # where it stands matters only where it is narrower than the page
+        fills = (widths >= spot.viewports.widths - 0.01).all()
+        return {
+            "display": "none" if e.show == "nothing" else "block",
+            "width": width_css(e.width, spot.container),
+            "margin-inline": "0" if fills else standing_css(e.stands, e.width, spot.container),
+            **height_css(e.height, natural),
+            "background": e.background,
+        }

@@ -1,0 +1,26 @@
+"""What is said of something that is wrong or wasteful."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from skypane.values import Noun
+
+#: The steps of a placement, in the order in which people work.
+Step = Literal["frame", "aim", "words", "files", "code", "proof"]
+#: wrong: visitors get less than was meant; unfinished: somebody still has to say something;
+#: wasteful: visitors pay for what they do not see.
+Severity = Literal["wrong", "unfinished", "wasteful"]
+
+
+class Finding(Noun):
+    """One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
+    remedy."""
+
+    rule: str
+    severity: Severity
+    step: Step
+    part: int
+    spans: tuple[str, ...]
+    sentence: str
+    remedy: str
