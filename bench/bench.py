@@ -24,11 +24,11 @@ from skypane.model import (
     Area,
     FixedHeight,
     Original,
-    Placement,
     RatioHeight,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.picks import Environment, pick
 from skypane.picks.choose import read_markup
@@ -76,7 +76,7 @@ def originals(areas: int = 0) -> dict[int, Original]:
     return {1: wide, 2: tall}
 
 
-FOUR = Placement(
+FOUR = picture(
     name="Lighthouse",
     treatments={
         "D": Treatment(
@@ -133,7 +133,7 @@ def loop() -> int:
 
 def export() -> list[str]:
     site = Site()
-    placement = Placement(
+    placement = picture(
         name="Lighthouse",
         treatments={
             "D": Treatment(original=1, height=RatioHeight(w=2.4, h=1)),

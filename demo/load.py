@@ -149,7 +149,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
 
     return {
         "Home": [
-            m.Placement(
+            m.picture(
                 name="Lighthouse",
                 treatments={
                     "D": held(m.Treatment(width=m.FullWidth(), height=m.ViewportHeight(percent=70, least_px=480, greatest_px=900)), "lighthouse-wide.jpg"),
@@ -160,7 +160,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             )
         ],
         "Crossings": [
-            m.Placement(
+            m.picture(
                 name="Four boats",
                 treatments={
                     "D": held(m.Treatment(width=m.FullWidth(), height=ratio(2.4, 1)), "four-boats.jpg"),
@@ -171,7 +171,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             )
         ],
         "The Island": [
-            m.Placement(
+            m.picture(
                 name="Tern",
                 treatments={
                     "D": held(m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=m.FixedHeight(height_px=420)), "tern-flight.jpg"),
@@ -180,7 +180,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             )
         ],
         "Visit": [
-            m.Placement(
+            m.picture(
                 name="Keeper's cottage",
                 lead=False,
                 treatments={

@@ -19,6 +19,7 @@ from skypane.model import (
     ShareWidth,
     Site,
     Treatment,
+    picture,
 )
 from skypane.shown.plan import plan
 
@@ -43,7 +44,7 @@ def opened(browser, html: str, css: str, width: int = 1280):
 def test_without_container_units_the_percentage_holds(browser):
     """The same CSS with a unit that no browser knows in place of `cqw` and `cqh`."""
     held = Treatment(original=1, height=FixedHeight(height_px=1200))
-    p = Placement(name="Quay", treatments={"D": held, "A": Treatment(height=RatioHeight(w=1, h=1))})
+    p = picture(name="Quay", treatments={"D": held, "A": Treatment(height=RatioHeight(w=1, h=1))})
     html, css = delivered(p)
     assert "cqw" in css and "@supports" in css
     old = css.replace("cqw", "zqw").replace("cqh", "zqh")
@@ -79,7 +80,7 @@ def test_a_frame_stands_where_it_is_put(browser, stands, of, left):
     t = Treatment(
         original=1, width=ShareWidth(percent=50, of=of), height=RatioHeight(w=2, h=1), stands=stands
     )
-    page = opened(browser, *delivered(Placement(name="Quay", treatments={"D": t})))
+    page = opened(browser, *delivered(picture(name="Quay", treatments={"D": t})))
     box = page.locator("picture").bounding_box()
     assert (box["x"], box["width"]) == (left, 640 if of == "page" else 540)
     page.close()
@@ -90,7 +91,7 @@ def test_rules_of_every_name_are_taken(browser, name):
     page = opened(
         browser,
         *delivered(
-            Placement(
+            picture(
                 name=name, treatments={"D": Treatment(original=1, height=RatioHeight(w=4, h=1))}
             )
         ),

@@ -24,12 +24,12 @@ from skypane.model import (
     Following,
     HeightRange,
     Original,
-    Placement,
     RatioHeight,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.pixels.encode import make
 from skypane.shown.keeps import fates
@@ -102,7 +102,7 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         )
         site, placement = (
             site_around(width, height),
-            Placement(name="Spot", treatments={"A": treatment}),
+            picture(name="Spot", treatments={"A": treatment}),
         )
         (p,) = plan(site, placement, {1: original})
         # the crop's own ramp, as the preview of a crop is a picture of its own
@@ -211,7 +211,7 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(
             site_around(width, height),
             random_treatment(rng, [a.name for a in areas], width),
         )
-        placement = Placement(name="Spot", treatments={"A": treatment})
+        placement = picture(name="Spot", treatments={"A": treatment})
         plans = plan(site, placement, {1: original})
         files = renditions(site, placement, plans)
         source = tmp_path / f"{n}.png"

@@ -10,7 +10,7 @@ from PIL import Image
 from skypane.files.renditions import renditions
 from skypane.markup.lines import text_of
 from skypane.markup.picture import picture_lines
-from skypane.model import FixedHeight, Original, Placement, RatioHeight, Site, Treatment
+from skypane.model import FixedHeight, Original, RatioHeight, Site, Treatment, picture
 from skypane.picks import Environment, pick
 from skypane.shown.plan import plan
 
@@ -23,7 +23,7 @@ def ours() -> list[str]:
         1: Original(id=1, name="a", width_px=5200, height_px=2900),
         2: Original(id=2, name="b", width_px=900, height_px=600),
     }
-    p = Placement(
+    p = picture(
         name="p",
         treatments={
             "D": Treatment(original=1, height=RatioHeight(w=2, h=1)),

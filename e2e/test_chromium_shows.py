@@ -25,12 +25,12 @@ from skypane.model import (
     HeightRange,
     NaturalHeight,
     Original,
-    Placement,
     RatioHeight,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.pixels.encode import make
 from skypane.shown.fit import shows, windows
@@ -97,7 +97,7 @@ def frame_at(plans, width, height):
 def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, frame, aim):
     """6 frames × 3 aims × 5 windows = 90, within what one device px covers (Chromium's whole-px
     snapping counted in)."""
-    placement = Placement(
+    placement = picture(
         name="Spot",
         treatments={"D": Treatment(original=1, aim=AIMS[aim], stands="start", **FRAMES[frame])},
     )
@@ -195,7 +195,7 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     source.write_bytes(waves(*size))
     # lossless PNG files, so that only resampling differs
     big = original(size=size).model_copy(update={"alpha": True})
-    placement = Placement(
+    placement = picture(
         name="Spot",
         treatments={
             "D": Treatment(original=1, height=ViewportHeight(percent=60)),

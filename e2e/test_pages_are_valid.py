@@ -8,7 +8,7 @@ from pathlib import Path
 
 import pytest
 from skypane.handover import blueprint
-from skypane.model import FixedHeight, Original, Placement, RatioHeight, Site, Treatment
+from skypane.model import FixedHeight, Original, RatioHeight, Site, Treatment, picture
 
 JAR = Path(__file__).parents[1] / "web/node_modules/vnu-jar/build/dist/vnu.jar"
 
@@ -43,7 +43,7 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
             for lead in (True, False):
                 plan = blueprint(
                     Site(media_style=style),
-                    Placement(name=name, lead=lead, treatments=treatments),
+                    picture(name=name, lead=lead, treatments=treatments),
                     originals,
                 )
                 (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from skypane.model import Site
 from skypane.picks import Environment, pick
-from skypane.picks.choose import Step, read_markup
+from skypane.picks.choose import Reason, read_markup
 from skypane.picks.engines import TYPES
 from skypane.values import Noun
 from skypane.widths.frames import typical_height
@@ -49,7 +49,7 @@ class Prediction(Noun):
     span: str
     url: str | None
     file: FileFact | None
-    trace: tuple[Step, ...]
+    trace: tuple[Reason, ...]
     warnings: tuple[str, ...] = ()
 
 

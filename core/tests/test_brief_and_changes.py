@@ -6,13 +6,13 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from planned import own, span_plans, treated
 from skypane.changes import Look, Version, differences, named
 from skypane.geometry import Rect
 from skypane.markup.overlay import overlay_svg
-from skypane.model import Area, FixedWidth, Original, Placement, RatioHeight, Site, Treatment
+from skypane.model import Area, FixedWidth, Original, RatioHeight, Site, Treatment, picture
 from skypane.shown.brief import brief
 from skypane.shown.fit import safe_area, shows
-from skypane.shown.plan import plan
 
 SITE = Site()
 
@@ -23,13 +23,13 @@ def frames(*boxes):
         letter: Treatment(width=FixedWidth(width_px=w), height=RatioHeight(w=w, h=h))
         for letter, (w, h) in zip("ABCD", boxes, strict=True)
     }
-    return plan(SITE, Placement(name="x", treatments=treatments), {})
+    return span_plans(SITE, picture(name="x", treatments=treatments), {})
 
 
 def test_check_value_3_4_and_3_1_share_the_middle_of_a_16_9_picture():
     """02-rules §4: 1920×1080 centred in 3:4 and 3:1 has the safe area x 555…1365, y 220…860."""
     found = brief(frames((300, 400), (300, 400), (300, 100), (300, 100)), ratio=16 / 9)
-    x0, x1, y0, y1 = found.safe
+    x0, x1, y0, y1 = found.safe.edges
     assert [round(v) for v in (x0 * 1920, x1 * 1920, y0 * 1080, y1 * 1080)] == [555, 1365, 220, 860]
 
 
@@ -42,7 +42,7 @@ def test_the_px_are_those_of_the_drawn_width():
 
 def test_without_a_wish_one_ratio_of_frames_is_the_ratio_of_the_picture():
     found = brief(frames(*[(800, 400)] * 4))
-    assert (found.ratio, found.width_px, found.height_px, found.safe) == (
+    assert (found.ratio, found.width_px, found.height_px, found.safe.edges) == (
         2,
         1600,
         800,
@@ -61,7 +61,7 @@ def test_the_safe_area_is_what_every_frame_shows_of_such_a_picture(boxes, ratio)
     parts = [shows(size, box, "cover", (0.5, 0.5)).visible for box in boxes]
     x0, x1 = max(p.x for p in parts) / size[0], min(p.x + p.w for p in parts) / size[0]
     y0, y1 = max(p.y for p in parts) / size[1], min(p.y + p.h for p in parts) / size[1]
-    assert found.safe == pytest.approx((x0, x1, y0, y1), abs=1e-4)
+    assert found.safe.edges == pytest.approx((x0, x1, y0, y1), abs=1e-4)
     assert found.width_px >= max(max(w, h * ratio) for w, h in boxes) - 1e-3
 
 
@@ -75,12 +75,12 @@ def test_no_ratio_asks_for_fewer_px_than_the_one_chosen():
 
 
 def test_spans_that_show_no_picture_ask_for_none():
-    placement = Placement(name="x", treatments={"D": Treatment(show="colour")})
-    assert brief(plan(SITE, placement, {})) is None
+    placement = picture(name="x", treatments={"D": Treatment(show="colour")})
+    assert brief(span_plans(SITE, placement, {})) is None
 
 
 def test_the_overlay_is_an_svg_of_the_pictures_size_with_a_hole_where_it_is_safe():
-    svg = overlay_svg(1920, 1080, (0.25, 0.75, 0.1, 0.9), 'Boats & "co"')
+    svg = overlay_svg(1920, 1080, Rect(x=0.25, y=0.1, w=0.5, h=0.8), 'Boats & "co"')
     root = ET.fromstring(svg)
     assert (root.get("width"), root.get("height"), root.get("viewBox")) == (
         "1920",
@@ -102,7 +102,7 @@ def test_the_overlay_is_an_svg_of_the_pictures_size_with_a_hole_where_it_is_safe
 
 def test_the_safe_area_of_a_placed_picture_agrees_with_the_brief_of_its_frames():
     boxes = ((300, 400), (600, 400), (900, 400), (1200, 400))
-    placement = Placement(
+    placement = picture(
         name="x",
         treatments={
             letter: Treatment(
@@ -111,15 +111,17 @@ def test_the_safe_area_of_a_placed_picture_agrees_with_the_brief_of_its_frames()
             for letter, (w, h) in zip("ABCD", boxes, strict=True)
         },
     )
-    plans = plan(SITE, placement, {1: Original(id=1, name="o", width_px=1800, height_px=1000)})
+    plans = span_plans(
+        SITE, placement, {1: Original(id=1, name="o", width_px=1800, height_px=1000)}
+    )
     regions = [safe_area(p.shown) for p in plans]
     both = (
-        max(r.x0 for r in regions),
+        max(r.x for r in regions),
         min(r.x1 for r in regions),
-        max(r.y0 for r in regions),
+        max(r.y for r in regions),
         min(r.y1 for r in regions),
     )
-    assert brief(plans, ratio=1.8).safe == pytest.approx(both, abs=1e-4)
+    assert brief(plans, ratio=1.8).safe.edges == pytest.approx(both, abs=1e-4)
 
 
 # -- names of what changed --
@@ -127,7 +129,7 @@ def test_the_safe_area_of_a_placed_picture_agrees_with_the_brief_of_its_frames()
 BOAT, MAST = (
     Area(name=n, rect=Rect(x=x, y=0.2, w=0.2, h=0.2)) for n, x in (("Boat", 0.1), ("Mast", 0.5))
 )
-BASE = Placement(name="Boats", treatments={"D": Treatment(original=1), "A": Treatment(fit="cover")})
+BASE = picture(name="Boats", treatments={"D": Treatment(original=1), "A": Treatment(fit="cover")})
 
 
 def version(placement=BASE, focal=(0.5, 0.5), areas=(BOAT, MAST)):
@@ -135,16 +137,14 @@ def version(placement=BASE, focal=(0.5, 0.5), areas=(BOAT, MAST)):
 
 
 def with_a(**values):
-    return BASE.model_copy(
-        update={"treatments": {**BASE.treatments, "A": Treatment(fit="cover", **values)}}
-    )
+    return treated(BASE, {**own(BASE), "A": Treatment(fit="cover", **values)})
 
 
 @pytest.mark.parametrize(
     ("after", "said"),
     [
         (version(), ()),
-        (version(BASE.model_copy(update={"name": "Quay", "alt": "Boats"})), ("Name", "Alt text")),
+        (version(picture("Quay", own(BASE), alt="Boats")), ("Name", "Alt text")),
         (version(BASE.model_copy(update={"lead": False})), ("Loading",)),
         (version(with_a(crop=Rect(x=0, y=0, w=0.5, h=1))), ("Crop of span A",)),
         (

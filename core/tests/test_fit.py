@@ -5,6 +5,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 from skypane.errors import InvalidPlan
+from skypane.geometry import Rectangle
 from skypane.model import FixedAim, Following
 from skypane.shown.fit import (
     Interval,
@@ -58,7 +59,7 @@ def test_the_safe_area_of_a_portrait_and_a_flat_frame():
     )
     safe = safe_area(shown)
     assert safe is not None
-    assert [round(v) for v in (safe.x0 * 1920, safe.x1 * 1920, safe.y0 * 1080, safe.y1 * 1080)] == [
+    assert [round(v) for v in (safe.x * 1920, safe.x1 * 1920, safe.y * 1080, safe.y1 * 1080)] == [
         555,
         1365,
         220,
@@ -86,24 +87,28 @@ def test_the_drawn_width_exceeds_a_frame_that_is_taller_than_the_picture():
 # -- the five fits --
 
 
+def box(x, y, w, h):
+    return Rectangle(x=x, y=y, w=w, h=h)
+
+
 def test_contain_shows_all_and_leaves_room():
     shown = shows((1600, 900), (400, 400), "contain", (0.5, 1))
-    assert shown.visible == (0, 0, 1600, 900)
-    assert shown.drawn == (0, 175, 400, 225)
+    assert shown.visible == box(0, 0, 1600, 900)
+    assert shown.drawn == box(0, 175, 400, 225)
 
 
 def test_none_draws_px_for_px():
     shown = shows((1000, 500), (400, 200), "none", (1, 0))
-    assert shown.visible == (600, 0, 400, 200) and shown.drawn == (-600, 0, 1000, 500)
+    assert shown.visible == box(600, 0, 400, 200) and shown.drawn == box(-600, 0, 1000, 500)
 
 
 def test_scale_down_is_the_smaller_of_none_and_contain():
-    assert shows((100, 50), (400, 200), "scale-down", (0, 0)).drawn == (0, 0, 100, 50)
-    assert shows((1000, 500), (400, 200), "scale-down", (0, 0)).drawn == (0, 0, 400, 200)
+    assert shows((100, 50), (400, 200), "scale-down", (0, 0)).drawn == box(0, 0, 100, 50)
+    assert shows((1000, 500), (400, 200), "scale-down", (0, 0)).drawn == box(0, 0, 400, 200)
 
 
 def test_fill_stretches():
-    assert shows((100, 50), (300, 300), "fill", (0.3, 0.9)).drawn == (0, 0, 300, 300)
+    assert shows((100, 50), (300, 300), "fill", (0.3, 0.9)).drawn == box(0, 0, 300, 300)
 
 
 @given(
@@ -216,23 +221,23 @@ def test_a_cut_shows_the_same_as_the_whole(ratio, frames, following, x, y):
     aim = Following() if following else FixedAim(x=x, y=y)
     shown = windows(picture, "cover", aim, W, H)
     cut = union(shown)
-    cut_w, cut_h = (cut.x1 - cut.x0) * picture.w, (cut.y1 - cut.y0) * picture.h
+    cut_w, cut_h = cut.w * picture.w, cut.h * picture.h
     scale = np.maximum(W / cut_w, H / cut_h)
     assert scale == pytest.approx(shown.drawn_w / picture.w, rel=1e-6)  # drawn as large as before
     if not following:  # left edge px·(w − W/s) = c0 + px·(c − W/s)
-        assert cut.x0 * picture.w + x * (cut_w - W / scale) == pytest.approx(
+        assert cut.x * picture.w + x * (cut_w - W / scale) == pytest.approx(
             shown.x0 * picture.w, abs=1e-3
         )
-        assert cut.y0 * picture.h + y * (cut_h - H / scale) == pytest.approx(
+        assert cut.y * picture.h + y * (cut_h - H / scale) == pytest.approx(
             shown.y0 * picture.h, abs=1e-3
         )
-    assert (shown.x0 >= cut.x0 - 1e-9).all() and (shown.x1 <= cut.x1 + 1e-9).all()
+    assert (shown.x0 >= cut.x - 1e-9).all() and (shown.x1 <= cut.x1 + 1e-9).all()
 
 
 def test_a_span_of_one_ratio_is_cut_to_that_ratio():
     W = np.arange(320.0, 600.0)
     cut = union(windows(Picture(5200, 2900, (0.7, 0.5)), "cover", Following(), W, W * 5 / 4))
-    assert (cut.x1 - cut.x0) * 5200 / ((cut.y1 - cut.y0) * 2900) == pytest.approx(0.8)
+    assert cut.w * 5200 / (cut.h * 2900) == pytest.approx(0.8)
 
 
 # -- shares --

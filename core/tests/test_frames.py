@@ -4,7 +4,6 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from skypane.markup.frame import height_css, width_css
 from skypane.markup.sizes import sizes_css
 from skypane.model import (
     ColumnsWidth,
@@ -21,14 +20,23 @@ from skypane.model import (
 from skypane.numerals import number
 from skypane.picks import Environment
 from skypane.picks.sizes import evaluate_sizes
+from skypane.widths.frame_css import height_css, width_css
 from skypane.widths.frames import (
     frame_heights,
     frame_widths,
     padded_columns_percent,
     viewport_heights,
+    width_pieces,
 )
 
 V = np.arange(320, 2561, dtype=float)
+
+
+def sizes(spans, container, style="max-width"):
+    pieces = [(first, last, width_pieces(rule, container)) for first, last, rule in spans]
+    return sizes_css(pieces, style)
+
+
 bounds = st.tuples(st.none() | st.integers(10, 800), st.none() | st.integers(800, 2000))
 holders = st.sampled_from(["page", "container"])
 rules = st.one_of(
@@ -111,7 +119,7 @@ def test_sizes_evaluates_to_the_frame_at_every_width_in_every_engine(
 ):
     """Within 1 px (02-rules §2), with a rule of another shape in the span beside it; and nothing in
     it that an engine drops."""
-    text = sizes_css([(320, 899, rule), (900, 2560, ShareWidth(percent=40))], container, style)
+    text = sizes([(320, 899, rule), (900, 2560, ShareWidth(percent=40))], container, style)
     assert "min(" not in text and "max(" not in text and "clamp(" not in text and "*" not in text
     widths = np.concatenate([V[::37], [899.0, 900.0]])
     expected = np.where(widths < 900, frame_widths(rule, widths, container), widths * 0.4)
@@ -124,9 +132,9 @@ def test_sizes_evaluates_to_the_frame_at_every_width_in_every_engine(
 def test_sizes_of_several_spans_joins_equal_neighbours():
     full, half = FullWidth(), ShareWidth(percent=50)
     spans = [(320, 599, full), (600, 1023, half), (1024, 2560, half)]
-    assert sizes_css(spans, Container()) == "(max-width: 599px) 100vw, 50vw"
-    assert sizes_css(spans, Container(), "min-width") == "(min-width: 600px) 50vw, 100vw"
-    assert sizes_css(spans, Container(), "range") == "(width < 600px) 100vw, 50vw"
+    assert sizes(spans, Container()) == "(max-width: 599px) 100vw, 50vw"
+    assert sizes(spans, Container(), "min-width") == "(min-width: 600px) 50vw, 100vw"
+    assert sizes(spans, Container(), "range") == "(width < 600px) 100vw, 50vw"
 
 
 def test_sizes_of_a_container_are_written_as_the_engines_take_them():
@@ -134,12 +142,11 @@ def test_sizes_of_a_container_are_written_as_the_engines_take_them():
     1080px)`."""
     whole = ShareWidth(percent=100, of="container")
     assert (
-        sizes_css([(320, 2560, whole)], Container())
-        == "(max-width: 1120px) calc(100vw - 40px), 1080px"
+        sizes([(320, 2560, whole)], Container()) == "(max-width: 1120px) calc(100vw - 40px), 1080px"
     )
     three = ColumnsWidth(columns=3, gutter_px=60)
     assert (
-        sizes_css([(320, 2560, three)], Container())
+        sizes([(320, 2560, three)], Container())
         == "(max-width: 1120px) calc(33.33333vw - 53.33333px), 320px"
     )
 
@@ -183,7 +190,7 @@ def test_css_of_heights_says_the_bounds():
 
 def test_viewport_heights_follow_the_site_s_rows():
     least, typical, greatest = viewport_heights(
-        Site(), np.array([360.0, 599.0, 600.0, 1280.0, 1920.0])
+        Site().heights, np.array([360.0, 599.0, 600.0, 1280.0, 1920.0])
     )
     assert list(typical) == [640, 640, 1024, 800, 1080]
     assert (least <= typical).all() and (typical <= greatest).all()

@@ -1,9 +1,11 @@
 """The picture element and its CSS (HTML Standard §4.8; 02-rules §4, §6, §11)."""
 
+import json
 import re
 
 import pytest
 import tinycss2
+from planned import own, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.files.renditions import renditions
 from skypane.geometry import Rect
@@ -11,7 +13,7 @@ from skypane.handover import blueprint, manifest_text
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
-from skypane.markup.picture import picture_lines
+from skypane.markup.picture import placement_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -19,16 +21,16 @@ from skypane.model import (
     Following,
     FullWidth,
     Original,
-    Placement,
     RatioHeight,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.picks import Environment, pick
 from skypane.picks.choose import wins
-from skypane.shown.plan import plan as plan_
+from skypane.shown.plan import plan
 
 WIDE = Original(
     id=1,
@@ -41,7 +43,7 @@ WIDE = Original(
 )
 TALL = Original(id=2, name="tall.jpg", width_px=2900, height_px=4300, sha256="t")
 ORIGINALS = {1: WIDE, 2: TALL}
-FOUR = Placement(
+FOUR = picture(
     name="Lighthouse",
     treatments={
         "D": Treatment(original=1, height=RatioHeight(w=2.4, h=1)),
@@ -53,13 +55,12 @@ FOUR = Placement(
 
 
 def markup(site, placement=FOUR, originals=ORIGINALS):
-    plans = plan_(site, placement, originals)
-    return text_of(picture_lines(site, placement, plans, renditions(site, placement, plans)))
+    computed = plan(site, placement, originals)
+    return text_of(placement_lines(computed, renditions(computed)))
 
 
 def css(placement, site=None, originals=ORIGINALS, whole=False):
-    site = site or Site()
-    return text_of(css_lines(site, placement, plan_(site, placement, originals), whole=whole))
+    return text_of(css_lines(plan(site or Site(), placement, originals), whole=whole))
 
 
 @pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
@@ -119,17 +120,15 @@ def test_the_img_carries_alt_size_and_loading():
 
 
 def test_the_placement_s_own_alt_text_comes_first():
-    own = FOUR.model_copy(update={"alt": ""})
-    assert LexborHTMLParser(markup(Site(), own)).css_first("img").attributes["alt"] == ""
+    decorative = picture(name=FOUR.name, treatments=own(FOUR), alt="")
+    assert LexborHTMLParser(markup(Site(), decorative)).css_first("img").attributes["alt"] == ""
 
 
 @pytest.mark.parametrize(
     ("style", "order"), [("max-width", "DCBA"), ("min-width", "ABCD"), ("range", "DCBA")]
 )
 def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
-    lines = css_lines(
-        Site(media_style=style), FOUR, plan_(Site(media_style=style), FOUR, ORIGINALS)
-    )
+    lines = css_lines(plan(Site(media_style=style), FOUR, ORIGINALS))
     letters = "".join(dict.fromkeys(line.spans[0] for line in lines))
     assert letters == order
 
@@ -156,7 +155,7 @@ def test_a_cut_of_one_ratio_needs_no_position():
 def test_whole_pictures_of_one_ratio_are_held_by_a_percentage():
     share = 2900 / 5200  # of the width, in a square
     left = {"focal": (0.4, 0.5)}
-    p = Placement(
+    p = picture(
         name="p", treatments={"D": Treatment(original=1, height=RatioHeight(w=1, h=1), whole=True)}
     )
     # 02-rules §4, from the focal point to the percentage
@@ -169,7 +168,7 @@ def test_whole_pictures_of_one_ratio_are_held_by_a_percentage():
 
 def test_a_changing_ratio_is_followed_by_a_length_with_a_percentage_before_it():
     text = css(
-        Placement(
+        picture(
             name="p",
             treatments={
                 "D": Treatment(original=1, width=FullWidth(), height=FixedHeight(height_px=900))
@@ -186,7 +185,7 @@ def test_fixed_percentages_stay_what_they_are_cut_or_whole():
     t = Treatment(original=1, height=ViewportHeight(percent=60), aim=FixedAim(x=0.2, y=0.9))
     for whole in (False, True):
         assert "object-position: 20% 90%" in css(
-            Placement(name="p", treatments={"D": t}), whole=whole
+            picture(name="p", treatments={"D": t}), whole=whole
         )
 
 
@@ -196,19 +195,14 @@ def test_only_areas_that_bind_are_written():
         Area(name="Middle", rect=Rect(x=0.72, y=0.4, w=0.01, h=0.1)),
     )
     held = WIDE.model_copy(update={"areas": areas, "focal": (0.5, 0.5)})
-    p = Placement(
+    p = picture(
         name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))}
     )
     text = css(p, originals={1: held})
     assert "0.76 * var(--drawn-width)" in text and "0.73 *" not in text
     assert "/* held by Tower */" in text
-    focal_only = p.model_copy(
-        update={
-            "treatments": {
-                "D": p.treatments["D"].model_copy(update={"aim": Following(areas=False)})
-            }
-        }
-    )
+    followed = own(p)["D"].model_copy(update={"aim": Following(areas=False)})
+    focal_only = treated(p, {"D": followed})
     assert "0.76 *" not in css(focal_only, originals={1: held})
 
 
@@ -216,7 +210,7 @@ def test_a_name_cannot_end_the_comment_it_stands_in():
     area = Area(name="x */ body { display: none }", rect=Rect(x=0.715, y=0.335, w=0.045, h=0.27))
     held = WIDE.model_copy(update={"areas": (area,), "focal": (0.5, 0.5)})
     text = css(
-        Placement(
+        picture(
             name="p", treatments={"D": Treatment(original=1, height=FixedHeight(height_px=900))}
         ),
         originals={1: held},
@@ -232,15 +226,13 @@ def test_the_page_is_complete_and_safe():
 
 
 def test_without_a_picture_there_is_nothing_to_hand_over():
-    assert markup(Site(), Placement(name="empty")) == ""
+    assert markup(Site(), picture(name="empty")) == ""
 
 
 def test_the_manifest_lists_every_file_with_its_crop_and_hash():
-    plan = blueprint(Site(), FOUR, ORIGINALS)
-    import json
-
+    found = blueprint(Site(), FOUR, ORIGINALS)
     manifest = json.loads(
-        manifest_text(plan.manifest, {f.key: (1234, "ab" * 32) for f in plan.files})
+        manifest_text(found.manifest, {f.key: (1234, "ab" * 32) for f in found.files})
     )
     assert len(manifest["files"]) == 24
     first = manifest["files"][0]
@@ -256,7 +248,7 @@ def test_percentages_serve_browsers_without_container_units():
     """A declaration with var() is valid while it is read, so an earlier one would be no fallback
     (CSS Variables 1, §3.1): the lengths stand in @supports, the percentage outside of it, and at
     every change both are said again."""
-    p = Placement(
+    p = picture(
         name="p",
         treatments={
             "D": Treatment(original=1, height=FixedHeight(height_px=700)),
@@ -282,11 +274,11 @@ def test_percentages_serve_browsers_without_container_units():
 
 def test_a_frame_narrower_than_the_page_stands_in_the_middle():
     t = Treatment(original=1, width=ShareWidth(percent=50))
-    assert "margin-inline: auto;" in css(Placement(name="p", treatments={"D": t}))
+    assert "margin-inline: auto;" in css(picture(name="p", treatments={"D": t}))
     end = t.model_copy(update={"stands": "end"})
-    assert "margin-inline: auto 0px;" in css(Placement(name="p", treatments={"D": end}))
+    assert "margin-inline: auto 0px;" in css(picture(name="p", treatments={"D": end}))
     inside = Treatment(original=1, width=ShareWidth(percent=50, of="container"), stands="start")
     assert "margin-inline: max(20px, (100% - 1080px) / 2) auto;" in css(
-        Placement(name="p", treatments={"D": inside})
+        picture(name="p", treatments={"D": inside})
     )
     assert "margin-inline" not in css(FOUR)  # full width has nowhere else to stand

@@ -5,6 +5,7 @@ import re
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from planned import effective, own, part_plan, span_plans, treated
 from skypane.errors import InvalidPlan
 from skypane.files.names import stems
 from skypane.files.renditions import groups, pixel_sizes, renditions, scaled, sharp_up_to
@@ -19,12 +20,12 @@ from skypane.model import (
     FullWidth,
     NaturalHeight,
     Original,
-    Placement,
     RatioHeight,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.shown.plan import plan
 from skypane.treatments import FIELDS, resolve, respan
@@ -37,12 +38,11 @@ ORIGINALS = {o.id: o for o in (WIDE, TALL, SMALL)}
 
 
 def placement(name="Lighthouse", **treatments):
-    return Placement(name=name, treatments=treatments)
+    return picture(name=name, treatments=treatments)
 
 
 def files(site, p):
-    plans = plan(site, p, ORIGINALS)
-    return [r for _, mine in renditions(site, p, plans) for r in mine]
+    return [r for _, mine in renditions(plan(site, p, ORIGINALS)) for r in mine]
 
 
 # -- check values (common practice, 02-rules §3) --
@@ -73,8 +73,8 @@ def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut(
     hd = Original(id=9, name="hd.jpg", width_px=3200, height_px=1800)
     site = Site(narrowest=374, widest=375, breakpoints=())
     t = {"width": FixedWidth(width_px=375), "height": FixedHeight(height_px=500), "original": 9}
-    whole = plan(site, placement(A=Treatment(**t, whole=True)), {9: hd})
-    cut = plan(site, placement(A=Treatment(**t)), {9: hd})
+    whole = part_plan(site, placement(A=Treatment(**t, whole=True)), {9: hd})
+    cut = part_plan(site, placement(A=Treatment(**t)), {9: hd})
     assert groups(whole)[0].needed * 2 == 1778
     assert groups(cut)[0].needed * 2 == 750
 
@@ -83,20 +83,22 @@ def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut(
 
 
 def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
-    held = resolve(
+    held = effective(
         Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
     )
     assert [held[x].fit for x in "ABCD"] == ["cover", "cover", "contain", "contain"]
-    assert [held[x].origin["fit"] for x in "ABCD"] == ["B", "B", "D", "D"]
-    assert held["A"].origin["original"] == "D" and held["A"].origin["height"] == ""
+    (resolved,) = resolve(
+        Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
+    )
+    origin = {letter: r.origin for letter, r in resolved.items()}
+    assert [origin[x]["fit"] for x in "ABCD"] == ["B", "B", "D", "D"]
+    assert origin["A"]["original"] == "D" and origin["A"]["height"] == ""
 
 
 def test_changing_a_narrow_span_does_not_alter_a_wider_one():
     base = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1)))
-    changed = placement(
-        D=base.treatments["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5))
-    )
-    before, after = (renditions(Site(), p, plan(Site(), p, ORIGINALS)) for p in (base, changed))
+    changed = placement(D=own(base)["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5)))
+    before, after = (renditions(plan(Site(), p, ORIGINALS)) for p in (base, changed))
     assert [r.key for g, m in before for r in m if "A" not in r.spans] == [
         r.key for g, m in after for r in m if "A" not in r.spans
     ]
@@ -115,7 +117,7 @@ def test_a_new_breakpoint_changes_nothing_at_any_width(more, _):
 
     def at(site, where, width):
         letter = next(s.letter for s in spans_of(site) if s.first <= width <= s.last)
-        e = resolve(site, where)[letter]
+        e = effective(site, where)[letter]
         return {f: getattr(e, f) for f in FIELDS}
 
     for width in (320, 450, 599, 600, 700, 1023, 1024, 1400, 1600, 2560):
@@ -130,7 +132,7 @@ def test_removing_a_breakpoint_keeps_the_narrower_spans_as_they_were():
     )
     # B and C become one, which takes after C
     carried = respan(Site(), Site(breakpoints=(599, 1599)), p)
-    held = resolve(Site(breakpoints=(599, 1599)), carried)
+    held = effective(Site(breakpoints=(599, 1599)), carried)
     assert [held[x].fit for x in "ABC"] == ["contain", "cover", "cover"]
     assert held["A"].height == FixedHeight(height_px=200)
 
@@ -163,9 +165,7 @@ def test_four_spans_two_densities_three_formats():
 
 def test_never_enlarged_and_soft_by_how_much():
     p = placement(D=Treatment(original=3, height=RatioHeight(w=3, h=2)))
-    made = files(
-        Site(breakpoints=()), p.model_copy(update={"treatments": {"A": p.treatments["D"]}})
-    )
+    made = files(Site(breakpoints=()), treated(p, {"A": own(p)["D"]}))
     # 1x and 2x would be one file
     assert {(r.width_px, r.needed_px, r.density) for r in made} == {(900, 2560, 1)}
     assert made[0].share == pytest.approx(900 / 2560)
@@ -190,29 +190,27 @@ def test_whole_pictures_serve_neighbours_with_one_file_of_the_greatest_need():
         D=Treatment(original=1, height=RatioHeight(w=2, h=1), whole=True),
         A=Treatment(original=2, whole=False),
     )
-    plans = plan(Site(), p, ORIGINALS)
-    found = groups(plans)
+    part = part_plan(Site(), p, ORIGINALS)
+    found = groups(part)
     assert [g.letters for g in found] == [("A",), ("B", "C", "D")]
     assert found[1].crop == Crop(x=0, y=0, w=5200, h=2900) and found[1].needed == 2560
-    assert plans[1].cut == WHOLE
+    assert part.shown[1].cut == WHOLE
 
 
 def test_transparency_takes_png_in_place_of_jpeg():
     mark = Original(id=4, name="mark.png", width_px=2400, height_px=687, alpha=True)
     p = placement(D=Treatment(original=4, width=FixedWidth(width_px=240)))
-    made = [r for _, m in renditions(Site(), p, plan(Site(), p, {4: mark})) for r in m]
+    made = [r for _, m in renditions(plan(Site(), p, {4: mark})) for r in m]
     assert [r.format for r in made[:3]] == ["avif", "webp", "png"]
 
 
 def test_the_cut_of_a_frame_in_vh_serves_every_height_of_the_span():
     p = placement(D=Treatment(original=1, height=ViewportHeight(percent=100)))
-    plans = plan(Site(), p, ORIGINALS)
+    plans = span_plans(Site(), p, ORIGINALS)
     narrow = plans[0]
     assert narrow.viewport_h.min() == 560 and narrow.viewport_h.max() == 932
     # the widest window is at 599 × 560, the tallest picture needs all of the height
-    assert narrow.cut.x1 - narrow.cut.x0 == pytest.approx(
-        599 / (560 * WIDE.width_px / WIDE.height_px), rel=1e-6
-    )
+    assert narrow.cut.w == pytest.approx(599 / (560 * WIDE.width_px / WIDE.height_px), rel=1e-6)
 
 
 any_placement = st.fixed_dictionaries(
@@ -248,7 +246,7 @@ any_placement = st.fixed_dictionaries(
 @given(any_placement, st.text(max_size=40).filter(lambda t: t.strip()))
 def test_names_are_unique_and_safe_and_crops_inside(treatments, name):
     treatments.setdefault("D", Treatment(original=1))
-    made = files(Site(), Placement(name=name, treatments=treatments))
+    made = files(Site(), picture(name=name, treatments=treatments))
     by_name = {r.name: r.key for r in made}
     assert {(r.name, r.key) for r in made} == set(by_name.items())  # one name, one file
     for r in made:
@@ -320,20 +318,20 @@ def test_a_frame_without_room_is_refused_at_its_field():
         D=Treatment(original=1), A=Treatment(width=ColumnsWidth(columns=4, gutter_px=120))
     )
     with pytest.raises(InvalidPlan, match="no width at 320 px, span A") as refused:
-        plan(Site(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
-    assert refused.value.field == "treatments.A.width"
+        span_plans(Site(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
+    assert refused.value.field == "parts.0.treatments.A.width"
 
 
 def test_an_original_that_is_not_there_is_refused_at_its_field():
     with pytest.raises(InvalidPlan, match="not in this site") as refused:
-        plan(Site(), placement(C=Treatment(original=77)), ORIGINALS)
-    assert refused.value.field == "treatments.C.original"
+        span_plans(Site(), placement(C=Treatment(original=77)), ORIGINALS)
+    assert refused.value.field == "parts.0.treatments.C.original"
 
 
 def test_a_letter_without_a_span_is_refused():
     with pytest.raises(InvalidPlan, match="no span K"):
-        resolve(Site(), placement(K=Treatment(fit="cover")))
+        effective(Site(), placement(K=Treatment(fit="cover")))
 
 
 def test_following_is_the_default_aim():
-    assert resolve(Site(), placement())["A"].aim == Following()
+    assert effective(Site(), placement())["A"].aim == Following()

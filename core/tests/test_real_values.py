@@ -8,6 +8,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from planned import effective, read_part, span_plans
 from skypane.advice.costs import aim_costs
 from skypane.advice.crops import largest_crop
 from skypane.advice.trial import tried
@@ -21,20 +22,18 @@ from skypane.model import (
     FullWidth,
     NaturalHeight,
     Original,
-    Placement,
     RatioHeight,
     ShareWidth,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.numerals import share_text
-from skypane.reading.read import read
 from skypane.shown.brief import brief
 from skypane.shown.fit import Picture, following_offset
 from skypane.shown.keeps import failing
-from skypane.shown.plan import plan
-from skypane.treatments import UNCROPPED, crop_region, resolve, respan
+from skypane.treatments import effective_crop, respan
 from skypane.widths.spans import retitled, spans_of
 
 #: Px sizes of pictures as cameras, phones, drones, scanners and screens make them (common practice;
@@ -124,20 +123,22 @@ def test_a_camera_picture_can_always_be_read(size, height, keeps, focal):
     o = Original(
         id=1, name="camera.jpg", width_px=size[0], height_px=size[1], areas=keeps, focal=focal
     )
-    placement = Placement(name="Camera", treatments={"B": Treatment(original=1, height=height)})
+    placement = picture(name="Camera", treatments={"B": Treatment(original=1, height=height)})
     try:
-        plan(SITE, placement, {1: o})
+        span_plans(SITE, placement, {1: o})
     except InvalidPlan:
         return  # a frame less than a px high is refused when it is set, with a sentence
     for chosen in "AB":
-        found = read(SITE, placement, {1: o}, chosen=chosen, costs=True)
+        found = read_part(SITE, placement, {1: o}, chosen=chosen, costs=True)
         for advice in found.advice:
             for step in advice.steps:
                 assert step.works == bool(step.treatment) and step.why.endswith(".")
                 if step.works:  # what is offered can be computed
-                    p = next(p for p in plan(SITE, placement, {1: o}) if p.span.letter == chosen)
+                    p = next(
+                        p for p in span_plans(SITE, placement, {1: o}) if p.span.letter == chosen
+                    )
                     if step.kind != "colour":
-                        assert not failing(tried(SITE, p, step.treatment))
+                        assert not failing(tried(p, step.treatment))
 
 
 @pytest.mark.parametrize("size", CAMERAS)
@@ -163,10 +164,18 @@ def test_the_largest_crop_is_a_crop_or_says_why_not(size, ratio):
 
 
 def test_a_rectangle_forgives_only_what_arithmetic_adds():
-    assert Rect(x=-2e-16, y=0, w=1, h=1.0000000000000002) == UNCROPPED
-    for wrong in ({"x": -1e-6}, {"w": 1.00001}, {"h": 1e-7}, {"w": 1e-320}):
+    assert Rect(x=-2e-16, y=0, w=1, h=1.0000000000000002) == WHOLE
+    for wrong in ({"x": -1e-6}, {"w": 1.00001}, {"h": 1.01}, {"w": -1e-3}):
         with pytest.raises(ValueError):
             Rect(**{"x": 0, "y": 0, "w": 1, "h": 1, **wrong})
+
+
+@pytest.mark.parametrize("hairline", [{"h": 1e-7}, {"w": 1e-320}])
+def test_nobody_draws_a_hairline(hairline):
+    with pytest.raises(ValueError, match="marks nothing"):
+        Area(name="K", rect={"x": 0, "y": 0, "w": 1, "h": 1, **hairline})
+    with pytest.raises(ValueError, match="marks nothing"):
+        Treatment(crop={"x": 0, "y": 0, "w": 1, "h": 1, **hairline})
 
 
 # -- what binds, between the heights that are computed --
@@ -196,7 +205,7 @@ def test_what_binds_serves_every_viewport_height(seed):
         width=ShareWidth(percent=float(rng.uniform(30, 100))),
         height=ViewportHeight(percent=float(rng.uniform(20, 100))),
     )
-    (p,) = plan(site, Placement(name="x", treatments={"A": t}), {1: o})
+    (p,) = span_plans(site, picture(name="x", treatments={"A": t}), {1: o})
     for width in (site.narrowest, 800, 900):
         i = int(width - p.viewport_w[0])
         vh = np.arange(p.viewport_h[0, i], p.viewport_h[-1, i] + 1)
@@ -207,9 +216,9 @@ def test_what_binds_serves_every_viewport_height(seed):
             ("y", H, E, p.picture.focal[1], p.picture.keeps_y),
         ):
             asked = following_offset(room, drawn, focal, all_)
-            assert np.abs(following_offset(room, drawn, focal, p.held[axis]) - asked).max() < 0.1
+            assert np.abs(following_offset(room, drawn, focal, p.binding[axis]) - asked).max() < 0.1
             # and the file carries all that shows at any of them
-            first, last = (p.cut.x0, p.cut.x1) if axis == "x" else (p.cut.y0, p.cut.y1)
+            first, last = (p.cut.x, p.cut.x1) if axis == "x" else (p.cut.y, p.cut.y1)
             assert (-asked / drawn).min() >= first - 1e-9 and (
                 (room - asked) / drawn
             ).max() <= last + 1e-9
@@ -221,7 +230,7 @@ CROPPED = Rect(x=0.2, y=0.1, w=0.5, h=0.8)
 
 
 def test_a_removed_post_hands_no_crop_to_a_span_that_had_none():
-    p = Placement(
+    p = picture(
         name="x",
         treatments={
             "D": Treatment(original=1, crop=CROPPED, keeps=("Sail",)),
@@ -231,9 +240,9 @@ def test_a_removed_post_hands_no_crop_to_a_span_that_had_none():
     )
     before, after = Site(), Site(breakpoints=(599, 1599))  # C goes into D
     before, after = Site(), Site(breakpoints=(599, 1023))
-    carried = resolve(after, respan(before, after, p, {1: ("Sail", "Red"), 2: ()}))
+    carried = effective(after, respan(before, after, p, {1: ("Sail", "Red"), 2: ()}))
     assert carried["C"].crop == CROPPED and carried["C"].keeps == ("Sail",)
-    assert carried["B"].original == 1 and crop_region(carried["B"].crop) is WHOLE
+    assert carried["B"].original == 1 and effective_crop(carried["B"].crop) is WHOLE
     assert carried["B"].keeps == ("Sail", "Red")
 
 
@@ -244,11 +253,11 @@ def test_every_width_keeps_what_it_did_when_posts_go_or_come(data):
     treatment = st.builds(
         Treatment,
         original=st.sampled_from([None, 1, 2]),
-        crop=st.sampled_from([None, CROPPED, UNCROPPED]),
+        crop=st.sampled_from([None, CROPPED, WHOLE]),
         keeps=st.sampled_from([None, ("Sail",), ("Red", "Sail")]),
         fit=st.sampled_from([None, "cover", "contain"]),
     )
-    p = Placement(name="x", treatments={letter: data.draw(treatment) for letter in letters})
+    p = picture(name="x", treatments={letter: data.draw(treatment) for letter in letters})
     before = Site()
     posts = data.draw(
         st.sets(st.sampled_from([400, 599, 800, 1023, 1300, 1599, 2000]), min_size=1, max_size=7)
@@ -257,13 +266,13 @@ def test_every_width_keeps_what_it_did_when_posts_go_or_come(data):
     if len(after.breakpoints) == 3:
         return
     names = {1: ("Red", "Sail"), 2: ("Red", "Sail")}
-    held, carried = resolve(before, p), resolve(after, respan(before, after, p, names))
+    held, carried = effective(before, p), effective(after, respan(before, after, p, names))
     old, new = spans_of(before), spans_of(after)
     for span in new:
         was = held[next(s for s in old if s.last >= span.last).letter]
         now = carried[span.letter]
         assert (now.original, now.fit) == (was.original, was.fit)
-        assert crop_region(now.crop) == crop_region(was.crop)
+        assert effective_crop(now.crop) == effective_crop(was.crop)
         assert (now.keeps or names.get(now.original or 0, ())) == (
             was.keeps or names.get(was.original or 0, ())
         )
@@ -283,9 +292,12 @@ def test_titles_move_with_their_widths():
 
 
 def advice_of(o, site=SITE, letter="B", others=(), **treatment):
-    placement = Placement(name="x", treatments={letter: Treatment(original=o.id, **treatment)})
-    p = next(p for p in plan(site, placement, {o.id: o}) if p.span.letter == letter)
-    return p, {s.kind: s for s in reversed(advise(site, p, {x.id: x for x in (o, *others)}).steps)}
+    placement = picture(name="x", treatments={letter: Treatment(original=o.id, **treatment)})
+    p = next(p for p in span_plans(site, placement, {o.id: o}) if p.span.letter == letter)
+    return p, {
+        s.kind: s
+        for s in reversed(advise(p, {x.id: x for x in (o, *others)}, site.budget_bytes).steps)
+    }
 
 
 def boats(*keeps, size=(1600, 900), **kw):
@@ -307,7 +319,7 @@ def test_a_px_height_bounds_the_new_ratio_so_that_wide_frames_stay_as_they_are()
         and ratio.treatment.height == RatioHeight(w=1.618, h=1, greatest_px=500)
         and "at most 500 px" in ratio.label
     )
-    q = tried(SITE, p, ratio.treatment)
+    q = tried(p, ratio.treatment)
     well = p.viewport_w >= 810
     assert (
         (q.H[:, well] == 500).all() and q.H[0, 0] == pytest.approx(600 / 1.618) and not failing(q)
@@ -322,7 +334,7 @@ def test_a_share_of_the_viewport_bounds_it_likewise():
         80,
         None,
     ) and "at most 80 % of the viewport" in steps["ratio"].label
-    q = tried(SITE, p, steps["ratio"].treatment)
+    q = tried(p, steps["ratio"].treatment)
     assert (q.H <= p.H + 1e-9).all() and (q.H == p.H).any() and not failing(q)
 
 
@@ -342,12 +354,14 @@ def test_no_step_breaks_a_bound_that_was_set():
 
 def test_a_stand_in_below_a_least_size_says_so_in_sentence_and_button():
     o = boats(("Red", 0.02, 0.2, None), ("Green", 0.9, 0.98, None))
-    placement = Placement(
+    placement = picture(
         name="x",
         treatments={"B": Treatment(original=1, height=RatioHeight(w=1, h=2, least_px=400))},
     )
-    p = plan(SITE, placement, {1: o})[1]
-    stand_in = next(s for s in advise(SITE, p, {1: o}).steps if s.label.startswith("Only Red"))
+    p = span_plans(SITE, placement, {1: o})[1]
+    stand_in = next(
+        s for s in advise(p, {1: o}, SITE.budget_bytes).steps if s.label.startswith("Only Red")
+    )
     assert (
         stand_in.works
         and "below the least height of 400 px" in stand_in.label
@@ -390,9 +404,9 @@ def test_small_has_no_leeway():
 
 
 def advice_or_none(o, **treatment):
-    placement = Placement(name="x", treatments={"B": Treatment(original=1, **treatment)})
-    p = plan(SITE, placement, {1: o})[1]
-    return p, advise(SITE, p, {1: o})
+    placement = picture(name="x", treatments={"B": Treatment(original=1, **treatment)})
+    p = span_plans(SITE, placement, {1: o})[1]
+    return p, advise(p, {1: o}, SITE.budget_bytes)
 
 
 def test_one_area_needs_and_two_need():
@@ -406,11 +420,11 @@ def test_one_area_needs_and_two_need():
 
 def test_ways_to_aim_are_compared_in_frames_that_are_filled():
     o = boats(("Wide", 0.02, 0.98, None))
-    placement = Placement(
+    placement = picture(
         name="x",
         treatments={"B": Treatment(original=1, fit="contain", height=RatioHeight(w=1, h=1))},
     )
-    costs = aim_costs(SITE, plan(SITE, placement, {1: o})[1])
+    costs = aim_costs(span_plans(SITE, placement, {1: o})[1])
     # contained all would be whole, which is no way to aim
     assert [c.whole_widths for c in costs] == [
         0,
@@ -424,14 +438,14 @@ def test_ways_to_aim_are_compared_in_frames_that_are_filled():
 
 def test_what_is_soft_at_a_density_without_a_file_of_its_own_is_found():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900, alt="")
-    placement = Placement(
+    placement = picture(
         name="Exact",
         treatments={"B": Treatment(original=1, width=FixedWidth(width_px=1600, greatest_px=1600))},
     )
     site = Site(narrowest=1600, widest=1700, breakpoints=(1650,))
-    found = read(site, placement, {1: o})
+    found = read_part(site, placement, {1: o})
     assert [f.density for f in found.files] == [1]
-    (soft,) = (f for f in found.findings if f.code == "soft")
+    (soft,) = (f for f in found.findings if f.rule == "soft")
     assert (
         "soft at 2x, which has no file of its own, 0.50×: 3200 px needed, the original has 1600 px"
         in soft.sentence
@@ -456,24 +470,24 @@ def test_hardly_anything_is_not_said_as_nothing():
 
 def test_alt_text_is_asked_for_only_where_a_picture_shows():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900)
-    colour = Placement(
+    colour = picture(
         name="x",
         treatments={"B": Treatment(original=1, show="colour", height=RatioHeight(w=2, h=1))},
     )
-    assert [f.code for f in read(SITE, colour, {1: o}).findings] == []
+    assert [f.rule for f in read_part(SITE, colour, {1: o}).findings] == []
 
 
 def test_the_brief_is_for_the_spans_that_wait():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900)
-    waiting = Placement(
+    waiting = picture(
         name="x",
         treatments={
             "B": Treatment(height=RatioHeight(w=2, h=1)),
             "A": Treatment(original=1, height=RatioHeight(w=1, h=2)),
         },
     )
-    plans = plan(SITE, waiting, {1: o})
-    assert brief(plans).spans == ("B",) == read(SITE, waiting, {1: o}).brief.spans
+    plans = span_plans(SITE, waiting, {1: o})
+    assert brief(plans).spans == ("B",) == read_part(SITE, waiting, {1: o}).brief.spans
 
 
 def test_spans_alike_with_another_between_share_their_files():
@@ -481,7 +495,7 @@ def test_spans_alike_with_another_between_share_their_files():
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900, alt="")
     site = Site(breakpoints=(599, 1023))
     between = Treatment(width=FixedWidth(width_px=400), height=RatioHeight(w=2, h=1))
-    p = Placement(
+    p = picture(
         name="x",
         treatments={"C": narrow.model_copy(update={"original": 1}), "B": between, "A": narrow},
     )
@@ -508,7 +522,7 @@ def test_spans_alike_with_another_between_share_their_files():
 
 def test_files_that_are_equal_because_the_original_ends_are_one_file():
     o = Original(id=1, name="o.jpg", width_px=500, height_px=500, alt="")
-    p = Placement(
+    p = picture(
         name="x",
         treatments={"B": Treatment(original=1, width=FullWidth(), height=RatioHeight(w=1, h=1))},
     )

@@ -1,7 +1,7 @@
 """Spans and their media conditions (02-rules §1; Media Queries Level 4)."""
 
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from skypane.model import Site
 from skypane.picks import Environment
@@ -95,3 +95,37 @@ def test_the_wrong_order_makes_sources_unreachable():
 def test_breakpoints_that_make_no_spans_are_refused_with_the_reason(breakpoints, said):
     with pytest.raises(ValueError, match=said):
         Site(breakpoints=breakpoints)
+
+
+CONDITIONS = [
+    "(max-width: 599px)",
+    "(min-width: 600px) and (max-width: 1023.5px)",
+    "(width < 37.5em)",
+    "not all and (width >= 700px)",
+    "(orientation: portrait)",
+    "(min-aspect-ratio: 16/9)",
+    "(400px <= width < 900px), (min-width: 2000px)",
+    "(aspect-ratio > 1.5)",
+    "(min-width: 50vw)",
+    "(max-width: calc(300px + 20em))",
+    "(min-width: 6in) or (min-height: 900px)",
+    "(foo: 3px)",
+]
+
+
+@given(st.lists(st.sampled_from([*CONDITIONS, None]), min_size=1, max_size=6))
+@settings(max_examples=40, deadline=None)
+def test_reach_says_the_same_as_trying_every_width(media):
+    first = {}
+    for width in range(320, 1500):
+        env = Environment(width, 800)
+        first[width] = next(
+            (i for i, m in enumerate(media) if m is None or media_matches(m, env)), None
+        )
+    told = {
+        w: i
+        for i, runs in enumerate(reach(media, 320, 1499))
+        for a, b in runs
+        for w in range(a, b + 1)
+    }
+    assert told == {w: i for w, i in first.items() if i is not None}

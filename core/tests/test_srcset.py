@@ -9,7 +9,7 @@ C = Candidate
 
 
 def parse(text, **kw):
-    return parse_srcset(text, **kw).candidates
+    return list(parse_srcset(text, **kw).candidates)
 
 
 @pytest.mark.parametrize(

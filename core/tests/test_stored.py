@@ -43,7 +43,7 @@ def test_hairlines_and_impossible_ratios_become_what_can_be_read():
             "B": {"height": {"kind": "ratio", "w": 2, "h": 1}},
         },
     }
-    a = model.Placement.model_validate(lifted("placement", old)).treatments["A"]
+    a = model.Placement.model_validate(lifted("placement", old)).parts[0].treatments["A"]
     assert (
         a.crop.w == 1e-4
         and a.height is not None

@@ -5,6 +5,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from planned import own, read_part, span_plans, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import groups, renditions
@@ -13,7 +14,7 @@ from skypane.handover import blueprint
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import pane_lines
-from skypane.markup.picture import BLANK, picture_lines
+from skypane.markup.picture import BLANK, placement_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -21,17 +22,18 @@ from skypane.model import (
     Following,
     NaturalHeight,
     Original,
-    Placement,
+    Part,
     RatioHeight,
     Site,
     Treatment,
     ViewportHeight,
+    picture,
 )
 from skypane.picks import Environment, pick
-from skypane.reading.read import read
 from skypane.shown.fit import shows
 from skypane.shown.keeps import failing, fates
-from skypane.shown.plan import crop_of, plan
+from skypane.shown.plan import PartPlan, ShownSpan, crop_px, plan
+from skypane.treatments import resolve
 from test_advice import original, plan_of
 
 SITE = Site()
@@ -49,11 +51,11 @@ BOTH = {1: BOATS, 2: TALL}
 
 def placed(**by_letter):
     base = {"D": Treatment(original=1, height=RatioHeight(w=2, h=1))}
-    return Placement(name="Boats", treatments={**base, **by_letter})
+    return picture(name="Boats", treatments={**base, **by_letter})
 
 
 def spans(placement, site=SITE):
-    return {p.span.letter: p for p in plan(site, placement, BOTH)}
+    return {p.span.letter: p for p in span_plans(site, placement, BOTH)}
 
 
 # -- crops --
@@ -90,7 +92,7 @@ def test_a_crop_shows_what_the_cropped_picture_would_show(crop, ratio, aim):
 
 def test_the_files_are_cut_from_inside_the_crop_and_needed_px_are_those_of_the_crop():
     p = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1))
-    (group,) = groups((p,))
+    (group,) = groups(PartPlan(0, Part(), (p,), {}))
     assert (group.crop.x >= 2000, group.crop.w, group.crop.h, group.needed) == (
         True,
         2000,
@@ -98,16 +100,13 @@ def test_the_files_are_cut_from_inside_the_crop_and_needed_px_are_those_of_the_c
         700,
     )
     q = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1), whole=True)
-    assert crop_of(BOATS, q.cut).model_dump() == {"x": 2000, "y": 0, "w": 2000, "h": 2000}
+    assert crop_px(BOATS, q.cut).model_dump() == {"x": 2000, "y": 0, "w": 2000, "h": 2000}
 
 
 def test_a_natural_frame_has_the_ratio_of_the_crop():
     p = plan_of(BOATS, height=NaturalHeight(), crop=Rect(x=0, y=0, w=0.5, h=1))
     assert pytest.approx(np.ones_like(p.W)) == p.W / p.H
-    css = text_of(
-        css_lines(Site(narrowest=320, widest=700, breakpoints=()), Placement(name="x"), (p,))
-    )
-    assert "aspect-ratio: 2000 / 2000" in css
+    assert p.layout.frame_css(p.spot, 0)["aspect-ratio"] == "2000 / 2000"
 
 
 def test_an_area_that_the_crop_leaves_out_is_cut_at_every_width():
@@ -140,8 +139,8 @@ def test_the_files_carry_what_shows_at_viewport_heights_between_those_computed(
     p = plan_of(o, site, height=ViewportHeight(percent=percent))
     for height in np.linspace(p.viewport_h.min(), p.viewport_h.max(), 23):
         q = plan_of(o, site, height=FixedHeight(height_px=height * percent / 100))
-        assert q.cut.x0 >= p.cut.x0 - 2e-3 and q.cut.x1 <= p.cut.x1 + 2e-3
-        assert q.cut.y0 >= p.cut.y0 - 2e-3 and q.cut.y1 <= p.cut.y1 + 2e-3
+        assert q.cut.x >= p.cut.x - 2e-3 and q.cut.x1 <= p.cut.x1 + 2e-3
+        assert q.cut.y >= p.cut.y - 2e-3 and q.cut.y1 <= p.cut.y1 + 2e-3
 
 
 # -- which areas matter --
@@ -168,7 +167,7 @@ def test_a_name_that_is_not_there_any_more_is_passed_over():
 
 
 def test_an_area_that_was_let_go_has_no_band_there():
-    reading = read(SITE, placed(A=Treatment(keeps=("K0",))), BOTH)
+    reading = read_part(SITE, placed(A=Treatment(keeps=("K0",))), BOTH)
     k1 = next(b for b in reading.bands if b.name == "K1")
     assert (
         k1.runs[0].first == 600
@@ -181,23 +180,22 @@ def test_an_area_that_was_let_go_has_no_band_there():
 
 def test_crop_and_areas_are_handed_down_only_as_far_as_their_original_is():
     crop = Rect(x=0.1, y=0.1, w=0.5, h=0.5)
-    held = spans(
-        placed(
-            C=Treatment(crop=crop, keeps=("K0",)),
-            B=Treatment(original=2),
-            A=Treatment(fit="contain"),
-        )
+    placement = placed(
+        C=Treatment(crop=crop, keeps=("K0",)),
+        B=Treatment(original=2),
+        A=Treatment(fit="contain"),
     )
+    (held,) = resolve(SITE, placement)
     assert held["C"].effective.crop == crop and held["D"].effective.crop is None
     for letter in "AB":
         assert (held[letter].effective.crop, held[letter].effective.keeps) == (None, None)
-        assert held[letter].effective.origin["crop"] == ""
+        assert held[letter].origin["crop"] == ""
 
 
 def test_an_own_crop_beside_another_original_counts():
     crop = Rect(x=0.2, y=0.2, w=0.5, h=0.5)
-    held = spans(placed(B=Treatment(original=2, crop=crop)))
-    assert held["A"].effective.crop == crop and held["A"].effective.origin["crop"] == "B"
+    (held,) = resolve(SITE, placed(B=Treatment(original=2, crop=crop)))
+    assert held["A"].effective.crop == crop and held["A"].origin["crop"] == "B"
 
 
 values = st.sampled_from(
@@ -218,12 +216,12 @@ values = st.sampled_from(
 @given(st.sampled_from("ABC"), values, st.dictionaries(st.sampled_from("ABC"), values, max_size=3))
 def test_changing_a_span_never_alters_a_wider_one(letter, change, others):
     before = placed(**{k: Treatment(**v) for k, v in others.items()})
-    own = before.treatments.get(letter, Treatment()).model_copy(update=change)
-    after = before.model_copy(update={"treatments": {**before.treatments, letter: own}})
-    one, two = (read(SITE, p, BOTH) for p in (before, after))
+    mine = own(before).get(letter, Treatment()).model_copy(update=change)
+    after = treated(before, {**own(before), letter: mine})
+    one, two = (read_part(SITE, p, BOTH) for p in (before, after))
     for a, b in zip(one.spans, two.spans, strict=True):
         if a.letter > letter:
-            assert a.print == b.print
+            assert a.fingerprint == b.fingerprint
             assert (a.x0, a.safe, a.frame_h) == (b.x0, b.safe, b.frame_h)
             for x, y in zip(clipped(one, a), clipped(two, a), strict=True):
                 assert x == y
@@ -241,8 +239,10 @@ def clipped(reading, span):
 
 
 def test_prints_differ_exactly_where_something_shows_otherwise():
-    a, b = (read(SITE, p, BOTH) for p in (placed(), placed(B=Treatment(background="#101010"))))
-    assert [x.letter for x, y in zip(a.spans, b.spans, strict=True) if x.print != y.print] == [
+    a, b = (read_part(SITE, p, BOTH) for p in (placed(), placed(B=Treatment(background="#101010"))))
+    assert [
+        x.letter for x, y in zip(a.spans, b.spans, strict=True) if x.fingerprint != y.fingerprint
+    ] == [
         "A",
         "B",
     ]
@@ -254,11 +254,11 @@ def test_prints_differ_exactly_where_something_shows_otherwise():
 def test_a_span_without_a_picture_fetches_none():
     for show in ("colour", "nothing"):
         placement = placed(A=Treatment(show=show))
-        plans = plan(SITE, placement, BOTH)
-        markup = text_of(picture_lines(SITE, placement, plans, renditions(SITE, placement, plans)))
+        computed = plan(SITE, placement, BOTH)
+        markup = text_of(placement_lines(computed, renditions(computed)))
         assert pick(markup, Environment(width=400, height=700, density=2)).url == BLANK
         assert pick(markup, Environment(width=700, height=900, density=2)).url.startswith("images/")
-        css = text_of(css_lines(SITE, placement, plans))
+        css = text_of(css_lines(computed))
         assert ("display: none" in css) is (show == "nothing")
 
 
@@ -273,27 +273,27 @@ def test_what_is_hidden_in_the_widest_or_narrowest_span_comes_back_in_the_others
                 else {"A": Treatment(show="nothing")}
             )
         )
-        plans = plan(site, placement, BOTH)
-        markup = text_of(picture_lines(site, placement, plans, renditions(site, placement, plans)))
+        computed = plan(site, placement, BOTH)
+        markup = text_of(placement_lines(computed, renditions(computed)))
         urls = [pick(markup, Environment(width=w, height=900)).url for w in (inside, other)]
         assert urls[0] == BLANK and urls[1] != BLANK
         assert len(LexborHTMLParser(markup).css("img")) == 1
-        css = text_of(css_lines(site, placement, plans))
+        css = text_of(css_lines(computed))
         assert css.count("display: none") == 1 and css.count("display: block") >= 1
 
 
 def test_neighbouring_spans_without_a_picture_share_one_source():
     placement = placed(B=Treatment(show="colour"))
-    plans = plan(SITE, placement, BOTH)
-    markup = text_of(picture_lines(SITE, placement, plans, renditions(SITE, placement, plans)))
+    computed = plan(SITE, placement, BOTH)
+    markup = text_of(placement_lines(computed, renditions(computed)))
     assert markup.count(BLANK) == 1 and 'media="(max-width: 1023px)"' in markup
 
 
 def test_a_span_without_a_picture_has_no_files_no_bands_and_asks_for_none():
     placement = placed(A=Treatment(show="colour"))
-    reading = read(SITE, placement, BOTH)
+    reading = read_part(SITE, placement, BOTH)
     assert all("A" not in f.spans for f in reading.files)
-    assert not [f for f in reading.findings if f.code == "no-original"]
+    assert not [f for f in reading.findings if f.rule == "no-original"]
     assert reading.spans[0].frame_text == "only colour" and reading.spans[0].x0 is None
     assert [s["show"] for s in blueprint(SITE, placement, BOTH).manifest["spans"]] == [
         "colour",
@@ -307,17 +307,17 @@ def test_a_frame_that_is_not_shown_needs_no_size():
     zero = Treatment(width=None, height=FixedHeight(height_px=0.5))
     with pytest.raises(InvalidPlan, match="no height"):
         spans(placed(A=zero))
-    assert spans(placed(A=zero.model_copy(update={"show": "nothing"})))["A"].shown is None
+    assert not isinstance(
+        spans(placed(A=zero.model_copy(update={"show": "nothing"})))["A"], ShownSpan
+    )
 
 
 def test_panes_ask_for_a_preview_of_the_crop():
     crop = Rect(x=0.25, y=0, w=0.5, h=1)
     placement = placed(A=Treatment(crop=crop))
-    plans = plan(SITE, placement, BOTH)
+    computed = plan(SITE, placement, BOTH)
     asked = []
-    text = text_of(
-        pane_lines(SITE, placement, plans, lambda o, c: asked.append((o.id, c)) or f"p{len(asked)}")
-    )
+    text = text_of(pane_lines(computed, lambda o, c: asked.append((o.id, c)) or f"p{len(asked)}"))
     assert (
         asked == [(1, crop), (1, None), (1, None), (1, None)]
         and 'width="2000" height="2000"' in text
@@ -328,7 +328,7 @@ def test_lettering_in_a_decorative_picture_is_a_finding():
     """WCAG 2.2, 1.1.1 and 1.4.5: words in a picture have to be said by its alternative."""
     sign = Area(name="Sign", rect=Rect(x=0.4, y=0.4, w=0.2, h=0.2), lettering=True)
     o = Original(id=1, name="a.jpg", width_px=4000, height_px=2000, alt="", areas=(sign,))
-    found = read(SITE, placed(), {1: o}).findings
-    assert [f.code for f in found if f.step == "code"] == ["lettering-unsaid"]
+    found = read_part(SITE, placed(), {1: o}).findings
+    assert [f.rule for f in found if f.step == "code"] == ["lettering-unsaid"]
     said = o.model_copy(update={"alt": "A sign that says Ferry"})
-    assert not [f for f in read(SITE, placed(), {1: said}).findings if f.step == "code"]
+    assert not [f for f in read_part(SITE, placed(), {1: said}).findings if f.step == "code"]

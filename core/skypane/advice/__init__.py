@@ -1,0 +1,1 @@
+"""The gentlest remedies for what is not whole, and crops that hold all areas."""

@@ -1,0 +1,1 @@
+"""The files that a placement needs, and what they are called."""

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 from typing import Any
@@ -26,8 +26,8 @@ from skypane.picks.values import float32
 from skypane.values import Noun
 
 
-class Step(Noun):
-    """One step on the way to a pick: which element, whether it went on, and why."""
+class Reason(Noun):
+    """One reason on the way to a pick: which element, whether it went on, and why."""
 
     element: str
     taken: bool
@@ -40,7 +40,7 @@ class Pick(Noun):
 
     url: str | None
     density: float | None
-    trace: tuple[Step, ...]
+    trace: tuple[Reason, ...]
     warnings: tuple[str, ...] = ()
 
 
@@ -206,13 +206,13 @@ def _shortened(url: str | None) -> str:
 
 def _picked(read: Markup, env: Environment) -> Pick:
     """The pick of one engine."""
-    trace: list[Step] = []
+    trace: list[Reason] = []
     warnings: list[str] = []
     if read.lazy and read.hidden:
         return Pick(
             url=None,
             density=None,
-            trace=(Step(element="img", taken=False, why="hidden and lazy: it is never loaded"),),
+            trace=(Reason(element="img", taken=False, why="hidden and lazy: it is never loaded"),),
         )
     for source in read.sources:
         found = _from_source(source, read, env, trace)
@@ -228,7 +228,7 @@ def _picked(read: Markup, env: Environment) -> Pick:
     ):
         candidates.append(Candidate(read.src, 1.0))
     if not candidates:
-        trace.append(Step(element="img", taken=False, why="no candidate and no src"))
+        trace.append(Reason(element="img", taken=False, why="no candidate and no src"))
         return Pick(url=None, density=None, trace=tuple(trace), warnings=tuple(warnings))
     return _choose(
         "img",
@@ -251,12 +251,12 @@ def _density_of(candidate: Candidate) -> float | None:
 
 
 def _from_source(
-    source: _Source, read: Markup, env: Environment, trace: list[Step]
-) -> tuple[list[Candidate], Size] | None:
+    source: _Source, read: Markup, env: Environment, trace: list[Reason]
+) -> tuple[tuple[Candidate, ...], Size] | None:
     """The candidates of a source that is taken, or None with the reason in the trace."""
 
     def passed(why: str) -> None:
-        trace.append(Step(element=source.label, taken=False, why=why))
+        trace.append(Reason(element=source.label, taken=False, why=why))
 
     if source.srcset is None:
         passed("it has no srcset")
@@ -284,14 +284,14 @@ def _from_source(
         ]
         + ([f"{source.type} is supported"] if source.type and source.type.strip() else [])
     )
-    trace.append(Step(element=source.label, taken=True, why=why))
+    trace.append(Reason(element=source.label, taken=True, why=why))
     return parsed.candidates, _size_for(source.sizes, source.has_sizes, read, env, False)
 
 
-def _note_dropped(label: str, parsed: SourceSet, trace: list[Step]) -> None:
+def _note_dropped(label: str, parsed: SourceSet, trace: list[Reason]) -> None:
     for d in parsed.dropped:
         trace.append(
-            Step(element=label, taken=False, why=f"{d.url or 'a candidate'} is dropped: {d.why}")
+            Reason(element=label, taken=False, why=f"{d.url or 'a candidate'} is dropped: {d.why}")
         )
 
 
@@ -326,10 +326,10 @@ def _size_for(
 
 def _choose(
     label: str,
-    candidates: list[Candidate],
+    candidates: Sequence[Candidate],
     size: Size,
     env: Environment,
-    trace: list[Step],
+    trace: list[Reason],
     warnings: list[str],
 ) -> Pick:
     """Densities in ascending order, the first of equal ones; then the policy."""
@@ -348,7 +348,7 @@ def _choose(
         measured.append((number(density), c))
     if any(c.width is not None for c in candidates):
         trace.append(
-            Step(
+            Reason(
                 element=label,
                 taken=True,
                 why=f"its widths are measured against {size.width:g} px ({size.why})",
@@ -379,7 +379,7 @@ def _choose(
         if dpr == number(env.density)
         else f"{env.density:g}x, which is {dpr:.4f}x here,"
     )
-    trace.append(Step(element=label, taken=True, why=f"{asked} asked of {listed}: {why}"))
+    trace.append(Reason(element=label, taken=True, why=f"{asked} asked of {listed}: {why}"))
     return Pick(
         url=chosen.url,
         density=density if math.isfinite(density) else None,

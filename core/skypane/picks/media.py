@@ -386,8 +386,10 @@ def _value(name: str, nodes: list[Node]) -> Value:
             raise NotAValue(f"a {kind} is wanted")
         return q.value
 
-    value(Environment(100, 100))  # a wrong unit makes the feature unknown whatever the window
-    return value
+    always = value(Environment(100, 100))  # a wrong unit is one whatever the window
+    # px are px in every window; what else there is may depend on it, or on the engine
+    is_px = node.type == "dimension" and node.lower_unit == "px"
+    return (lambda env: always) if is_px else value
 
 
 def _ratio(nodes: list[Node]) -> Value:

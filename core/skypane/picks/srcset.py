@@ -7,6 +7,7 @@ standard's algorithm does, because commas belong to URLs, to parentheses and to 
 from __future__ import annotations
 
 import re
+from functools import lru_cache
 from typing import NamedTuple
 
 from skypane.picks.engines import STANDARD, Engine
@@ -33,20 +34,22 @@ class Dropped(NamedTuple):
 
 
 class SourceSet(NamedTuple):
-    candidates: list[Candidate]
-    dropped: list[Dropped]
+    candidates: tuple[Candidate, ...]
+    dropped: tuple[Dropped, ...]
 
 
+@lru_cache(maxsize=4096)
 def parse_srcset(text: str, engine: Engine = STANDARD) -> SourceSet:
     """Candidates in document order. Widths beyond 32-bit integers make a candidate invalid, in all
     engines (seen)."""
-    out = SourceSet([], [])
+    candidates: list[Candidate] = []
+    dropped: list[Dropped] = []
     i, n = 0, len(text)
     while True:
         while i < n and (text[i] in WHITESPACE or text[i] == ","):
             i += 1
         if i >= n:
-            return out
+            return SourceSet(tuple(candidates), tuple(dropped))
         start = i
         while i < n and text[i] not in WHITESPACE:
             i += 1
@@ -58,9 +61,9 @@ def parse_srcset(text: str, engine: Engine = STANDARD) -> SourceSet:
             descriptors, i = _descriptors(text, i)
         candidate = _candidate(url, descriptors, engine)
         if isinstance(candidate, Candidate):
-            out.candidates.append(candidate)
+            candidates.append(candidate)
         else:
-            out.dropped.append(Dropped(url, candidate))
+            dropped.append(Dropped(url, candidate))
 
 
 def _descriptors(text: str, i: int) -> tuple[list[str], int]:

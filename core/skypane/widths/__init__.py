@@ -1,0 +1,1 @@
+"""Everything that is a function of the viewport width."""

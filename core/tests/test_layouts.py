@@ -1,0 +1,132 @@
+"""A new kind of placement is one module: `pair.py` beside this file. Everything from what shows to
+the hand-over works for it, and nothing else knows of it."""
+
+import pytest
+from pair import Pair
+from selectolax.lexbor import LexborHTMLParser
+from skypane.advice.walk import applied
+from skypane.changes import Version, named
+from skypane.errors import InvalidPlan
+from skypane.handover import blueprint
+from skypane.layouts import kinds
+from skypane.model import Area, Original, Part, Placement, RatioHeight, Rect, Site, Treatment
+from skypane.picks import Environment, pick
+from skypane.reading import read
+from skypane.shown.plan import plan
+from skypane.treatments import resolve, respan
+
+SITE = Site()
+TOWER = Area(name="Tower", rect=Rect(x=0.7, y=0.3, w=0.25, h=0.4))
+QUAY = Original(
+    id=1, name="quay.jpg", width_px=4000, height_px=2000, sha256="q", alt="Quay", areas=(TOWER,)
+)
+BOAT = Original(id=2, name="boat.jpg", width_px=3000, height_px=3000, sha256="b", alt="Boat")
+BOTH = {1: QUAY, 2: BOAT}
+PAIR = Placement(
+    name="Harbour",
+    kind="pair",
+    common={"D": Treatment(height=RatioHeight(w=3, h=2)), "B": Treatment(background="#102030")},
+    parts=(
+        Part(treatments={"D": Treatment(original=1), "A": Treatment(height=RatioHeight(w=1, h=2))}),
+        Part(treatments={"D": Treatment(original=2, background="#ffffff")}),
+    ),
+    layout={"D": {"gap_px": 20}, "A": {"gap_px": 8}},
+)
+
+
+def test_frames_and_places_at_every_width():
+    found = plan(SITE, PAIR, BOTH)
+    a, d = ([part.at(letter) for part in found.parts] for letter in "AD")
+    assert [p.frame.W[0, 0] for p in a] == [156, 156]  # (320 − 8)/2
+    assert [p.frame.x[0, 0] for p in a] == [0, 164]
+    assert [p.frame.H[0, 0] for p in a] == [312, 104]  # 1:2 of its own, 3:2 for all parts
+    assert [p.frame.W[0, -1] for p in d] == [1270, 1270]  # (2560 − 20)/2
+
+
+def test_values_for_all_parts_are_handed_down_and_the_nearest_own_value_wins():
+    first, second = resolve(SITE, PAIR)
+    assert first["C"].origin["height"] == "all D" and first["A"].origin["height"] == "A"
+    # a part's own colour of D is farther away than the colour for all of B
+    assert second["C"].effective.background == "#ffffff"
+    assert second["A"].effective.background == "#102030"
+    assert second["A"].origin["background"] == "all B"
+
+
+def test_the_delivery_has_both_pictures_in_their_box():
+    made = blueprint(SITE, PAIR, BOTH)
+    html = LexborHTMLParser(made.texts["snippet.html"])
+    assert [n.attributes["class"] for n in html.css("div.harbour > picture")] == [
+        "harbour-1",
+        "harbour-2",
+    ]
+    assert [n.attributes["alt"] for n in html.css("img")] == ["Quay", "Boat"]
+    for i, node in enumerate(html.css("picture"), 1):
+        found = pick(node.html, Environment(width=400, height=800, density=2)).url
+        assert found is not None and found.startswith(f"images/harbour-{i}")
+    css = made.texts["picture.css"]
+    assert ".harbour {\n  display: flex;\n  gap: 20px;\n}" in css
+    assert ".harbour-2 {" in css and "width: calc((100% - 8px) / 2)" in css
+    assert len({f.name for f in made.files}) == len(made.files)
+    assert [p["alt"] for p in made.manifest["parts"]] == ["Quay", "Boat"]
+    # 1270 CSS px of a 3:2 frame, drawn from a 2:1 picture that is cut to what shows
+    assert max(f.needed_px for f in made.files if f.name.startswith("harbour-1")) == 2540
+
+
+def test_the_reading_tells_the_parts_apart():
+    reading = read(SITE, PAIR, BOTH)
+    quay, boat = reading.parts
+    assert [b.name for b in quay.bands if b.kind == "area"] == ["Tower"]
+    assert [b.name for b in boat.bands if b.kind == "area"] == []
+    assert {f.part for f in reading.files} == {0, 1}
+    assert {(f.rule, f.part) for f in reading.findings} <= {("area", 0), ("soft", 1), ("soft", 0)}
+    assert reading.code.sizes[0].startswith("(max-width: 599px) calc(50vw - 4px)")
+    assert "harbour-2" in reading.pane.css
+
+
+def test_a_remedy_changes_its_part_alone():
+    site = Site(breakpoints=())
+    tall = PAIR.model_copy(
+        update={"common": {"A": Treatment(height=RatioHeight(w=1, h=4))}, "layout": {}}
+    )
+    parts = (Part(treatments={"A": Treatment(original=1)}),) * 2
+    tall = tall.model_copy(update={"parts": parts})
+    advice = read(site, tall, BOTH).parts[1].advice[0]
+    helped = applied(tall, 1, "A", advice.steps[advice.best])
+    assert helped.parts[0] == tall.parts[0]
+    assert not read(site, helped, BOTH).parts[1].advice
+    assert named(Version(tall, {}), Version(helped, {})) == "Height of span A in part 2"
+
+
+def test_new_breakpoints_change_nothing_at_any_width():
+    after = Site(breakpoints=(400, 599, 800, 1023, 1599))
+    moved = respan(SITE, after, PAIR)
+    before_, after_ = plan(SITE, PAIR, BOTH), plan(after, moved, BOTH)
+
+    def at(found, part, width):
+        p = next(p for p in found.parts[part].spans if p.span.first <= width <= p.span.last)
+        i = width - p.span.first
+        return p.effective, p.frame.W[0, i], p.frame.H[0, i], p.frame.x[0, i]
+
+    for width in (320, 400, 401, 599, 600, 800, 801, 1023, 1024, 1600, 2560):
+        for part in (0, 1):
+            assert at(before_, part, width) == at(after_, part, width)
+
+
+def test_the_layout_s_own_findings_are_told():
+    wide = PAIR.model_copy(update={"layout": {"D": {"gap_px": 200}}})
+    found = [f for f in read(SITE, wide, BOTH).findings if f.rule == "gap"]
+    assert [f.spans for f in found] == [("A", "B", "C", "D")]
+
+
+def test_what_a_kind_cannot_be_is_refused_with_a_sentence():
+    assert {"picture", Pair.kind} <= set(kinds())
+    for wrong, said, field in (
+        ({"kind": "carpet"}, "no kind of placement called carpet", "kind"),
+        ({"parts": PAIR.parts[:1]}, "has 2 parts; this one has 1", "parts"),
+        ({"layout": {"A": {"gap_px": "wide"}}}, "must be a number", "layout"),
+        ({"layout": {"A": {"columns": 3}}}, "not known here", "layout"),
+        ({"layout": {"K": {}}}, "no span K", "treatments"),
+    ):
+        with pytest.raises(InvalidPlan, match=said) as refused:
+            plan(SITE, PAIR.model_copy(update=wrong), BOTH)
+        assert refused.value.field == field
