@@ -9,7 +9,9 @@ viewport widths), `treatments` (what holds in a span), `layouts` (a module per k
 desk). Beside them `picks`: which file a browser takes from any markup.
 """
 
-from skypane.advice.walk import advise, advise_part, applied
+from skypane.advice.others import belongs
+from skypane.advice.remedies import Advice, Remedy
+from skypane.advice.walk import advise, advise_part, applied, applied_all
 from skypane.changes import differences
 from skypane.errors import InvalidPlan, SkyPaneError, UnreadablePicture
 from skypane.files.renditions import renditions
@@ -20,10 +22,15 @@ from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.picks import Environment, pick, reach, read_markup
 from skypane.proof import predict
 from skypane.reading import Moving, Reading, read, read_moving
+from skypane.replacing import after_replacing, has_same_ratio, no_longer_fits
+from skypane.shown.keeps import failing
 from skypane.shown.plan import Plan, ShownSpan, SpanPlan, plan
+from skypane.shown.safe import SafeArea, safe_area_of
+from skypane.strip import StripFrame, strip_frame, strip_of
 from skypane.treatments import resolve, respan
 
 __all__ = [
+    "Advice",
     "Environment",
     "InvalidPlan",
     "Layout",
@@ -33,19 +40,28 @@ __all__ = [
     "Placement",
     "Plan",
     "Reading",
+    "Remedy",
+    "SafeArea",
     "ShownSpan",
     "Site",
     "SkyPaneError",
     "SpanPlan",
+    "StripFrame",
     "Treatment",
     "UnreadablePicture",
     "advise",
     "advise_part",
+    "after_replacing",
     "applied",
+    "applied_all",
+    "belongs",
     "blueprint",
     "differences",
+    "failing",
     "findings_of",
+    "has_same_ratio",
     "kinds",
+    "no_longer_fits",
     "pick",
     "picture",
     "plan",
@@ -57,4 +73,7 @@ __all__ = [
     "renditions",
     "resolve",
     "respan",
+    "safe_area_of",
+    "strip_frame",
+    "strip_of",
 ]

@@ -25,6 +25,10 @@ class InvalidPlan(SkyPaneError, ValueError):
     size."""
 
 
+class NotThere(SkyPaneError):
+    """What is asked for is not there: no such span, no picture in it."""
+
+
 class UnreadablePicture(SkyPaneError):
     """Bytes that are not a picture that can be worked with: text, truncated, empty, too large."""
 

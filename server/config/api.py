@@ -8,9 +8,11 @@ from accounts.api import router as accounts
 from deliveries.api import router as deliveries
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
+from doors.originals import router as originals
+from doors.readings import router as readings
+from doors.sites import router as site_doors
 from ninja import NinjaAPI
 from ninja.security import django_auth
-from originals.api import router as originals
 from placements.api import router as placements
 from placements.remedies import router as remedies
 from placements.safe import router as safe
@@ -48,8 +50,10 @@ api = NinjaAPI(
 problems.install(api)
 api.add_router("", accounts, tags=["session"])
 api.add_router("", sites, tags=["sites"])
+api.add_router("", site_doors, tags=["sites"])
 api.add_router("", originals, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
+api.add_router("", readings, tags=["readings"])
 api.add_router("", remedies, tags=["remedies"])
 api.add_router("", safe, tags=["safe areas"])
 api.add_router("", deliveries, tags=["deliveries"])

@@ -13,7 +13,7 @@ from django.http.request import RawPostDataException
 from ninja import NinjaAPI, Schema
 from ninja.errors import AuthenticationError, AuthorizationError, HttpError, ValidationError
 from pydantic import ValidationError as ModelError
-from skypane.errors import Busy, NoRoom, SkyPaneError, say
+from skypane.errors import Busy, NoRoom, NotThere, SkyPaneError, say
 
 from config.db import AWAY, DEADLOCK, FULL, LOCK_WAIT, code_of
 
@@ -117,12 +117,16 @@ def from_validation(errors: list[dict[str, Any]]) -> HttpResponse:
     return problem(422, said, found)
 
 
+#: Of the core's errors, those that are no 422.
+STATUS: list[tuple[type[SkyPaneError], int]] = [(NoRoom, 507), (Busy, 503), (NotThere, 404)]
+
+
 def install(api: NinjaAPI) -> None:
     """Turn every error that can leave an endpoint into a problem document."""
 
     @api.exception_handler(SkyPaneError)
     def core(request: HttpRequest, error: SkyPaneError) -> HttpResponse:
-        status = 507 if isinstance(error, NoRoom) else 503 if isinstance(error, Busy) else 422
+        status = next((s for kind, s in STATUS if isinstance(error, kind)), 422)
         return problem(status, str(error), [(error.field, str(error))] if error.field else None)
 
     @api.exception_handler(ValidationError)

@@ -3,6 +3,7 @@ saved with it."""
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated
 
 from pydantic import Field, field_validator
@@ -23,3 +24,22 @@ class Look(model.Noun):
         if double is not None:
             raise ValueError(f"Two areas are called {double}. Give each a name of its own.")
         return areas
+
+
+MOST_LOOKS = 100
+#: Looks by the id of their original.
+Looks = Annotated[dict[int, Look], Field(max_length=MOST_LOOKS)]
+
+
+def looked(
+    originals: Mapping[int, model.Original], looks: Mapping[int, Look]
+) -> dict[int, model.Original]:
+    """The originals, those with other looks as they would be with them."""
+    return {
+        id_: (
+            original.model_copy(update={"focal": looks[id_].focal, "areas": looks[id_].areas})
+            if id_ in looks
+            else original
+        )
+        for id_, original in originals.items()
+    }

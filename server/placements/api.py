@@ -1,34 +1,23 @@
-"""Placements: list, make, read a draft, save, remove.
-
-Looking and keeping are two requests. A reading stores nothing; a save says which revision it
-started from.
-"""
+"""Placements: list, make, save, remove, and their history. A save says which revision it started
+from."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from datetime import datetime
 from typing import Annotated
 
 from config.bodies import Body
 from config.db import in_one_go
 from config.problems import Conflict, Problem, Refused
-from deliveries.models import bytes_made
-from django.db.models import Max, Q
-from django.http import Http404, HttpRequest, HttpResponse
+from django.db.models import Max
+from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
-from originals.looks import Look
-from originals.models import Original, preview_url
+from originals.looks import MOST_LOOKS, Look, Looks
+from originals.models import Original
 from pydantic import AfterValidator, Field
 from sites.models import Page, Site, site_of
-from skypane import changes, model
-from skypane.advice.others import belongs
-from skypane.errors import InvalidPlan
-from skypane.findings.rules import Finding, findings_of
-from skypane.reading.nouns import Reading
-from skypane.reading.read import read
-from skypane.shown.plan import SpanPlan, plan
+from skypane import InvalidPlan, changes, findings_of, model, plan
 
 from placements.history import (
     StoredLooks,
@@ -39,32 +28,14 @@ from placements.history import (
     looks_now,
     version,
 )
-from placements.models import Placement, originals_in, originals_of, placements_of, stems_of
+from placements.models import Placement, originals_in, originals_of, placements_of
+from placements.strips import StripFrameOut, strip_frame_out
 
 router = Router()
 
-#: How many other originals advice looks at; the newest of a very large site.
-MOST_PROPOSED = 40
-
-
 #: What a placement is called in code and files is worked out here, of all placements of its site.
 Unnamed = Annotated[model.Placement, AfterValidator(lambda p: p.model_copy(update={"stem": None}))]
-MOST_LOOKS = 100
-Looks = Annotated[dict[int, Look], Field(max_length=MOST_LOOKS)]
 Position = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
-
-
-class Draft(Body):
-    """A placement as it stands under the designer's hand. `site` is given while breakpoints are
-    being dragged; `chosen` is the span that is read in detail, with `costs` also what each way to
-    aim comes to there."""
-
-    placement: model.Placement
-    placement_id: int | None = None  # of one that has been stored
-    looks: Looks = {}
-    site: model.Site | None = None
-    chosen: Annotated[str, Field(max_length=2)] | None = None
-    costs: bool = False
 
 
 class PlacementIn(Body):
@@ -122,28 +93,15 @@ class HistoryOut(Schema):
     steps: list[StepOut]
 
 
-class StripFrame(Schema):
-    """One span's first screen in small: the original's preview and what of it shows, at the span's
-    last width."""
-
-    letter: str
-    show: model.Shows
-    colour: str
-    thumb: str | None
-    frame_ratio: float
-    x0: float = 0
-    x1: float = 1
-    y0: float = 0
-    y1: float = 1
-
-
 class PlacementRow(Schema):
     id: int
     page_id: int
     page: str
     name: str
-    strip: list[StripFrame]
-    findings: list[Finding]
+    kind: str
+    parts: int
+    strip: list[StripFrameOut]
+    findings: list[model.Finding]
     error: str | None = None
 
 
@@ -153,20 +111,6 @@ def _mine(request: HttpRequest, placement_id: int) -> Placement:
         id=placement_id,
         page__site__members=request.user,
     )
-
-
-def _originals(
-    site: Site, ids: set[int], looks: Mapping[int, Look] | None = None
-) -> dict[int, model.Original]:
-    found = originals_of(site, ids)
-    for id_, look in (looks or {}).items():
-        if id_ in found:
-            found[id_] = found[id_].model_copy(update={"focal": look.focal, "areas": look.areas})
-    return found
-
-
-def preview(original: model.Original, crop: model.Rect | None) -> str:
-    return preview_url(original.id, 1600, original.sha256, crop)
 
 
 def _out(row: Placement) -> PlacementOut:
@@ -198,9 +142,10 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     for row in rows:
         strip, findings, error = [], [], None
         try:
-            plans = plan(plan_, nouns[row.id], originals)
-            findings = findings_of(plan_, nouns[row.id], plans)
-            strip = [strip_frame(p) for p in plans]
+            computed = plan(plan_, nouns[row.id], originals)
+            findings = findings_of(computed)
+            # a placement of several parts is known by its first
+            strip = [strip_frame_out(p) for p in computed.parts[0].spans]
         except InvalidPlan as problem:
             error = str(problem)
         out.append(
@@ -209,30 +154,14 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
                 page_id=row.page_id,
                 page=row.page.title,
                 name=nouns[row.id].name,
+                kind=nouns[row.id].kind,
+                parts=len(nouns[row.id].parts),
                 strip=strip,
                 findings=findings,
                 error=error,
             )
         )
     return out
-
-
-def strip_frame(p: SpanPlan) -> StripFrame:
-    """A span's frame and window at its last width and typical height."""
-    row = p.W.shape[0] // 2
-    frame = StripFrame(
-        letter=p.span.letter,
-        show=p.effective.show,
-        colour=p.effective.background,
-        thumb=None,
-        frame_ratio=float(p.W[row, -1] / p.H[row, -1]) if p.effective.show != "nothing" else 1,
-    )
-    if p.shown is not None and p.original is not None:
-        frame.thumb = preview_url(p.original.id, 480, p.original.sha256)
-        frame.x0, frame.x1, frame.y0, frame.y1 = (
-            float(edge[row, -1]) for edge in (p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1)
-        )
-    return frame
 
 
 @router.post(
@@ -263,7 +192,7 @@ def read_placement(request: HttpRequest, placement_id: int) -> PlacementOut:
 
 def _check(site: Site, placement: model.Placement) -> None:
     """Refuse what could not be read afterwards. Raises InvalidPlan."""
-    originals = _originals(site, placement.original_ids)
+    originals = originals_of(site, placement.original_ids)
     if placement.original_ids - set(originals):
         raise Refused(
             "An original of this placement is not in this site. Choose another.", field="treatments"
@@ -380,49 +309,3 @@ def read_history(request: HttpRequest, placement_id: int) -> HistoryOut:
 def remove_placement(request: HttpRequest, placement_id: int) -> tuple[int, None]:
     _mine(request, placement_id).delete()
     return 204, None
-
-
-@router.post("/sites/{int:site_id}/readings", response={200: Reading, 404: Problem, 422: Problem})
-def read_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
-    """Everything that the desk shows of a draft, over every width. Nothing is stored."""
-    site = site_of(request.user, site_id)
-    originals = _originals(site, draft.placement.original_ids, draft.looks)
-    called = stems_of(site, (draft.placement_id, draft.placement.name))[draft.placement_id or 0]
-    reading = read(
-        draft.site or site.as_noun(),
-        draft.placement.model_copy(update={"stem": called}),
-        originals,
-        preview=preview,
-        made_bytes=bytes_made,
-        others=lambda: proposable(site, originals, draft.placement_id),
-        chosen=draft.chosen,
-        costs=draft.costs,
-    )
-    # it has been checked while it was made: asked for at every step of a drag, it is not checked
-    # once more
-    return HttpResponse(reading.model_dump_json(), content_type="application/json")
-
-
-def proposable(
-    site: Site, used: Mapping[int, model.Original], placement_id: int | None
-) -> dict[int, model.Original]:
-    """Other originals that advice may propose here: of which somebody has said what matters in
-    them, and that belong here."""
-    on_page = ids_on_page(site, placement_id)
-    wanted = Q(id__in=on_page)
-    for tag in {t for o in used.values() for t in o.tags}:
-        wanted |= Q(tags__contains=[tag])
-    found = (
-        site.originals.filter(wanted).exclude(id__in=list(used)).exclude(areas=[])[:MOST_PROPOSED]
-    )
-    return {o.id: noun for o in found if belongs(noun := o.as_noun(), used.values(), on_page)}
-
-
-def ids_on_page(site: Site, placement_id: int | None) -> set[int]:
-    """The originals that the placements of the same page use."""
-    rows = (
-        Placement.objects.filter(page__site=site, page__placements=placement_id)
-        if placement_id is not None
-        else []
-    )
-    return set().union(*(p.as_noun().original_ids for p in rows))

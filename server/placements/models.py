@@ -13,12 +13,8 @@ from django.db import models
 from django.db.models.fields.json import KeyTextTransform
 from originals.models import Original
 from sites.models import Page, Site
-from skypane import model
-from skypane.errors import InvalidPlan
+from skypane import InvalidPlan, failing, model, plan, respan
 from skypane.files.names import stems
-from skypane.shown.keeps import failing
-from skypane.shown.plan import plan
-from skypane.treatments import respan
 from skypane.widths.spans import spans_of
 
 
@@ -103,9 +99,10 @@ def uses_of(site: Site) -> dict[int, list[str]]:
     for placement in placements_of(site):
         noun = placement.as_noun()
         letters: dict[int, list[str]] = {}
-        for letter, treatment in sorted(noun.treatments.items()):
+        for letter, treatment in sorted(noun.all_treatments(), key=lambda t: t[0]):
             if treatment.original is not None:
-                letters.setdefault(treatment.original, []).append(letter)
+                mine = letters.setdefault(treatment.original, [])
+                mine += [letter] if letter not in mine else []
         for original, where in letters.items():
             found.setdefault(original, []).append(
                 f"{placement.page.title} · {noun.name}, {' '.join(where)}"
@@ -121,13 +118,14 @@ def failing_areas(site: Site) -> dict[str, list[str]]:
     found: dict[str, list[str]] = {}
     for id_, noun in nouns.items():
         try:
-            plans = plan(plan_, noun, originals)
+            computed = plan(plan_, noun, originals)
         except InvalidPlan:
             continue
-        for p in plans:
+        for p in (p for part in computed.parts for p in part.shown):
             names = [a.name for a in failing(p)]
             if names:
-                found[f"{rows[id_].page.title} · {noun.name}, {p.span.letter}"] = names
+                where = f"{rows[id_].page.title} · {noun.name}, {p.span.letter}"
+                found.setdefault(where, []).extend(names)
     return found
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator
 from itertools import islice
 from typing import Annotated
 
@@ -13,17 +13,24 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
 from sites.models import Site, site_of
-from skypane import model
-from skypane.advice.others import belongs
-from skypane.advice.steps import Advice
-from skypane.advice.walk import advise_all, applied
-from skypane.errors import InvalidPlan
-from skypane.findings.rules import Finding, findings_of
-from skypane.shown.plan import SpanPlan, plan
+from skypane import (
+    Advice,
+    InvalidPlan,
+    Plan,
+    Remedy,
+    advise_part,
+    applied,
+    applied_all,
+    belongs,
+    findings_of,
+    model,
+    plan,
+)
 
-from placements.api import MOST_PROPOSED, StripFrame, proposable, strip_frame
 from placements.history import begin, looks_now, record, step_back
 from placements.models import Placement, originals_in, originals_of, placements_of
+from placements.proposals import MOST_PROPOSED, proposable
+from placements.strips import StripFrameOut, strip_frame_out
 
 router = Router()
 
@@ -31,29 +38,32 @@ router = Router()
 MOST_IN_POOL = 400
 
 Known = dict[int, model.Original]
+PartIndex = Annotated[int, Field(ge=0, le=model.MOST_PARTS)]
 
 
-class Remedy(Schema):
-    """One span of one placement that fails: how it is now, and how it would be with each step of
-    the advice that works."""
+class FailingSpan(Schema):
+    """One part in one span that fails: how it is now, and how it would be with each remedy of the
+    advice that works."""
 
     placement_id: int
     revision: int
     page: str
     name: str
+    part: int
     first: int
     last: int
     advice: Advice
-    findings: list[Finding]
-    before: StripFrame
-    after: list[StripFrame | None]  # one per step of the advice
+    findings: list[model.Finding]
+    before: StripFrameOut
+    after: list[StripFrameOut | None]  # one per remedy of the advice
 
 
 class Choice(Body):
-    """One step of one span's advice, by its number among `advice.steps`."""
+    """One remedy of one span, by its number among `advice.steps`."""
 
     placement_id: int
     revision: int
+    part: PartIndex = 0
     span: Annotated[str, Field(max_length=2)]
     step: Annotated[int, Field(ge=0, le=40)]
 
@@ -78,33 +88,27 @@ class Undoing(Body):
     placements: Annotated[list[tuple[int, int]], Field(min_length=1, max_length=500)]
 
 
-Advised = tuple[tuple[SpanPlan, ...], tuple[Advice, ...], dict[int, model.Original]]
-
-
 def _advised(
-    plan_: model.Site, noun: model.Placement, used: Mapping[int, model.Original], others: Known
-) -> Advised:
+    plan_: model.Site, noun: model.Placement, used: Known, others: Known
+) -> tuple[Plan, dict[int, tuple[Advice, ...]], Known]:
+    """The placement computed, per part the advice for it, and the originals that may be shown."""
     known = {**{i: used[i] for i in noun.original_ids if i in used}, **others}
-    plans = plan(plan_, noun, known)
-    return plans, advise_all(plan_, plans, known), known
+    computed = plan(plan_, noun, known)
+    advice = {p.index: advise_part(p, known, plan_.budget_bytes) for p in computed.parts}
+    return computed, advice, known
 
 
-@router.get("/sites/{int:site_id}/remedies", response={200: list[Remedy], 404: Problem})
-def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
+@router.get("/sites/{int:site_id}/remedies", response={200: list[FailingSpan], 404: Problem})
+def list_remedies(request: HttpRequest, site_id: int) -> list[FailingSpan]:
     """Every span that fails, in reading order, widest first."""
     site = site_of(request.user, site_id)
     plan_ = site.as_noun()
     rows = list(placements_of(site))
     nouns = {row.id: row.as_noun() for row in rows}
     used = originals_in(site, nouns)
-    pool = {
-        **used,
-        **{
-            o.id: o.as_noun()
-            for o in site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_IN_POOL]
-        },
-    }
-    out = []
+    spare = site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_IN_POOL]
+    pool = {**used, **{o.id: o.as_noun() for o in spare}}
+    out: list[FailingSpan] = []
     for row in rows:
         noun = nouns[row.id]
         on_page = set().union(*(nouns[p.id].original_ids for p in rows if p.page_id == row.page_id))
@@ -115,51 +119,53 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[Remedy]:
             if i not in noun.original_ids and o.areas and belongs(o, mine, on_page)
         }
         try:
-            plans, advices, known = _advised(
-                plan_, noun, used, dict(islice(others.items(), MOST_PROPOSED))
-            )
+            out += _failing(row, noun, plan_, used, dict(islice(others.items(), MOST_PROPOSED)))
         except InvalidPlan:
             continue
-        findings = findings_of(plan_, noun, plans)
-        by_letter = {p.span.letter: p for p in plans}
-        for advice in reversed(advices):
-            p = by_letter[advice.span]
-            after = [
-                (
-                    next(
-                        strip_frame(q)
-                        for q in plan(plan_, applied(noun, advice.span, s), known)
-                        if q.span.letter == advice.span
-                    )
-                    if s.works
-                    else None
-                )
-                for s in advice.steps
-            ]
-            out.append(
-                Remedy(
-                    placement_id=row.id,
-                    revision=row.revision,
-                    page=row.page.title,
-                    name=noun.name,
-                    first=p.span.first,
-                    last=p.span.last,
-                    advice=advice,
-                    findings=[
-                        f for f in findings if f.code == "area" and f.spans == (advice.span,)
-                    ],
-                    before=strip_frame(p),
-                    after=after,
-                )
-            )
     return out
+
+
+def _failing(
+    row: Placement, noun: model.Placement, plan_: model.Site, used: Known, others: Known
+) -> Iterator[FailingSpan]:
+    computed, advices, known = _advised(plan_, noun, used, others)
+    findings = [f for f in findings_of(computed) if f.rule == "area"]
+    for part in computed.parts:
+        for advice in reversed(advices[part.index]):
+            p = part.at(advice.span)
+            assert p is not None
+            yield FailingSpan(
+                placement_id=row.id,
+                revision=row.revision,
+                page=row.page.title,
+                name=noun.name,
+                part=part.index,
+                first=p.span.first,
+                last=p.span.last,
+                advice=advice,
+                findings=[
+                    f for f in findings if f.part == part.index and f.spans == (advice.span,)
+                ],
+                before=strip_frame_out(p),
+                after=[_with(plan_, noun, part.index, advice.span, s, known) for s in advice.steps],
+            )
+
+
+def _with(
+    plan_: model.Site, noun: model.Placement, part: int, letter: str, remedy: Remedy, known: Known
+) -> StripFrameOut | None:
+    """The span as it would be with a remedy; None where that one does not work."""
+    if not remedy.works:
+        return None
+    helped = plan(plan_, applied(noun, part, letter, remedy), known).parts[part].at(letter)
+    return strip_frame_out(helped) if helped else None
 
 
 @router.post(
     "/sites/{int:site_id}/remedies", response={200: list[Outcome], 404: Problem, 422: Problem}
 )
 def apply_remedies(request: HttpRequest, site_id: int, payload: Choices) -> list[Outcome]:
-    """Apply the chosen steps, each placement by itself: one that was changed meanwhile is left
+    """Apply the chosen remedies, each placement by itself: one that was changed meanwhile is left
     alone and said so."""
     site = site_of(request.user, site_id)
     by_placement: dict[int, list[Choice]] = {}
@@ -168,64 +174,60 @@ def apply_remedies(request: HttpRequest, site_id: int, payload: Choices) -> list
     return [_apply(site, id_, choices, request.user) for id_, choices in by_placement.items()]
 
 
+class _Left(Exception):
+    """A placement is left alone, and why."""
+
+
 def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> Outcome:
-    def apply() -> Outcome:
-        row = locked(Placement, [placement_id]).get(placement_id)
-        letters = sorted({c.span for c in choices})
-        if row is None or row.page.site_id != site.id:
-            return Outcome(
-                placement_id=placement_id,
-                name="",
-                spans=letters,
-                applied=False,
-                revision=0,
-                sentence="It has been removed.",
-            )
-        noun = row.as_noun()
+    letters = sorted({c.span for c in choices})
 
-        def left(sentence: str) -> Outcome:
-            return Outcome(
-                placement_id=row.id,
-                name=noun.name,
-                spans=letters,
-                applied=False,
-                revision=row.revision,
-                sentence=sentence,
-            )
-
-        if any(c.revision != row.revision for c in choices):
-            return left(
-                f"{noun.name} was changed meanwhile and is left alone. Look at its advice again."
-            )
-        used = originals_of(site, noun.original_ids)
-        _, advices, _ = _advised(site.as_noun(), noun, used, proposable(site, used, row.id))
-        by_letter = {a.span: a for a in advices}
-        treated, said = noun, []
-        # from the widest, so that what keeps a narrower span as it is never lies over its own
-        # remedy
-        for choice in sorted(choices, key=lambda c: c.span, reverse=True):
-            advice = by_letter.get(choice.span)
-            if (
-                advice is None
-                or choice.step >= len(advice.steps)
-                or not advice.steps[choice.step].works
-            ):
-                return left(f"There is no such remedy for span {choice.span} of {noun.name}.")
-            step = advice.steps[choice.step]
-            treated = applied(treated, choice.span, step)
-            said.append(f"{step.label} in {choice.span}")
-        begin(row)
-        record(row, treated, looks_now(row, treated), by, f"Remedy: {', '.join(said)}"[:120])
+    def outcome(sentence: str, name: str = "", revision: int = 0, applied: bool = False) -> Outcome:
         return Outcome(
-            placement_id=row.id,
-            name=noun.name,
+            placement_id=placement_id,
+            name=name,
             spans=letters,
-            applied=True,
-            revision=row.revision,
-            sentence=f"{noun.name}: {', '.join(said)}.",
+            applied=applied,
+            revision=revision,
+            sentence=sentence,
         )
 
+    def apply() -> Outcome:
+        row = locked(Placement, [placement_id]).get(placement_id)
+        if row is None or row.page.site_id != site.id:
+            return outcome("It has been removed.")
+        noun = row.as_noun()
+        try:
+            treated, said = _treated(site, row, noun, choices)
+        except _Left as left:
+            return outcome(str(left), noun.name, row.revision)
+        begin(row)
+        record(row, treated, looks_now(row, treated), by, f"Remedy: {', '.join(said)}"[:120])
+        return outcome(f"{noun.name}: {', '.join(said)}.", noun.name, row.revision, applied=True)
+
     return in_one_go(apply)
+
+
+def _treated(
+    site: Site, row: Placement, noun: model.Placement, choices: list[Choice]
+) -> tuple[model.Placement, list[str]]:
+    """The placement with the chosen remedies, and what they are called. Raises _Left."""
+    if any(c.revision != row.revision for c in choices):
+        raise _Left(
+            f"{noun.name} was changed meanwhile and is left alone. Look at its advice again."
+        )
+    used = originals_of(site, noun.original_ids)
+    _, advices, _ = _advised(site.as_noun(), noun, used, proposable(site, used, row.id))
+    chosen: dict[int, dict[str, Remedy]] = {}
+    for c in choices:
+        advice = next((a for a in advices.get(c.part, ()) if a.span == c.span), None)
+        if advice is None or c.step >= len(advice.steps) or not advice.steps[c.step].works:
+            raise _Left(f"There is no such remedy for span {c.span} of {noun.name}.")
+        chosen.setdefault(c.part, {})[c.span] = advice.steps[c.step]
+    said = []
+    for part, remedies in chosen.items():
+        noun = applied_all(noun, part, remedies)
+        said += [f"{remedies[letter].label} in {letter}" for letter in sorted(remedies)[::-1]]
+    return noun, said
 
 
 @router.post(
@@ -244,17 +246,15 @@ def _undo(site: Site, placement_id: int, revision: int) -> Outcome:
             row = None
         undone = row is not None and row.revision == revision and step_back(row) is not None
         name = row.as_noun().name if row else ""
+        as_before = f"{name} is as before."
+        changed = f"{name or 'It'} was changed meanwhile and stays as it is."
         return Outcome(
             placement_id=placement_id,
             name=name,
             spans=[],
             applied=undone,
             revision=row.revision if row else 0,
-            sentence=(
-                f"{name} is as before."
-                if undone
-                else f"{name or 'It'} was changed meanwhile and stays as it is."
-            ),
+            sentence=as_before if undone else changed,
         )
 
     return in_one_go(undo)

@@ -113,6 +113,16 @@ def left_alone(
     return {letter: Treatment(**values)} if values else {}
 
 
+def applied_all(placement: Placement, part: int, remedies: Mapping[str, Remedy]) -> Placement:
+    """The placement with a remedy taken in each of several spans, by letter.
+
+    From the widest, so that what keeps a narrower span as it is never lies over its own remedy.
+    """
+    for letter in sorted(remedies, reverse=True):
+        placement = applied(placement, part, letter, remedies[letter])
+    return placement
+
+
 def applied(placement: Placement, part: int, letter: str, remedy: Remedy) -> Placement:
     """The placement with one remedy taken for a part in one span."""
     mine = placement.parts[part]

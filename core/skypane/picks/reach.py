@@ -8,6 +8,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from contextlib import suppress
+from itertools import pairwise
 
 import tinycss2
 
@@ -72,10 +74,8 @@ def _numbers(nodes: Sequence[Node]) -> list[float] | None:
         elif node.type == "dimension":
             if node.lower_unit in _RELATIVE:
                 return None
-            try:
+            with suppress(NotAValue):
                 out.append(quantity(node, reference).value)
-            except NotAValue:
-                pass
     out += [HEIGHT_PX * a for a in plain]
-    out += [HEIGHT_PX * a / b for a, b in zip(plain, plain[1:], strict=False) if b]
+    out += [HEIGHT_PX * a / b for a, b in pairwise(plain) if b]
     return [n for n in out if math.isfinite(n)]

@@ -4,19 +4,19 @@ from __future__ import annotations
 
 import pyvips
 
+from skypane.geometry import Rect
+
 SHADE = (16, 24, 26, 140)
 LINE = (255, 255, 255, 255)
 
 
-def overlay_png(
-    width_px: int, height_px: int, safe: tuple[float, float, float, float] | None
-) -> bytes:
+def overlay_png(width_px: int, height_px: int, safe: Rect | None) -> bytes:
     """Shaded where something may be out of view, clear inside the safe area, which has a white line
     around it."""
     image = pyvips.Image.black(width_px, height_px, bands=4).cast("uchar") + list(SHADE)
     image = image.cast("uchar").copy(interpretation="srgb")
     if safe is not None:
-        x0, x1, y0, y1 = safe
+        x0, x1, y0, y1 = safe.edges
         left, top = round(x0 * width_px), round(y0 * height_px)
         w, h = max(1, round(x1 * width_px) - left), max(1, round(y1 * height_px) - top)
         line = max(1, round(max(width_px, height_px) / 500))

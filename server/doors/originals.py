@@ -1,4 +1,5 @@
-"""Originals: bring, list, describe, replace, trim, remove, look at."""
+"""Originals: bring, list, describe, replace, trim, remove, look at. Most of it looks at the
+placements that use an original."""
 
 from __future__ import annotations
 
@@ -17,13 +18,6 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
-from placements.history import lock_for_looks, look_anew
-from placements.models import failing_areas, uses_of
-from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
-from sites.models import Site, site_of
-from skypane import model
-from skypane.files.renditions import sharp_up_to
-
 from originals.intake import (
     LARGE_WIDTH,
     PREVIEW_WIDTHS,
@@ -39,6 +33,12 @@ from originals.intake import (
 )
 from originals.looks import Look
 from originals.models import Original, preview_url
+from placements.history import lock_for_looks, look_anew
+from placements.models import failing_areas, uses_of
+from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
+from sites.models import Site, site_of
+from skypane import after_replacing, has_same_ratio, model, no_longer_fits
+from skypane.files.renditions import sharp_up_to
 
 router = Router()
 
@@ -46,9 +46,6 @@ Alt = Annotated[str, Field(max_length=1000)] | None
 Tag = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=40)]
 Tags = Annotated[list[Tag], Field(max_length=20)]
 Ids = Annotated[list[int], Field(min_length=1, max_length=2000)]
-
-#: Two pictures whose ratios differ by less are cut alike: half a px in a hundred.
-SAME_RATIO = 0.005
 
 
 class LookChange(Look):
@@ -372,8 +369,8 @@ def replace_original(
     def anew(row: Original) -> dict[str, Any]:
         was = row.as_noun()
         will_be = was.model_copy(update={f: facts[f] for f in ("name", "width_px", "height_px")})
-        if not _same_ratio(was, will_be) and not all_the_same:
-            raise Refused(_no_longer_fits(was, will_be, used), status=409, field="all_the_same")
+        if not has_same_ratio(was, will_be) and not all_the_same:
+            raise Refused(no_longer_fits(was, will_be, used), status=409, field="all_the_same")
         before[:] = [was]
         return facts
 
@@ -383,52 +380,8 @@ def replace_original(
         raise Refused("This file has just come in as another original. Choose that one.") from None
     return ReplacedOut(
         original=out(original, used),
-        said=_after_replacing(original.site, before[0], original.as_noun(), failing),
+        said=after_replacing(original.site, before[0], original.as_noun(), failing),
     )
-
-
-def _same_ratio(a: model.Original, b: model.Original) -> bool:
-    return abs(a.width_px * b.height_px / (a.height_px * b.width_px) - 1) < SAME_RATIO
-
-
-def _no_longer_fits(before: model.Original, after: model.Original, used: list[str]) -> str:
-    areas = (
-        f" Its areas ({', '.join(a.name for a in before.areas)}) would sit elsewhere."
-        if before.areas
-        else ""
-    )
-    where = f" It is used in {', '.join(used)}." if used else ""
-    return (
-        f"{after.name} is {after.width_px} × {after.height_px}, another ratio than"
-        f" {before.width_px} × {before.height_px}.{areas}{where} Bring it as an original of its"
-        " own, or replace all the same and look at the areas."
-    )
-
-
-def _after_replacing(
-    site: Site, before: model.Original, after: model.Original, failing: dict[str, list[str]]
-) -> list[str]:
-    """What has changed by it, as sentences."""
-    said = []
-    if not _same_ratio(before, after):
-        names = ", ".join(a.name for a in before.areas)
-        said.append(
-            "The ratio is another: look at the focal point"
-            + (f" and at {names}." if names else ".")
-        )
-    if after.width_px < before.width_px:
-        said.append(
-            f"It has fewer px than before: {after.width_px} wide instead of {before.width_px}."
-        )
-    now = failing_areas(site)
-    for where in sorted({*failing, *now}):
-        worse = [n for n in now.get(where, []) if n not in failing.get(where, [])]
-        better = [n for n in failing.get(where, []) if n not in now.get(where, [])]
-        if worse:
-            said.append(f"No longer whole in {where}: {', '.join(worse)}.")
-        if better:
-            said.append(f"Whole again in {where}: {', '.join(better)}.")
-    return said
 
 
 @router.post(

@@ -1,0 +1,89 @@
+"""Read a draft: everything that the desk shows of a placement as it stands under the designer's
+hand. Nothing is stored."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from config.bodies import Body
+from config.problems import Problem
+from deliveries.models import bytes_made
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+from originals.looks import Looks, looked
+from originals.models import preview_url
+from placements.models import originals_of, stems_of
+from placements.proposals import proposable
+from pydantic import Field
+from sites.models import Site, site_of
+from skypane import Moving, Reading, model, read, read_moving
+
+router = Router()
+
+#: How wide the previews are that panes show, in px.
+PANE_PX = 1600
+
+
+class Draft(Body):
+    """A placement as it stands. `site` is given while breakpoints are being dragged."""
+
+    placement: model.Placement
+    placement_id: int | None = None  # of one that has been stored
+    looks: Looks = {}
+    site: model.Site | None = None
+
+
+class WholeDraft(Draft):
+    """`part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
+    each way to aim comes to there."""
+
+    part: Annotated[int, Field(ge=0, le=model.MOST_PARTS)] = 0
+    chosen: Annotated[str, Field(max_length=2)] | None = None
+    costs: bool = False
+
+
+def preview(original: model.Original, crop: model.Rect | None) -> str:
+    return preview_url(original.id, PANE_PX, original.sha256, crop)
+
+
+Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
+
+
+def _asked(site: Site, draft: Draft) -> Asked:
+    used = originals_of(site, draft.placement.original_ids)
+    called = stems_of(site, (draft.placement_id, draft.placement.name))[draft.placement_id or 0]
+    placement = draft.placement.model_copy(update={"stem": called})
+    return draft.site or site.as_noun(), placement, looked(used, draft.looks)
+
+
+def _json(reading: Moving) -> HttpResponse:
+    """It has been checked while it was made: asked for at every step of a drag, it is not checked
+    once more."""
+    return HttpResponse(reading.model_dump_json(), content_type="application/json")
+
+
+@router.post("/sites/{int:site_id}/readings", response={200: Reading, 404: Problem, 422: Problem})
+def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpResponse:
+    """Everything that the desk shows of a draft, over every width."""
+    site = site_of(request.user, site_id)
+    plan, placement, originals = _asked(site, draft)
+    reading = read(
+        plan,
+        placement,
+        originals,
+        preview=preview,
+        made_bytes=bytes_made,
+        others=lambda: proposable(site, originals, draft.placement_id),
+        chosen=(draft.part, draft.chosen) if draft.chosen else None,
+        costs=draft.costs,
+    )
+    return _json(reading)
+
+
+@router.post(
+    "/sites/{int:site_id}/readings/moving", response={200: Moving, 404: Problem, 422: Problem}
+)
+def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
+    """What changes on the desk while something is dragged; the rest is asked for when it rests."""
+    site = site_of(request.user, site_id)
+    return _json(read_moving(*_asked(site, draft), preview=preview))

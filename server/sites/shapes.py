@@ -1,0 +1,53 @@
+"""What is told and asked of a site."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from config.bodies import Body
+from ninja import Schema
+from pydantic import Field
+from skypane import model
+from skypane.widths.spans import spans_of
+
+from sites.models import Site
+
+Title = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+
+
+class SpanOut(Schema):
+    letter: str
+    title: str
+    first: int
+    last: int
+
+
+class PageOut(Schema):
+    id: int
+    title: str
+
+
+class SiteOut(Schema):
+    id: int
+    name: str
+    revision: int
+    plan: model.Site
+    spans: list[SpanOut]
+    pages: list[PageOut]
+
+
+class SiteIn(Body):
+    name: Title
+    plan: model.Site = model.Site()
+
+
+def site_out(site: Site) -> SiteOut:
+    noun = site.as_noun()
+    return SiteOut(
+        id=site.id,
+        name=site.name,
+        revision=site.revision,
+        plan=noun,
+        spans=[SpanOut(**s._asdict()) for s in spans_of(noun)],
+        pages=[PageOut(id=p.id, title=p.title) for p in site.pages.all()],
+    )
