@@ -380,7 +380,7 @@ def replace_original(
         raise Refused("This file has just come in as another original. Choose that one.") from None
     return ReplacedOut(
         original=out(original, used),
-        said=after_replacing(original.site, before[0], original.as_noun(), failing),
+        said=after_replacing(before[0], original.as_noun(), failing, failing_areas(original.site)),
     )
 
 

@@ -12,7 +12,7 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from placements.models import Placement, originals_in, respan_all
 from placements.strips import StripFrameOut, strip_frame_out
-from sites.models import Site, site_of
+from sites.models import Page, Site, site_of
 from sites.shapes import SiteIn, SiteOut, site_out
 from skypane import InvalidPlan, findings_of, plan
 from skypane.widths.spans import retitled
@@ -21,6 +21,8 @@ router = Router()
 
 #: How many placements stand for a site in the list of sites.
 MOST_SHOWN = 6
+#: What the page is called that every site begins with.
+FIRST_PAGE = "Home"
 
 
 class LeadPlacement(Schema):
@@ -60,7 +62,7 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
         n_originals=Count("originals", distinct=True),
         delivered=Max("pages__placements__deliveries__finished", filter=done),
     )
-    return [_row(site) for site in sites]
+    return [_row(site) for site in sites.order_by("name", "id")]
 
 
 def _row(site: Site) -> SiteRow:
@@ -110,6 +112,31 @@ def _row(site: Site) -> SiteRow:
         failing=failing,
         delivered=site.delivered,
     )
+
+
+@router.post("/sites", response={201: SiteOut, 422: Problem})
+def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
+
+    def make() -> Site:
+        site = Site.objects.create(
+            name=payload.name.strip(), plan=payload.plan.model_dump(mode="json")
+        )
+        site.members.add(request.user)
+        Page.objects.create(site=site, title=FIRST_PAGE, position=1)
+        return site
+
+    return 201, site_out(in_one_go(make))
+
+
+@router.get("/sites/{int:site_id}", response={200: SiteOut, 404: Problem})
+def read_site(request: HttpRequest, site_id: int) -> SiteOut:
+    return site_out(site_of(request.user, site_id))
+
+
+@router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})
+def remove_site(request: HttpRequest, site_id: int) -> tuple[int, None]:
+    site_of(request.user, site_id).delete()
+    return 204, None
 
 
 @router.put(

@@ -27,6 +27,23 @@ def picture(width=800, height=500, format="JPEG", mode="RGB", seed=1) -> bytes:
     return out.getvalue()
 
 
+def one_part(name, treatments, **part):
+    """A placement of the kind picture, in JSON."""
+    return {"name": name, "kind": "picture", "parts": [{"treatments": treatments, **part}]}
+
+
+def own(placement):
+    """What the only part of a placement sets itself."""
+    (part,) = placement["parts"]
+    return part["treatments"]
+
+
+def with_own(placement, **values):
+    """The placement with other treatments or words of its only part."""
+    (part,) = placement["parts"]
+    return {**placement, "parts": [{**part, **values}]}
+
+
 class Api:
     """A signed-in designer's requests, JSON in and out."""
 
@@ -76,8 +93,9 @@ def site(designer):
 
 
 @pytest.fixture
-def page(designer, site):
-    return designer.post(f"/sites/{site['id']}/pages", {"title": "Home"}).json()
+def page(site):
+    (home,) = site["pages"]
+    return home
 
 
 @pytest.fixture
@@ -87,17 +105,13 @@ def original(designer, site):
 
 @pytest.fixture
 def placement(designer, page, original):
-    body = {
-        "name": "Lighthouse",
-        "treatments": {
-            "D": {
-                "original": original["id"],
-                "width": {"kind": "fixed", "width_px": 120},
-                "height": {"kind": "ratio", "w": 2, "h": 1},
-            },
-            "A": {"height": {"kind": "ratio", "w": 1, "h": 1}},
-        },
+    wide = {
+        "original": original["id"],
+        "width": {"kind": "fixed", "width_px": 120},
+        "height": {"kind": "ratio", "w": 2, "h": 1},
     }
+    square = {"height": {"kind": "ratio", "w": 1, "h": 1}}
+    body = one_part("Lighthouse", {"D": wide, "A": square})
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": body})
     assert made.status_code == 201, made.json()
     return made.json()

@@ -6,6 +6,7 @@ import zipfile
 from datetime import timedelta
 
 import pytest
+from conftest import own, with_own
 from deliveries import runs
 from deliveries.models import Delivery, Rendition
 from deliveries.tasks import requeue_lost, run_delivery
@@ -68,14 +69,14 @@ def test_what_is_there_is_not_made_again(designer, placement, monkeypatch):
     again = export(designer, placement)
     assert again["reused"] == again["total"] == first["total"]
     treatments = {
-        **placement["placement"]["treatments"],
+        **own(placement["placement"]),
         "A": {"height": {"kind": "ratio", "w": 4, "h": 5}},
     }
     designer.put(
         f"/placements/{placement['id']}",
         {
             "revision": placement["revision"],
-            "placement": {**placement["placement"], "treatments": treatments},
+            "placement": with_own(placement["placement"], treatments=treatments),
         },
     )
     changed = export(designer, placement)
@@ -183,7 +184,7 @@ def test_whether_an_export_is_current(designer, placement):
         f"/placements/{placement['id']}",
         {
             "revision": placement["revision"],
-            "placement": {**placement["placement"], "alt": "New words"},
+            "placement": with_own(placement["placement"], alt="New words"),
         },
     )
     assert designer.get(f"/deliveries/{done['id']}").json()["is_current"] is False
@@ -234,6 +235,9 @@ def test_what_was_made_is_weighed_in_the_reading(designer, site, placement):
         f"/sites/{site['id']}/readings", {"placement": placement["placement"]}
     ).json()
     assert all(f["size_bytes"] for row in reading["files"] for f in row["formats"])
-    assert {r["verdict"] for b in reading["bands"] if b["kind"] == "weight" for r in b["runs"]} == {
-        "light"
-    }
+    assert {
+        r["verdict"]
+        for b in reading["parts"][0]["bands"]
+        if b["kind"] == "weight"
+        for r in b["runs"]
+    } == {"light"}

@@ -18,6 +18,7 @@ import pytest
 from config import files
 from config.db import code_of, in_one_go, locked
 from config.files import keep
+from conftest import one_part, with_own
 from deliveries import runs
 from deliveries.models import Delivery, Rendition, Worker
 from deliveries.tasks import requeue_lost, run_delivery
@@ -27,6 +28,7 @@ from django.utils import timezone
 from originals.models import Original
 from placements.models import Placement
 from skypane.errors import NoRoom
+from skypane.model.stored import VERSION
 from tests.conftest import Api, picture
 
 pytestmark = pytest.mark.django_db(transaction=True)
@@ -275,10 +277,7 @@ def test_renames_looks_and_saves_at_once_all_answer(designer, site, page, origin
     )
     made = []
     for i in range(4):
-        noun = {
-            "name": f"P{i}",
-            "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}},
-        }
+        noun = one_part(f"P{i}", {"D": {"original": original["id"], "keeps": ["Mast"]}})
         made.append(designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json())
 
     def rename(tab, name):
@@ -290,7 +289,7 @@ def test_renames_looks_and_saves_at_once_all_answer(designer, site, page, origin
     def save(tab, placement):
         for i in range(6):
             row = Placement.objects.get(id=placement["id"])
-            noun = {**row.as_noun().model_dump(mode="json", exclude_none=True), "alt": str(i)}
+            noun = with_own(row.as_noun().model_dump(mode="json", exclude_none=True), alt=str(i))
             looks = {
                 str(original["id"]): {
                     "focal": [0.5, 0.5],
@@ -311,7 +310,7 @@ def test_saves_in_one_site_do_not_wait_for_each_other(designer, page, original):
     """One placement's row is locked by somebody; another of the same site is saved meanwhile."""
     made = [
         designer.post(
-            f"/pages/{page['id']}/placements", {"placement": {"name": f"P{i}", "treatments": {}}}
+            f"/pages/{page['id']}/placements", {"placement": one_part(f"P{i}", {})}
         ).json()
         for i in (1, 2)
     ]
@@ -328,7 +327,7 @@ def test_saves_in_one_site_do_not_wait_for_each_other(designer, page, original):
     def save():
         held.wait()
         began = time.monotonic()
-        body = {"revision": made[1]["revision"], "placement": {"name": "Saved", "treatments": {}}}
+        body = {"revision": made[1]["revision"], "placement": one_part("Saved", {})}
         status = another(designer).put(f"/placements/{made[1]['id']}", body).status_code
         done.set()
         return status, time.monotonic() - began
@@ -518,9 +517,15 @@ def test_what_is_stored_says_its_version_and_what_does_not_is_lifted(
             ("originals_original", "areas"),
         ):
             cursor.execute(f"select json_value({column}, '$.version') from {table}")
-            assert {row[0] for row in cursor.fetchall()} == {"2"}, (table, column)
+            assert {row[0] for row in cursor.fetchall()} == {str(VERSION)}, (table, column)
         cursor.execute("update skypane_sites_site set plan = '{\"heights\": []}'")
         cursor.execute("update originals_original set areas = '[]'")
+        # as it was kept before placements had parts
+        (part,) = placement["placement"]["parts"]
+        old = {"version": 2, "name": "Lighthouse", "treatments": part["treatments"], "alt": "Lamp"}
+        cursor.execute("update placements_placement set body = %s", [json.dumps(old)])
+    lifted = designer.get(f"/placements/{placement['id']}").json()["placement"]
+    assert lifted == with_own(placement["placement"], alt="Lamp")
     assert len(designer.get(f"/sites/{site['id']}").json()["plan"]["heights"]) == 4
     assert (
         designer.post(

@@ -1,12 +1,15 @@
 """Undo and redo that survive the visit: steps on the server, named by what changed."""
 
 import pytest
+from conftest import one_part, own, with_own
 
 pytestmark = pytest.mark.django_db
 
 
 def version(placement, **changes):
-    return {"placement": {**placement["placement"], **changes}, "looks": placement["looks"]}
+    part = {k: changes.pop(k) for k in ("treatments", "alt") if k in changes}
+    noun = {**with_own(placement["placement"], **part), **changes}
+    return {"placement": noun, "looks": placement["looks"]}
 
 
 def save(api, placement, now, history=None):
@@ -20,7 +23,7 @@ def steps(api, placement):
 
 
 def with_a(placement, **treatment):
-    treatments = placement["placement"]["treatments"]
+    treatments = own(placement["placement"])
     return version(placement, treatments={**treatments, "A": {**treatments["A"], **treatment}})
 
 
@@ -52,12 +55,9 @@ def test_undo_moves_the_place_and_keeps_what_was_undone(designer, placement):
     one, two = with_a(placement, fit="contain"), with_a(placement, fit="contain", whole=True)
     saved = save(designer, placement, two, {"keep": 0, "add": [one, two], "at": 2}).json()
     undone = save(designer, saved, one, {"keep": 2, "add": [], "at": 1})
-    assert (
-        undone.json()["at"] == 1
-        and undone.json()["placement"]["treatments"]["A"]["fit"] == "contain"
-    )
+    assert undone.json()["at"] == 1 and own(undone.json()["placement"])["A"]["fit"] == "contain"
     assert "whole" not in {
-        k for k, v in undone.json()["placement"]["treatments"]["A"].items() if v is not None
+        k for k, v in own(undone.json()["placement"])["A"].items() if v is not None
     }
     at, names = steps(designer, placement)
     assert at == 1 and names[2] == "What the files carry of span A"  # still there to be done again
@@ -110,7 +110,7 @@ def test_a_new_breakpoint_carries_the_history_over(designer, site, placement):
     )
     first = designer.get(f"/placements/{placement['id']}/history").json()["steps"][0]["placement"]
     # what A and D set before; the new A is handed B's down
-    assert set(first["treatments"]) == {
+    assert set(own(first)) == {
         "B",
         "E",
     }
@@ -147,7 +147,7 @@ def test_an_area_called_otherwise_takes_its_spans_along(designer, placement, ori
     assert put({**mast, "name": "Light"}).status_code == 200
     now = designer.get(f"/placements/{placement['id']}").json()
     assert (
-        now["placement"]["treatments"]["A"]["keeps"] == ["Light"]
+        own(now["placement"])["A"]["keeps"] == ["Light"]
         and now["revision"] == saved["revision"] + 1
     )
     assert steps(designer, placement)[1][-1] == "Mast is called Light"
@@ -162,15 +162,12 @@ def test_an_area_renamed_on_one_desk_keeps_its_place_in_other_placements(
     mast = {"name": "Mast", "rect": {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}}
     here = version(placement) | {"looks": {original["id"]: {"focal": [0.5, 0.5], "areas": [mast]}}}
     saved = save(designer, placement, here).json()
-    other = {
-        "name": "Elsewhere",
-        "treatments": {"D": {"original": original["id"], "keeps": ["Mast"]}},
-    }
+    other = one_part("Elsewhere", {"D": {"original": original["id"], "keeps": ["Mast"]}})
     other = designer.post(f"/pages/{page['id']}/placements", {"placement": other}).json()
     here["looks"][original["id"]]["areas"] = [{**mast, "name": "Light"}]
     assert save(designer, saved, here).status_code == 200
     follows = designer.get(f"/placements/{other['id']}").json()
-    assert follows["placement"]["treatments"]["D"]["keeps"] == ["Light"]
+    assert own(follows["placement"])["D"]["keeps"] == ["Light"]
     assert steps(designer, other)[1][-1] == "Mast is called Light"
 
 

@@ -8,6 +8,7 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
+from conftest import one_part, with_own
 from deliveries import sweeping
 from deliveries.models import Delivery, Rendition
 from deliveries.tasks import run_delivery
@@ -180,12 +181,12 @@ def test_every_list_and_number_of_a_site_has_a_bound(designer, site, change):
     ],
 )
 def test_every_number_of_a_treatment_has_a_bound(designer, site, treatment):
-    draft = {"placement": {"name": "x", "treatments": {"D": treatment}}}
+    draft = {"placement": one_part("x", {"D": treatment})}
     problem(designer.post(f"/sites/{site['id']}/readings", draft), 422)
 
 
 def test_too_many_of_anything_is_refused(designer, site, placement):
-    draft = {"placement": {"name": "x", "treatments": {chr(65 + i) * 2: {} for i in range(26)}}}
+    draft = {"placement": one_part("x", {chr(65 + i) * 2: {} for i in range(26)})}
     problem(designer.post(f"/sites/{site['id']}/readings", draft), 422)
     looks = {str(i): {"focal": [0.5, 0.5]} for i in range(1000)}
     problem(
@@ -198,10 +199,7 @@ def test_too_many_of_anything_is_refused(designer, site, placement):
 
 
 def test_a_safe_area_s_png_is_bounded(designer, page):
-    noun = {
-        "name": "To be made",
-        "treatments": {"D": {"height": {"kind": "ratio", "w": 2, "h": 1}}},
-    }
+    noun = one_part("To be made", {"D": {"height": {"kind": "ratio", "w": 2, "h": 1}}})
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json()
     said = problem(designer.get(f"/placements/{made['id']}/safe-area/png?ratio=0.05"), 422)
     assert "Take the SVG" in said
@@ -269,7 +267,7 @@ def test_without_redis_sessions_reading_and_saving_go_on(designer, settings, pla
     assert client.get("/api/sites").status_code == 200
     body = {
         "revision": placement["revision"],
-        "placement": {**placement["placement"], "alt": "words"},
+        "placement": with_own(placement["placement"], alt="words"),
     }
     assert designer.put(f"/placements/{placement['id']}", body).status_code == 200
     ForgivingRedisCache.asked_again_at = 0.0
@@ -295,7 +293,7 @@ def test_no_page_of_html_anywhere_under_api(designer):
 
 def test_a_fault_of_ours_is_a_problem_document_too(designer, site, monkeypatch):
     designer.client.raise_request_exception = False
-    monkeypatch.setattr("sites.api._out", lambda site: 1 / 0)
+    monkeypatch.setattr("doors.sites.site_out", lambda site: 1 / 0)
     assert "Nothing was lost" in problem(designer.get(f"/sites/{site['id']}"), 500)
 
 
@@ -418,8 +416,11 @@ def test_polling_a_run_plans_nothing(designer, placement, monkeypatch):
 
 
 def test_a_save_checks_with_a_plan_alone(designer, placement, monkeypatch):
-    monkeypatch.setattr("placements.api.read", lambda *a, **k: pytest.fail("a whole reading"))
-    body = {"revision": placement["revision"], "placement": {**placement["placement"], "alt": "x"}}
+    monkeypatch.setattr("placements.api.findings_of", lambda plan: pytest.fail("more than a plan"))
+    body = {
+        "revision": placement["revision"],
+        "placement": with_own(placement["placement"], alt="x"),
+    }
     assert designer.put(f"/placements/{placement['id']}", body).status_code == 200
 
 
@@ -428,12 +429,8 @@ def test_a_save_checks_with_a_plan_alone(designer, placement, monkeypatch):
 
 def test_placements_of_a_site_are_called_apart_in_code_and_files(designer, site, page, original):
     def brought(name):
-        noun = {
-            "name": name,
-            "treatments": {
-                "D": {"original": original["id"], "width": {"kind": "fixed", "width_px": 100}}
-            },
-        }
+        held = {"original": original["id"], "width": {"kind": "fixed", "width_px": 100}}
+        noun = one_part(name, {"D": held})
         return designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json()
 
     made = [brought(name) for name in ("船", "Chuan", "3 boats")]

@@ -5,6 +5,7 @@ import struct
 import zlib
 
 import pytest
+from conftest import one_part
 from originals.intake import clean_name
 from originals.models import Original
 from PIL import Image
@@ -297,7 +298,7 @@ def badge() -> bytes:
 
 def test_trimming_keeps_areas_on_what_they_mark_and_can_be_taken_back(designer, site, page):
     made = designer.bring(site["id"], badge(), "badge.png").json()
-    body = {"name": "Badge", "treatments": {"D": {"original": made["id"]}}}
+    body = one_part("Badge", {"D": {"original": made["id"]}})
     placement = designer.post(f"/pages/{page['id']}/placements", {"placement": body}).json()
     look_at(
         designer, placement, made, name="Left half", rect={"x": 0.25, "y": 0.2, "w": 0.25, "h": 0.6}

@@ -1,6 +1,7 @@
 """Readings and saves."""
 
 import pytest
+from conftest import one_part, own, with_own
 
 pytestmark = pytest.mark.django_db
 
@@ -17,7 +18,7 @@ def save(api, placement, revision=None, **changes):
 def test_a_reading_stores_nothing(designer, site, placement):
     draft = {"placement": {**placement["placement"], "name": "Other"}, "looks": placement["looks"]}
     reading = designer.post(f"/sites/{site['id']}/readings", draft).json()
-    assert [s["letter"] for s in reading["spans"]] == list("ABCD")
+    assert [s["letter"] for s in reading["parts"][0]["spans"]] == list("ABCD")
     assert (
         "other" in reading["code"]["markup_text"] and "/api/originals/" in reading["pane"]["markup"]
     )
@@ -36,10 +37,10 @@ def test_a_reading_follows_a_focal_point_and_a_site_under_the_hand(
     draft["site"] = {**site["plan"], "breakpoints": [700, 1023, 1599]}
     right = designer.post(f"/sites/{site['id']}/readings", draft).json()
     assert (
-        left["spans"][0]["x0"]["points"][0][1] == 0
-        and right["spans"][0]["x0"]["points"][0][1] > 0.3
+        left["parts"][0]["spans"][0]["x0"]["points"][0][1] == 0
+        and right["parts"][0]["spans"][0]["x0"]["points"][0][1] > 0.3
     )
-    assert right["spans"][0]["last"] == 700
+    assert right["parts"][0]["spans"][0]["last"] == 700
 
 
 def test_a_save_raises_the_revision_and_keeps_focal_points(designer, placement, original, site):
@@ -85,8 +86,8 @@ def test_the_later_save_is_told_and_nothing_overwritten(designer, placement):
 def test_a_treatment_that_cannot_be_is_refused_at_its_field(
     designer, placement, treatment, field, said
 ):
-    treatments = {**placement["placement"]["treatments"], "B": treatment}
-    answer = save(designer, placement, treatments=treatments)
+    treatments = {**own(placement["placement"]), "B": treatment}
+    answer = save(designer, placement, **with_own(placement["placement"], treatments=treatments))
     problem = answer.json()
     assert answer.status_code == 422 and said in problem["detail"]
     assert any(field in e["field"] for e in problem["errors"])
@@ -118,7 +119,7 @@ def test_advice_proposes_other_originals_of_the_site(designer, site, placement, 
     other = designer.bring(site["id"], picture(400, 800, seed=5), "tall.jpg").json()
     wide = [{"name": "Row", "rect": {"x": 0.02, "y": 0.4, "w": 0.96, "h": 0.2}}]
     small = [{"name": "Mast", "rect": {"x": 0.4, "y": 0.4, "w": 0.2, "h": 0.2}}]
-    made = {"name": "Tall", "treatments": {"D": {"original": other["id"]}}}
+    made = one_part("Tall", {"D": {"original": other["id"]}})
     page = designer.get(f"/sites/{site['id']}").json()["pages"][0]["id"]
     second = designer.post(f"/pages/{page}/placements", {"placement": made}).json()
     looks = {str(other["id"]): {"focal": [0.5, 0.5], "areas": small}}
@@ -135,7 +136,9 @@ def test_advice_proposes_other_originals_of_the_site(designer, site, placement, 
     }
 
     def proposed(**more):
-        advice = designer.post(f"/sites/{site['id']}/readings", {**draft, **more}).json()["advice"]
+        advice = designer.post(f"/sites/{site['id']}/readings", {**draft, **more}).json()["parts"][
+            0
+        ]["advice"]
         a = next(x for x in advice if x["span"] == "A")
         assert a["failing"] == ["Row"]
         return [
@@ -155,14 +158,15 @@ def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):
 
     foreign = stranger.bring(theirs["id"], picture(seed=3)).json()
     assert (
-        save(designer, placement, treatments={"D": {"original": foreign["id"]}}).status_code == 422
+        save(designer, placement, **one_part("x", {"D": {"original": foreign["id"]}})).status_code
+        == 422
     )
 
 
 def test_the_list_shows_strips_and_findings(designer, site, placement):
     (row,) = designer.get(f"/sites/{site['id']}/placements").json()
     assert [f["letter"] for f in row["strip"]] == list("ABCD") and row["page"] == "Home"
-    assert [f["code"] for f in row["findings"]] == ["no-alt"]
+    assert [f["rule"] for f in row["findings"]] == ["no-alt"]
     assert row["strip"][0]["frame_ratio"] == pytest.approx(1)
 
 
@@ -171,4 +175,4 @@ def test_an_empty_placement_has_room_for_a_picture(designer, page, site):
     reading = designer.post(
         f"/sites/{site['id']}/readings", {"placement": made["placement"]}
     ).json()
-    assert [f["code"] for f in reading["findings"]] == ["no-original"] and reading["files"] == []
+    assert [f["rule"] for f in reading["findings"]] == ["no-original"] and reading["files"] == []

@@ -1,6 +1,7 @@
 """All that fails in a site, and its remedies applied and undone at once."""
 
 import pytest
+from conftest import one_part, own
 
 pytestmark = pytest.mark.django_db
 
@@ -23,12 +24,12 @@ def test_what_fails_is_listed_with_a_remedy_and_a_preview(designer, site, failin
     (found,) = designer.get(f"/sites/{site['id']}/remedies").json()
     assert (found["page"], found["name"], found["advice"]["span"]) == ("Home", "Lighthouse", "A")
     assert "Shore is cut from 320 px" in found["findings"][0]["sentence"]
-    assert found["before"]["frame_ratio"] == 1 and found["before"]["x1"] - found["before"][
-        "x0"
-    ] == pytest.approx(0.625)
+    assert found["before"]["frame_ratio"] == 1 and found["before"]["window"]["w"] == pytest.approx(
+        0.625
+    )
     assert found["advice"]["steps"][found["advice"]["best"]]["kind"] == "whole"
     after = found["after"][found["advice"]["best"]]
-    assert after["frame_ratio"] == pytest.approx(1.6) and (after["x0"], after["x1"]) == (0, 1)
+    assert after["frame_ratio"] == pytest.approx(1.6) and after["window"]["w"] == 1
     assert found["after"][0] is None  # no position helps
     assert [
         a["show"]
@@ -90,13 +91,13 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
     """B is handed its square down from C; what is applied to C must not reach B, which A
     follows."""
     treatments = {
-        "D": placement["placement"]["treatments"]["D"],
+        "D": own(placement["placement"])["D"],
         "C": {"height": {"kind": "ratio", "w": 1, "h": 1}},
         "A": {"height": {"kind": "ratio", "w": 2, "h": 1}},
     }
     body = {
         "revision": placement["revision"],
-        "placement": {"name": "Lighthouse", "treatments": treatments},
+        "placement": one_part("Lighthouse", treatments),
         "looks": {original["id"]: {"focal": [0.5, 0.5], "areas": [WIDE]}},
     }
     saved = designer.put(f"/placements/{placement['id']}", body).json()
@@ -118,20 +119,20 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
     after = designer.post(f"/sites/{site['id']}/readings", draft).json()
     changed = [
         a["letter"]
-        for a, b in zip(after["spans"], before["spans"], strict=True)
-        if a["print"] != b["print"]
+        for a, b in zip(after["parts"][0]["spans"], before["parts"][0]["spans"], strict=True)
+        if a["fingerprint"] != b["fingerprint"]
     ]
     assert changed == ["C"]
 
 
 def test_both_spans_of_one_placement_are_remedied_together(designer, site, placement, original):
     treatments = {
-        "D": placement["placement"]["treatments"]["D"],
+        "D": own(placement["placement"])["D"],
         "C": {"height": {"kind": "ratio", "w": 1, "h": 1}},
     }
     body = {
         "revision": placement["revision"],
-        "placement": {"name": "Lighthouse", "treatments": treatments},
+        "placement": one_part("Lighthouse", treatments),
         "looks": {original["id"]: {"focal": [0.5, 0.5], "areas": [WIDE]}},
     }
     designer.put(f"/placements/{placement['id']}", body)

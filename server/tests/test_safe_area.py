@@ -4,6 +4,7 @@ made."""
 import io
 
 import pytest
+from conftest import one_part
 from PIL import Image
 
 pytestmark = pytest.mark.django_db
@@ -44,11 +45,11 @@ def test_what_a_picture_has_to_look_like_that_is_not_there_yet(designer, page):
         "width": {"kind": "fixed", "width_px": 500},
         "height": {"kind": "ratio", "w": 1, "h": 1},
     }
-    body = {"name": "Harbour", "treatments": {"D": wide, "A": square}}
+    body = one_part("Harbour", {"D": wide, "A": square})
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": body}).json()
     found = designer.get(f"/placements/{made['id']}/safe-area?ratio=2").json()
     assert (found["width_px"], found["height_px"], found["density"]) == (4000, 2000, 2)
-    assert found["safe"] == [0.25, 0.75, 0, 1] and found["original"] is None
+    assert found["safe"] == {"x": 0.25, "y": 0, "w": 0.5, "h": 1} and found["original"] is None
     assert "At least 4000 × 2000 px for 2x." in found["sentence"]
     assert designer.get(f"/placements/{made['id']}/safe-area/png?ratio=2").status_code == 200
 

@@ -1,6 +1,7 @@
 """Sites, pages, membership and breakpoints."""
 
 import pytest
+from conftest import own
 
 pytestmark = pytest.mark.django_db
 
@@ -82,7 +83,7 @@ def test_a_new_breakpoint_carries_placements_over(designer, site, placement):
     assert [s["letter"] for s in answer.json()["spans"]] == list("ABCDE")
     carried = designer.get(f"/placements/{placement['id']}").json()
     assert (
-        set(carried["placement"]["treatments"]) == {"A", "E"}
+        set(own(carried["placement"])) == {"A", "E"}
         and carried["revision"] == placement["revision"] + 1
     )
 
@@ -96,17 +97,26 @@ def test_moving_a_breakpoint_leaves_placements_alone(designer, site, placement):
 
 
 def test_pages_in_order_renamed_and_removed(designer, site):
-    ids = [
-        designer.post(f"/sites/{site['id']}/pages", {"title": t}).json()["id"]
-        for t in ("Home", "Visit")
-    ]
-    designer.put(f"/pages/{ids[0]}", {"title": "Start"})
-    assert [p["title"] for p in designer.get(f"/sites/{site['id']}").json()["pages"]] == [
-        "Start",
-        "Visit",
-    ]
-    assert designer.delete(f"/pages/{ids[0]}").status_code == 204
-    assert [p["title"] for p in designer.get(f"/sites/{site['id']}").json()["pages"]] == ["Visit"]
+    def pages():
+        return [p["title"] for p in designer.get(f"/sites/{site['id']}").json()["pages"]]
+
+    assert pages() == ["Home"]  # every site begins with it
+    (home,) = site["pages"]
+    assert designer.post(f"/sites/{site['id']}/pages", {"title": "Visit"}).status_code == 201
+    designer.put(f"/pages/{home['id']}", {"title": "Start"})
+    assert pages() == ["Start", "Visit"]
+    assert designer.delete(f"/pages/{home['id']}").status_code == 204
+    assert pages() == ["Visit"]
+
+
+def test_the_list_of_sites_shows_what_is_in_them_and_how_it_fares(designer, site, placement):
+    designer.post("/sites", {"name": "Bare"})
+    bare, full = designer.get("/sites").json()
+    assert (bare["name"], bare["placements"], bare["shown"], bare["findings"]) == ("Bare", 0, [], 0)
+    assert (full["placements"], full["findings"], full["failing"]) == (1, 1, 1)
+    (lead,) = full["shown"]
+    assert (lead["name"], [f["letter"] for f in lead["strip"]]) == ("Lighthouse", ["D", "A"])
+    assert lead["strip"][0]["thumb"].startswith("/api/originals/") and full["delivered"] is None
 
 
 def test_a_removed_site_takes_its_own_along(designer, site, placement):

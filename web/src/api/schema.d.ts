@@ -92,11 +92,11 @@ export interface paths {
         put?: never;
         post?: never;
         /** Remove Original */
-        delete: operations["originals_api_remove_original"];
+        delete: operations["doors_originals_remove_original"];
         options?: never;
         head?: never;
         /** Describe Original */
-        patch: operations["originals_api_describe_original"];
+        patch: operations["doors_originals_describe_original"];
         trace?: never;
     };
     "/api/originals/{original_id}/look": {
@@ -114,7 +114,7 @@ export interface paths {
          *
          *     A newer revision answers 409 with both and changes nothing.
          */
-        put: operations["originals_api_look_at_original"];
+        put: operations["doors_originals_look_at_original"];
         post?: never;
         delete?: never;
         options?: never;
@@ -138,7 +138,7 @@ export interface paths {
          *     A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same`
          *     is said.
          */
-        post: operations["originals_api_replace_original"];
+        post: operations["doors_originals_replace_original"];
         delete?: never;
         options?: never;
         head?: never;
@@ -153,7 +153,7 @@ export interface paths {
             cookie?: never;
         };
         /** Suggest For Original */
-        get: operations["originals_api_suggest_for_original"];
+        get: operations["doors_originals_suggest_for_original"];
         put?: never;
         post?: never;
         delete?: never;
@@ -175,9 +175,9 @@ export interface paths {
          * Trim Original
          * @description Cut transparent edges away, to an even size. The untouched file is kept.
          */
-        post: operations["originals_api_trim_original"];
+        post: operations["doors_originals_trim_original"];
         /** Untrim Original */
-        delete: operations["originals_api_untrim_original"];
+        delete: operations["doors_originals_untrim_original"];
         options?: never;
         head?: never;
         patch?: never;
@@ -364,10 +364,10 @@ export interface paths {
             cookie?: never;
         };
         /** List Sites */
-        get: operations["sites_api_list_sites"];
+        get: operations["doors_sites_list_sites"];
         put?: never;
         /** Make Site */
-        post: operations["sites_api_make_site"];
+        post: operations["doors_sites_make_site"];
         delete?: never;
         options?: never;
         head?: never;
@@ -382,16 +382,16 @@ export interface paths {
             cookie?: never;
         };
         /** Read Site */
-        get: operations["sites_api_read_site"];
+        get: operations["doors_sites_read_site"];
         /**
          * Change Site
          * @description Change name and plan. Where the number of breakpoints changes, every placement keeps what it
          *     did at each width, and every title stays on its widths.
          */
-        put: operations["sites_api_change_site"];
+        put: operations["doors_sites_change_site"];
         post?: never;
         /** Remove Site */
-        delete: operations["sites_api_remove_site"];
+        delete: operations["doors_sites_remove_site"];
         options?: never;
         head?: never;
         patch?: never;
@@ -429,19 +429,19 @@ export interface paths {
          * @description All of them. A site may have thousands: what comes from our own rows is not checked once
          *     more.
          */
-        get: operations["originals_api_list_originals"];
+        get: operations["doors_originals_list_originals"];
         put?: never;
         /**
          * Bring Original
          * @description Bring one picture. A picture that is here already is answered as it is, with `is_new`
          *     false.
          */
-        post: operations["originals_api_bring_original"];
+        post: operations["doors_originals_bring_original"];
         delete?: never;
         options?: never;
         head?: never;
         /** Describe Originals */
-        patch: operations["originals_api_describe_originals"];
+        patch: operations["doors_originals_describe_originals"];
         trace?: never;
     };
     "/api/sites/{site_id}/originals/removal": {
@@ -457,7 +457,7 @@ export interface paths {
          * Remove Originals
          * @description Remove those that are used nowhere; of the others it is said where they are.
          */
-        post: operations["originals_api_remove_originals"];
+        post: operations["doors_originals_remove_originals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -509,9 +509,29 @@ export interface paths {
         put?: never;
         /**
          * Read Draft
-         * @description Everything that the desk shows of a draft, over every width. Nothing is stored.
+         * @description Everything that the desk shows of a draft, over every width.
          */
-        post: operations["placements_api_read_draft"];
+        post: operations["doors_readings_read_draft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/readings/moving": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Moving Draft
+         * @description What changes on the desk while something is dragged; the rest is asked for when it rests.
+         */
+        post: operations["doors_readings_read_moving_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -533,7 +553,7 @@ export interface paths {
         put?: never;
         /**
          * Apply Remedies
-         * @description Apply the chosen steps, each placement by itself: one that was changed meanwhile is left
+         * @description Apply the chosen remedies, each placement by itself: one that was changed meanwhile is left
          *     alone and said so.
          */
         post: operations["placements_remedies_apply_remedies"];
@@ -569,7 +589,7 @@ export interface components {
     schemas: {
         /**
          * Advice
-         * @description What to do about the failing areas of one span. `best` is the index of the first step that
+         * @description What to do about the failing areas of one span. `best` is the index of the first remedy that
          *     works, None if none does.
          */
         Advice: {
@@ -580,45 +600,7 @@ export interface components {
             /** Span */
             span: string;
             /** Steps */
-            steps: components["schemas"]["AdviceStep"][];
-        };
-        /**
-         * AdviceStep
-         * @description One step of the walk. `label` is what the button says, `treatment` what it sets; both empty
-         *     where it does not work.
-         *
-         *     `also` are values that narrower spans take for their own, so that nothing but this span changes.
-         */
-        AdviceStep: {
-            /**
-             * Also
-             * @default {}
-             */
-            also?: {
-                [key: string]: components["schemas"]["Treatment"];
-            };
-            /**
-             * Figures
-             * @default {}
-             */
-            figures?: {
-                [key: string]: number;
-            };
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "aim" | "uncrop" | "whole" | "ratio" | "crop" | "taller" | "original" | "colour";
-            /**
-             * Label
-             * @default
-             */
-            label?: string;
-            treatment?: components["schemas"]["Treatment"] | null;
-            /** Why */
-            why: string;
-            /** Works */
-            works: boolean;
+            steps: components["schemas"]["Remedy"][];
         };
         /**
          * AimCost
@@ -674,6 +656,11 @@ export interface components {
         Asked: {
             /** Original */
             original?: number | null;
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
             /** Ratio */
             ratio?: number | null;
             /** Span */
@@ -683,11 +670,15 @@ export interface components {
          * Band
          * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
          *     weight at a density.
+         *
+         *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), or
+         *     of bytes; `needed`, of a sharpness band, of the image px that the frame asks for, before
+         *     rounding up.
          */
         Band: {
-            curve?: components["schemas"]["Curve"] | null;
+            curve: components["schemas"]["Curve"];
             /** Density */
-            density?: number | null;
+            density: number | null;
             /**
              * Kind
              * @enum {string}
@@ -695,17 +686,14 @@ export interface components {
             kind: "area" | "sharp" | "weight";
             /** Name */
             name: string;
-            needed?: components["schemas"]["Curve"] | null;
-            /**
-             * Runs
-             * @default []
-             */
-            runs?: components["schemas"]["Run"][];
+            needed: components["schemas"]["Curve"] | null;
+            /** Runs */
+            runs: components["schemas"]["Run"][];
         };
         /**
          * Brief
-         * @description For whoever makes the picture. `safe` are the edges x0, x1, y0, y1 in fractions; sizes are
-         *     image px at `density`.
+         * @description For whoever makes the picture. `safe` is what has to hold all that matters; sizes are image
+         *     px at `density`.
          */
         Brief: {
             /** Density */
@@ -719,13 +707,7 @@ export interface components {
             height_px: number;
             /** Ratio */
             ratio: number;
-            /** Safe */
-            safe: [
-                number,
-                number,
-                number,
-                number
-            ];
+            safe: components["schemas"]["Rect"];
             /** Spans */
             spans: string[];
             /** Width Px */
@@ -786,9 +768,14 @@ export interface components {
         };
         /**
          * Choice
-         * @description One step of one span's advice, by its number among `advice.steps`.
+         * @description One remedy of one span, by its number among `advice.steps`.
          */
         Choice: {
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
             /** Placement Id */
             placement_id: number;
             /** Revision */
@@ -814,7 +801,7 @@ export interface components {
             /** Markup Text */
             markup_text: string;
             /** Sizes */
-            sizes: string;
+            sizes: string[];
         };
         /**
          * ColumnsWidth
@@ -980,18 +967,9 @@ export interface components {
         };
         /**
          * Draft
-         * @description A placement as it stands under the designer's hand. `site` is given while breakpoints are
-         *     being dragged; `chosen` is the span that is read in detail, with `costs` also what each way to
-         *     aim comes to there.
+         * @description A placement as it stands. `site` is given while breakpoints are being dragged.
          */
         Draft: {
-            /** Chosen */
-            chosen?: string | null;
-            /**
-             * Costs
-             * @default false
-             */
-            costs?: boolean;
             /**
              * Looks
              * @default {}
@@ -1005,18 +983,31 @@ export interface components {
             site?: components["schemas"]["Site"] | null;
         };
         /**
-         * Edges
-         * @description A part of an original by its edges, in fractions.
+         * FailingSpan
+         * @description One part in one span that fails: how it is now, and how it would be with each remedy of the
+         *     advice that works.
          */
-        Edges: {
-            /** X0 */
-            x0: number;
-            /** X1 */
-            x1: number;
-            /** Y0 */
-            y0: number;
-            /** Y1 */
-            y1: number;
+        FailingSpan: {
+            advice: components["schemas"]["Advice"];
+            /** After */
+            after: (components["schemas"]["StripFrameOut"] | null)[];
+            before: components["schemas"]["StripFrameOut"];
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Name */
+            name: string;
+            /** Page */
+            page: string;
+            /** Part */
+            part: number;
+            /** Placement Id */
+            placement_id: number;
+            /** Revision */
+            revision: number;
         };
         /** FieldProblem */
         FieldProblem: {
@@ -1084,6 +1075,8 @@ export interface components {
             needed_px: number;
             /** Original */
             original: number;
+            /** Part */
+            part: number;
             /** Share */
             share: number;
             /** Sharp To Density */
@@ -1097,15 +1090,23 @@ export interface components {
         };
         /**
          * Finding
-         * @description One thing that is wrong or wasteful: where, why and the remedy.
+         * @description One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
+         *     remedy.
          */
         Finding: {
-            /** Code */
-            code: string;
+            /** Part */
+            part: number;
             /** Remedy */
             remedy: string;
+            /** Rule */
+            rule: string;
             /** Sentence */
             sentence: string;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "wrong" | "unfinished" | "wasteful";
             /** Spans */
             spans: string[];
             /**
@@ -1250,6 +1251,21 @@ export interface components {
             /** Name */
             name: string;
         };
+        JsonValue: unknown;
+        /**
+         * LeadPlacement
+         * @description A placement in small: its widest and its narrowest span.
+         */
+        LeadPlacement: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Page */
+            page: string;
+            /** Strip */
+            strip: components["schemas"]["StripFrameOut"][];
+        };
         /**
          * Line
          * @description A line of code and the letters of the spans that it serves (none: all).
@@ -1296,6 +1312,27 @@ export interface components {
             ];
             /** Revision */
             revision: number;
+        };
+        /**
+         * Moving
+         * @description What changes on the desk while something is dragged.
+         */
+        Moving: {
+            pane: components["schemas"]["Pane"];
+            /** Parts */
+            parts: components["schemas"]["MovingPart"][];
+        };
+        /**
+         * MovingPart
+         * @description What changes of a part while something is dragged. `bands` are those of its keep areas.
+         */
+        MovingPart: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            /** Safe */
+            safe: components["schemas"]["OverallSafe"][];
+            /** Spans */
+            spans: components["schemas"]["SpanReading"][];
         };
         /**
          * Naming
@@ -1448,7 +1485,7 @@ export interface components {
         OverallSafe: {
             /** Original */
             original: number;
-            safe: components["schemas"]["Edges"] | null;
+            safe: components["schemas"]["Rect"] | null;
             /** Spans */
             spans: string[];
         };
@@ -1476,6 +1513,35 @@ export interface components {
             markup: string;
         };
         /**
+         * Part
+         * @description One picture of a placement. `treatments` holds, per letter of a span, what it sets itself.
+         */
+        Part: {
+            /** Alt */
+            alt?: string | null;
+            /** Treatments */
+            treatments?: {
+                [key: string]: components["schemas"]["Treatment"];
+            };
+        };
+        /**
+         * PartReading
+         * @description A part with all its bands. `brief` only where a span waits for a picture, `detail` of the one
+         *     span that is being worked on.
+         */
+        PartReading: {
+            /** Advice */
+            advice: components["schemas"]["Advice"][];
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            brief: components["schemas"]["Brief"] | null;
+            detail: components["schemas"]["SpanDetail"] | null;
+            /** Safe */
+            safe: components["schemas"]["OverallSafe"][];
+            /** Spans */
+            spans: components["schemas"]["SpanReading"][];
+        };
+        /**
          * PicksIn
          * @description Which browsers are asked about. Without cases: both bounds of every span at each density.
          */
@@ -1499,11 +1565,28 @@ export interface components {
         };
         /**
          * Placement
-         * @description One spot on a page. `treatments` holds, per letter of a span, what that span sets itself.
+         * @description One spot on a page.
+         *
+         *     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
+         *     what a part sets there itself. `layout` holds values of the kind itself, handed down from wider
+         *     spans to narrower ones like those of a treatment.
          */
         Placement: {
-            /** Alt */
-            alt?: string | null;
+            /** Common */
+            common?: {
+                [key: string]: components["schemas"]["Treatment"];
+            };
+            /**
+             * Kind
+             * @default picture
+             */
+            kind?: string;
+            /** Layout */
+            layout?: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["JsonValue"];
+                };
+            };
             /**
              * Lead
              * @default true
@@ -1511,12 +1594,18 @@ export interface components {
             lead?: boolean;
             /** Name */
             name: string;
+            /**
+             * Parts
+             * @default [
+             *       {
+             *         "alt": null,
+             *         "treatments": {}
+             *       }
+             *     ]
+             */
+            parts?: components["schemas"]["Part"][];
             /** Stem */
             stem?: string | null;
-            /** Treatments */
-            treatments?: {
-                [key: string]: components["schemas"]["Treatment"];
-            };
         };
         /** PlacementIn */
         PlacementIn: {
@@ -1557,14 +1646,18 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Id */
             id: number;
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
             /** Page */
             page: string;
             /** Page Id */
             page_id: number;
+            /** Parts */
+            parts: number;
             /** Strip */
-            strip: components["schemas"]["StripFrame"][];
+            strip: components["schemas"]["StripFrameOut"][];
         };
         /**
          * PlacementSave
@@ -1598,7 +1691,7 @@ export interface components {
             /** Span */
             span: string;
             /** Trace */
-            trace: components["schemas"]["Step"][];
+            trace: components["schemas"]["Reason"][];
             /** Url */
             url: string | null;
             /**
@@ -1676,11 +1769,8 @@ export interface components {
             /** Name */
             name: string;
             rect: components["schemas"]["Rect"] | null;
-            /**
-             * Why Not
-             * @default
-             */
-            why_not?: string;
+            /** Why Not */
+            why_not: string;
         };
         /**
          * RatioHeight
@@ -1706,17 +1796,14 @@ export interface components {
             /** W */
             w: number;
         };
-        /** Reading */
+        /**
+         * Reading
+         * @description Everything that the desk shows of a placement.
+         */
         Reading: {
-            /** Advice */
-            advice: components["schemas"]["Advice"][];
-            /** Bands */
-            bands: components["schemas"]["Band"][];
-            brief?: components["schemas"]["Brief"] | null;
             /** Budget Bytes */
             budget_bytes: number;
             code: components["schemas"]["Code"];
-            detail?: components["schemas"]["SpanDetail"] | null;
             /** Files */
             files: components["schemas"]["FileRow"][];
             /** Findings */
@@ -1726,19 +1813,26 @@ export interface components {
             /** Narrowest */
             narrowest: number;
             pane: components["schemas"]["Pane"];
-            /**
-             * Safe
-             * @default []
-             */
-            safe?: components["schemas"]["OverallSafe"][];
-            /** Spans */
-            spans: components["schemas"]["SpanReading"][];
+            /** Parts */
+            parts: components["schemas"]["PartReading"][];
             /** Widest */
             widest: number;
         };
         /**
+         * Reason
+         * @description One reason on the way to a pick: which element, whether it went on, and why.
+         */
+        Reason: {
+            /** Element */
+            element: string;
+            /** Taken */
+            taken: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
          * Rect
-         * @description A rectangle in fractions of a picture, x and y the top left corner.
+         * @description In fractions of a picture, inside of it.
          */
         Rect: {
             /** H */
@@ -1752,28 +1846,42 @@ export interface components {
         };
         /**
          * Remedy
-         * @description One span of one placement that fails: how it is now, and how it would be with each step of
-         *     the advice that works.
+         * @description One way to help. `label` is what the button says, `treatment` what it sets; both empty where
+         *     it does not work.
+         *
+         *     `narrower` are values that narrower spans take for their own, so that nothing but this span
+         *     changes.
          */
         Remedy: {
-            advice: components["schemas"]["Advice"];
-            /** After */
-            after: (components["schemas"]["StripFrame"] | null)[];
-            before: components["schemas"]["StripFrame"];
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            /** First */
-            first: number;
-            /** Last */
-            last: number;
-            /** Name */
-            name: string;
-            /** Page */
-            page: string;
-            /** Placement Id */
-            placement_id: number;
-            /** Revision */
-            revision: number;
+            /**
+             * Figures
+             * @default {}
+             */
+            figures?: {
+                [key: string]: number;
+            };
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "aim" | "uncrop" | "whole" | "ratio" | "crop" | "taller" | "original" | "colour";
+            /**
+             * Label
+             * @default
+             */
+            label?: string;
+            /**
+             * Narrower
+             * @default {}
+             */
+            narrower?: {
+                [key: string]: components["schemas"]["Treatment"];
+            };
+            treatment?: components["schemas"]["Treatment"] | null;
+            /** Why */
+            why: string;
+            /** Works */
+            works: boolean;
         };
         /**
          * RemovalOut
@@ -1822,12 +1930,8 @@ export interface components {
             /** Worst At */
             worst_at: number;
         };
-        /**
-         * SafeOut
-         * @description Sizes in image px; edges of the safe area in fractions of the picture and in px, null where
-         *     no part always shows.
-         */
-        SafeOut: {
+        /** SafeAreaOut */
+        SafeAreaOut: {
             /** Density */
             density: number | null;
             /** Height Px */
@@ -1836,13 +1940,7 @@ export interface components {
             original: string | null;
             /** Placement */
             placement: string;
-            /** Safe */
-            safe: [
-                number,
-                number,
-                number,
-                number
-            ] | null;
+            safe: components["schemas"]["Rect"] | null;
             /** Safe Px */
             safe_px: [
                 number,
@@ -2151,8 +2249,18 @@ export interface components {
             /** Spans */
             spans: components["schemas"]["SpanOut"][];
         };
-        /** SiteRow */
+        /**
+         * SiteRow
+         * @description A site in the list: `shown` are its first placements, those of the first screen before the
+         *     others; `failing` counts all placements with findings.
+         */
         SiteRow: {
+            /** Delivered */
+            delivered: string | null;
+            /** Failing */
+            failing: number;
+            /** Findings */
+            findings: number;
             /** Id */
             id: number;
             /** Name */
@@ -2163,6 +2271,8 @@ export interface components {
             pages: number;
             /** Placements */
             placements: number;
+            /** Shown */
+            shown: components["schemas"]["LeadPlacement"][];
             /** Spans */
             spans: number;
         };
@@ -2192,39 +2302,31 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description One span: what holds there and what it comes to. Curves are taken at the typical viewport
-         *     height.
+         * @description One part in one span: what holds there and what it comes to. Curves are taken at the typical
+         *     viewport height.
          *
-         *     `keeps` are the areas that matter, the first most. `print` is a fingerprint: equal ones show the
-         *     same at every width.
+         *     `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
+         *     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
+         *     fingerprints show the same at every width. What is None or empty at the end is so where no
+         *     picture shows.
          */
         SpanReading: {
-            drawn_w?: components["schemas"]["Curve"] | null;
+            drawn_w: components["schemas"]["Curve"] | null;
             effective: components["schemas"]["Treatment"];
+            /** Fingerprint */
+            fingerprint: string;
             /** First */
             first: number;
             frame_h: components["schemas"]["Curve"];
-            /**
-             * Frame Text
-             * @default
-             */
-            frame_text?: string;
+            /** Frame Text */
+            frame_text: string;
             frame_w: components["schemas"]["Curve"];
-            /**
-             * Held By
-             * @default []
-             */
-            held_by?: string[];
-            /**
-             * Holds
-             * @default []
-             */
-            holds?: components["schemas"]["Hold"][];
-            /**
-             * Keeps
-             * @default []
-             */
-            keeps?: string[];
+            /** Held By */
+            held_by: string[];
+            /** Holds */
+            holds: components["schemas"]["Hold"][];
+            /** Keeps */
+            keeps: string[];
             /** Last */
             last: number;
             /** Letter */
@@ -2233,43 +2335,23 @@ export interface components {
             origin: {
                 [key: string]: string;
             };
-            outline?: components["schemas"]["Edges"] | null;
+            outline: components["schemas"]["Rect"] | null;
             /** Own */
             own: string[];
-            /**
-             * Position
-             * @default
-             */
-            position?: string;
-            /**
-             * Print
-             * @default
-             */
-            print?: string;
-            safe?: components["schemas"]["Edges"] | null;
+            /** Position */
+            position: string;
+            safe: components["schemas"]["Rect"] | null;
             /** Title */
             title: string;
             /** Viewport Heights */
-            viewport_heights?: [
+            viewport_heights: [
                 number,
                 number
             ] | null;
-            x0?: components["schemas"]["Curve"] | null;
-            x1?: components["schemas"]["Curve"] | null;
-            y0?: components["schemas"]["Curve"] | null;
-            y1?: components["schemas"]["Curve"] | null;
-        };
-        /**
-         * Step
-         * @description One step on the way to a pick: which element, whether it went on, and why.
-         */
-        Step: {
-            /** Element */
-            element: string;
-            /** Taken */
-            taken: boolean;
-            /** Why */
-            why: string;
+            x0: components["schemas"]["Curve"] | null;
+            x1: components["schemas"]["Curve"] | null;
+            y0: components["schemas"]["Curve"] | null;
+            y1: components["schemas"]["Curve"] | null;
         };
         /** StepOut */
         StepOut: {
@@ -2294,11 +2376,11 @@ export interface components {
             what: string;
         };
         /**
-         * StripFrame
-         * @description One span's first screen in small: the original's preview and what of it shows, at the span's
-         *     last width.
+         * StripFrameOut
+         * @description One span's frame in small: a preview of the whole original, and the window of it that shows
+         *     at the span's last width. Both are null where no picture shows.
          */
-        StripFrame: {
+        StripFrameOut: {
             /** Colour */
             colour: string;
             /** Frame Ratio */
@@ -2312,26 +2394,7 @@ export interface components {
             show: "picture" | "colour" | "nothing";
             /** Thumb */
             thumb: string | null;
-            /**
-             * X0
-             * @default 0
-             */
-            x0?: number;
-            /**
-             * X1
-             * @default 1
-             */
-            x1?: number;
-            /**
-             * Y0
-             * @default 0
-             */
-            y0?: number;
-            /**
-             * Y1
-             * @default 1
-             */
-            y1?: number;
+            window: components["schemas"]["Rect"] | null;
         };
         /**
          * SuggestionOut
@@ -2348,7 +2411,7 @@ export interface components {
         };
         /**
          * Treatment
-         * @description What a placement does within one span. `None` means: handed down from the next wider span.
+         * @description What a part does within one span. `None` means: handed down from the next wider span.
          *
          *     `crop` and `keeps` speak of one original: they are handed down only as far as that original is.
          */
@@ -2420,6 +2483,36 @@ export interface components {
             to_px: number;
             /** Typical Px */
             typical_px: number;
+        };
+        /**
+         * WholeDraft
+         * @description `part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
+         *     each way to aim comes to there.
+         */
+        WholeDraft: {
+            /** Chosen */
+            chosen?: string | null;
+            /**
+             * Costs
+             * @default false
+             */
+            costs?: boolean;
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
+            site?: components["schemas"]["Site"] | null;
         };
     };
     responses: never;
@@ -2574,7 +2667,7 @@ export interface operations {
             };
         };
     };
-    originals_api_remove_original: {
+    doors_originals_remove_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -2612,7 +2705,7 @@ export interface operations {
             };
         };
     };
-    originals_api_describe_original: {
+    doors_originals_describe_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -2656,7 +2749,7 @@ export interface operations {
             };
         };
     };
-    originals_api_look_at_original: {
+    doors_originals_look_at_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -2709,7 +2802,7 @@ export interface operations {
             };
         };
     };
-    originals_api_replace_original: {
+    doors_originals_replace_original: {
         parameters: {
             query?: {
                 all_the_same?: boolean;
@@ -2779,7 +2872,7 @@ export interface operations {
             };
         };
     };
-    originals_api_suggest_for_original: {
+    doors_originals_suggest_for_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -2810,7 +2903,7 @@ export interface operations {
             };
         };
     };
-    originals_api_trim_original: {
+    doors_originals_trim_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -2859,7 +2952,7 @@ export interface operations {
             };
         };
     };
-    originals_api_untrim_original: {
+    doors_originals_untrim_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -3236,6 +3329,7 @@ export interface operations {
     placements_safe_safe_area_numbers: {
         parameters: {
             query?: {
+                part?: number;
                 span?: string | null;
                 original?: number | null;
                 ratio?: number | null;
@@ -3254,7 +3348,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SafeOut"];
+                    "application/json": components["schemas"]["SafeAreaOut"];
                 };
             };
             /** @description Not Found */
@@ -3397,7 +3491,7 @@ export interface operations {
             };
         };
     };
-    sites_api_list_sites: {
+    doors_sites_list_sites: {
         parameters: {
             query?: never;
             header?: never;
@@ -3417,7 +3511,7 @@ export interface operations {
             };
         };
     };
-    sites_api_make_site: {
+    doors_sites_make_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -3450,7 +3544,7 @@ export interface operations {
             };
         };
     };
-    sites_api_read_site: {
+    doors_sites_read_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -3481,7 +3575,7 @@ export interface operations {
             };
         };
     };
-    sites_api_change_site: {
+    doors_sites_change_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -3534,7 +3628,7 @@ export interface operations {
             };
         };
     };
-    sites_api_remove_site: {
+    doors_sites_remove_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -3594,7 +3688,7 @@ export interface operations {
             };
         };
     };
-    originals_api_list_originals: {
+    doors_originals_list_originals: {
         parameters: {
             query?: never;
             header?: never;
@@ -3625,7 +3719,7 @@ export interface operations {
             };
         };
     };
-    originals_api_bring_original: {
+    doors_originals_bring_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -3684,7 +3778,7 @@ export interface operations {
             };
         };
     };
-    originals_api_describe_originals: {
+    doors_originals_describe_originals: {
         parameters: {
             query?: never;
             header?: never;
@@ -3728,7 +3822,7 @@ export interface operations {
             };
         };
     };
-    originals_api_remove_originals: {
+    doors_originals_remove_originals: {
         parameters: {
             query?: never;
             header?: never;
@@ -3847,7 +3941,51 @@ export interface operations {
             };
         };
     };
-    placements_api_read_draft: {
+    doors_readings_read_draft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WholeDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_read_moving_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -3868,7 +4006,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Reading"];
+                    "application/json": components["schemas"]["Moving"];
                 };
             };
             /** @description Not Found */
@@ -3908,7 +4046,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Remedy"][];
+                    "application/json": components["schemas"]["FailingSpan"][];
                 };
             };
             /** @description Not Found */
