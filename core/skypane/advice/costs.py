@@ -9,7 +9,7 @@ from skypane.advice.trial import tried
 from skypane.markup.css import span_css
 from skypane.model import Aim, FixedAim, Following, Treatment
 from skypane.shown.fit import picture_of, windows
-from skypane.shown.keeps import fates
+from skypane.shown.keeps import WHOLE_, fate_codes
 from skypane.shown.plan import ShownSpan
 from skypane.values import Noun
 
@@ -45,8 +45,8 @@ def aim_costs(p: ShownSpan) -> tuple[AimCost, ...]:
         ok = np.ones(len(q.viewport_w), dtype=bool)
         worst: tuple[float, str | None, int] = (1.0, None, q.span.first)
         for area in q.keeps:
-            verdicts, share = fates(q, area)
-            ok &= verdicts == "whole"
+            codes, share = fate_codes(q, area)
+            ok &= codes == WHOLE_
             at = int(share.argmin())
             if share[at] < worst[0]:
                 worst = (float(share[at]), area.name, int(q.viewport_w[at]))

@@ -4,16 +4,19 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterable, Mapping
+from functools import lru_cache
 
 from skypane.advice.remedies import Remedy, fails, works
+from skypane.advice.reshaping import ratio_bounds
 from skypane.advice.trial import holds_all, tried, what_changes
 from skypane.errors import InvalidPlan
 from skypane.geometry import Rect
-from skypane.model import FixedWidth, Following, Original, RatioHeight, Treatment
+from skypane.layouts import Layout, Spot
+from skypane.model import FixedWidth, Following, NaturalHeight, Original, RatioHeight, Treatment
 from skypane.numerals import whole_px
 from skypane.shown.keeps import whole_picture
-from skypane.shown.plan import ShownSpan
-from skypane.values import LEAST_SHARE
+from skypane.shown.plan import ShownSpan, SpanPlan, cell_of, plan_part
+from skypane.values import LEAST_SHARE, once
 
 #: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the
 #: size of a touch target twice).
@@ -37,19 +40,13 @@ def other_originals(
     """
     found: list[tuple[tuple[float, bool, float], Original, Treatment]] = []
     for other in originals.values():
-        if other.id == p.original.id or not other.keeps:
+        if other.id == p.original.id or not other.keeps or not _may_hold(p, other):
             continue
         treatment = what_changes(p, original=other.id, aim=Following(), fit="cover")
-        try:
-            q = tried(p, treatment, other)
-        except InvalidPlan:
-            continue
-        if holds_all(q):
-            need = whole_px(float(q.drawn_cut_width.max()) * 2)
-            has = q.cut.w * other.width_px
-            height = need * q.cut.h * other.height_px / has
-            guess = other.size_bytes / (other.width_px * other.height_px) * need * height
-            found.append(((-min(1.0, has / need), guess > budget_bytes, guess), other, treatment))
+        served = _served(p.layout, p.spot, p.index, treatment, other)
+        if served is not None:
+            sharp, guess = served
+            found.append(((-sharp, guess > budget_bytes, guess), other, treatment))
     found.sort(key=lambda t: t[0])
     steps = []
     for (sharp, heavy, guess), other, treatment in found[:3]:
@@ -74,6 +71,48 @@ def other_originals(
     if not steps:
         steps.append(fails("original", "No other original that belongs here would be whole."))
     return steps
+
+
+def _may_hold(p: ShownSpan, other: Original) -> bool:
+    """Whether the frame's ratios, as far as they do not hang on the picture's, let any position
+    hold all areas of another original."""
+    if isinstance(p.effective.height, NaturalHeight):
+        return True
+    low, high = ratio_bounds(other.width_px / other.height_px, other.keeps)
+    least, greatest = _ratios(p)
+    # with leeway for the tolerance that whole areas have
+    return least >= low * 0.98 and greatest <= high * 1.02
+
+
+@once
+def _ratios(p: SpanPlan) -> tuple[float, float]:
+    """The least and the greatest ratio of the frame, width over height."""
+    ratios = p.W / p.H
+    return float(ratios.min()), float(ratios.max())
+
+
+@lru_cache(maxsize=2048)
+def _served(
+    layout: Layout, spot: Spot, part: int, treatment: Treatment, other: Original
+) -> tuple[float, float] | None:
+    """How sharp another original would be at 2x (1: sharp), and the bytes guessed for it; None
+    where it is not whole.
+
+    Nothing of it hangs on the original that is there, which may be the one that is being dragged.
+    """
+    cells = list(spot.cells)
+    cells[part] = cell_of(spot.cells[part].effective.with_own(treatment), other)
+    try:
+        q = plan_part(layout, spot._replace(cells=tuple(cells)), part, other)
+    except InvalidPlan:
+        return None
+    if not isinstance(q, ShownSpan) or not holds_all(q):
+        return None
+    need = whole_px(float(q.drawn_cut_width.max()) * 2)
+    has = q.cut.w * other.width_px
+    height = need * q.cut.h * other.height_px / has
+    guess = other.size_bytes / (other.width_px * other.height_px) * need * height
+    return min(1.0, has / need), guess
 
 
 def _below_least(p: ShownSpan, side_px: float) -> str:

@@ -23,7 +23,7 @@ from skypane.advice.reshaping import by_height, by_ratio, shown_whole
 from skypane.errors import InvalidPlan, sentence_of
 from skypane.geometry import WHOLE
 from skypane.model import Original, Placement, Treatment
-from skypane.shown.keeps import failing, fates
+from skypane.shown.keeps import CUT, LOST, SMALL, failing, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
 from skypane.treatments import OF_ORIGINAL, own_values, with_values
 from skypane.values import once
@@ -47,10 +47,10 @@ def _same_original(p: ShownSpan) -> tuple[tuple[Remedy, ...], tuple[Remedy, ...]
     steps = [_had("aim", by_aim, p)]
     if p.crop is not WHOLE:
         steps.append(_had("uncrop", without_crop, p))
-    verdicts = [fates(p, a)[0] for a in failing(p)]
-    if any(np.isin(v, ("cut", "lost")).any() for v in verdicts):
+    codes = np.unique(np.concatenate([fate_codes(p, a)[0] for a in failing(p)]))
+    if CUT in codes or LOST in codes:
         steps += [_had("whole", shown_whole, p), _had("ratio", by_ratio, p)]
-    if any((v == "small").any() for v in verdicts):
+    if SMALL in codes:
         steps += [_had("crop", by_tighter_crop, p), _had("taller", by_height, p)]
     return tuple(steps), tuple(colour_alone(p))
 

@@ -14,10 +14,10 @@ from typing import ClassVar, NamedTuple
 from pydantic import ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
-from skypane.model import Container, Finding, Placement
+from skypane.model import Container, Finding, HeightRange, Placement
 from skypane.treatments import Effective
 from skypane.values import Noun
-from skypane.widths.frames import Floats, Piece, Viewports
+from skypane.widths.frames import Floats, Piece, Viewports, viewports_of
 from skypane.widths.spans import Span
 
 
@@ -34,10 +34,14 @@ class Spot(NamedTuple):
     """One span of a placement as its layout sees it."""
 
     span: Span
-    viewports: Viewports
+    heights: tuple[HeightRange, ...]
     container: Container
     cells: tuple[Cell, ...]
     values: Noun
+
+    @property
+    def viewports(self) -> Viewports:
+        return viewports_of(self.heights, self.span.first, self.span.last)
 
 
 class Frame(NamedTuple):

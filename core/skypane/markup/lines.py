@@ -4,18 +4,17 @@ from __future__ import annotations
 
 import html
 from collections.abc import Mapping
+from typing import NamedTuple
 
-from skypane.values import Noun
 
-
-class Line(Noun):
+class Line(NamedTuple):
     """A line of code and the letters of the spans that it serves (none: all)."""
 
     text: str
     spans: tuple[str, ...] = ()
 
     def indented(self) -> Line:
-        return self.model_copy(update={"text": f"  {self.text}"})
+        return self._replace(text=f"  {self.text}")
 
 
 def text_of(lines: tuple[Line, ...]) -> str:

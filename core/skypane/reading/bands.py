@@ -9,7 +9,7 @@ import numpy as np
 from skypane.files.renditions import Files
 from skypane.model import Rendition, Site
 from skypane.reading.nouns import Band
-from skypane.shown.keeps import fates
+from skypane.shown.keeps import FATES, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan
 from skypane.values import once
 from skypane.widths.curves import Curve, Points, simplified
@@ -47,8 +47,8 @@ def _area_runs(p: ShownSpan) -> dict[str, tuple[list[Run], Points]]:
     """Per area of one span its runs, and its share in view as points."""
     out = {}
     for area in p.keeps:
-        verdicts, share = fates(p, area)
-        runs = runs_of(p.viewport_w, verdicts, share)
+        codes, share = fate_codes(p, area)
+        runs = runs_of(p.viewport_w, codes, share, FATES)
         out[area.name] = (runs, simplified(p.viewport_w, share, 0.005).points)
     return out
 

@@ -9,7 +9,6 @@ from skypane.advice.percents import ByPercents
 from skypane.advice.remedies import Advice
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
-from skypane.markup.lines import Line
 from skypane.model import Finding, Treatment
 from skypane.shown.brief import Brief
 from skypane.values import Noun
@@ -43,28 +42,16 @@ class Hold(Noun):
     last: int
 
 
-class SpanReading(Noun):
-    """One part in one span: what holds there and what it comes to. Curves are taken at the typical
-    viewport height.
-
-    `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
-    which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
-    fingerprints show the same at every width. What is None or empty at the end is so where no
-    picture shows.
-    """
+class MovingSpan(Noun):
+    """How a part shows in one span. Curves are taken at the typical viewport height; what is None
+    is so where no picture shows."""
 
     letter: str
-    title: str
     first: int
     last: int
-    effective: Treatment
-    own: tuple[str, ...]
-    origin: dict[str, str]
     frame_w: Curve
     frame_h: Curve
     frame_text: str
-    viewport_heights: tuple[int, int] | None
-    fingerprint: str
     drawn_w: Curve | None
     x0: Curve | None
     x1: Curve | None
@@ -72,15 +59,38 @@ class SpanReading(Noun):
     y1: Curve | None
     outline: Rect | None
     safe: Rect | None
+
+
+class SpanReading(MovingSpan):
+    """The same with what holds there, and why.
+
+    `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
+    which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
+    fingerprints show the same at every width.
+    """
+
+    title: str
+    effective: Treatment
+    own: tuple[str, ...]
+    origin: dict[str, str]
+    viewport_heights: tuple[int, int] | None
+    fingerprint: str
     position: str
     held_by: tuple[str, ...]
     holds: tuple[Hold, ...]
     keeps: tuple[str, ...]
 
 
+class CodeLine(Noun):
+    """A line of code and the letters of the spans that it serves (none: all)."""
+
+    text: str
+    spans: tuple[str, ...]
+
+
 class Code(Noun):
-    markup: tuple[Line, ...]
-    css: tuple[Line, ...]
+    markup: tuple[CodeLine, ...]
+    css: tuple[CodeLine, ...]
     sizes: tuple[str, ...]  # per part
     markup_text: str
     css_text: str
@@ -151,7 +161,7 @@ class OverallSafe(Noun):
 class MovingPart(Noun):
     """What changes of a part while something is dragged. `bands` are those of its keep areas."""
 
-    spans: tuple[SpanReading, ...]
+    spans: tuple[MovingSpan, ...]
     bands: tuple[Band, ...]
     safe: tuple[OverallSafe, ...]
 
@@ -164,9 +174,10 @@ class Moving(Noun):
 
 
 class PartReading(MovingPart):
-    """A part with all its bands. `brief` only where a span waits for a picture, `detail` of the one
-    span that is being worked on."""
+    """A part with all that is told of its spans, and all its bands. `brief` only where a span waits
+    for a picture, `detail` of the one span that is being worked on."""
 
+    spans: tuple[SpanReading, ...]
     advice: tuple[Advice, ...]
     brief: Brief | None
     detail: SpanDetail | None

@@ -23,6 +23,7 @@ from skypane.reading.bands import area_bands, sharp_bands, weight_bands
 from skypane.reading.detail import span_detail
 from skypane.reading.nouns import (
     Code,
+    CodeLine,
     Moving,
     MovingPart,
     OverallSafe,
@@ -31,9 +32,8 @@ from skypane.reading.nouns import (
     Reading,
     ViewportPoint,
 )
-from skypane.reading.spans import span_reading
+from skypane.reading.spans import moving_span, span_reading
 from skypane.shown.brief import brief
-from skypane.shown.fit import safe_area
 from skypane.shown.keeps import failing
 from skypane.shown.plan import PartPlan, Plan, plan
 
@@ -73,18 +73,17 @@ def read(
         proposed = {**originals, **others()}
 
     def part_reading(part: PartPlan) -> PartReading:
-        moving = _moving_part(part)
         letter = chosen[1] if chosen and chosen[0] == part.index else None
         advised = chosen is None or letter is not None
         in_detail = part.at(letter) if letter else None
         return PartReading(
-            spans=moving.spans,
+            spans=tuple(span_reading(part, p) for p in part.spans),
             bands=(
-                *moving.bands,
+                *area_bands(part),
                 *sharp_bands(site, part, files),
                 *weight_bands(site, part, files, made),
             ),
-            safe=moving.safe,
+            safe=overall_safe(part),
             advice=advise_part(part, proposed, site.budget_bytes, letter) if advised else (),
             brief=brief(part.spans, site.densities[-1]) if part.waiting else None,
             detail=span_detail(site, in_detail, costs) if in_detail else None,
@@ -125,7 +124,7 @@ def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:
 
 def _moving_part(part: PartPlan) -> MovingPart:
     return MovingPart(
-        spans=tuple(span_reading(part, p) for p in part.spans),
+        spans=tuple(map(moving_span, part.spans)),
         bands=area_bands(part),
         safe=overall_safe(part),
     )
@@ -136,7 +135,7 @@ def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
     letters: dict[int, list[str]] = {}
     safe: dict[int, Rect | None] = {}
     for p in part.shown:
-        mine, id_ = safe_area(p.shown), p.original.id
+        mine, id_ = p.safe, p.original.id
         safe[id_] = overlap(safe[id_], mine) if id_ in safe else mine
         letters.setdefault(id_, []).append(p.span.letter)
     return tuple(
@@ -162,5 +161,9 @@ def _code(computed: Plan, files: Files) -> Code:
         for part in computed.parts
     )
     return Code(
-        markup=markup, css=css, sizes=sizes, markup_text=text_of(markup), css_text=text_of(css)
+        markup=tuple(CodeLine(text=li.text, spans=li.spans) for li in markup),
+        css=tuple(CodeLine(text=li.text, spans=li.spans) for li in css),
+        sizes=sizes,
+        markup_text=text_of(markup),
+        css_text=text_of(css),
     )

@@ -10,8 +10,8 @@ import numpy as np
 from skypane.markup.css import span_css
 from skypane.model import Following
 from skypane.numerals import number
-from skypane.reading.nouns import Hold, SpanReading
-from skypane.shown.fit import following_offset, safe_area, union
+from skypane.reading.nouns import Hold, MovingSpan, SpanReading
+from skypane.shown.fit import following_offset
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
 from skypane.treatments import own_values
 from skypane.values import once
@@ -22,58 +22,68 @@ from skypane.widths.runs import stretches
 OFF_BY_PX, OFF_BY_SHARE = 0.5, 1e-3
 
 
+def moving_span(p: SpanPlan) -> MovingSpan:
+    return MovingSpan(**_moving(p))
+
+
 def span_reading(part: PartPlan, p: SpanPlan) -> SpanReading:
     own = part.part.treatments.get(p.span.letter)
     return SpanReading(
         own=tuple(own_values(own)) if own else (),
         origin=part.origins[p.span.letter],
-        **_computed(p),
+        **_moving(p),
+        **_at_rest(p),
     )
 
 
 @once
-def _computed(p: SpanPlan) -> dict[str, Any]:
-    """All that does not depend on where values come from."""
-    t, v, heights = p.typical, p.viewport_w, p.viewport_h
+def _moving(p: SpanPlan) -> dict[str, Any]:
+    t, v = p.typical, p.viewport_w
     return {
         "letter": p.span.letter,
-        "title": p.span.title,
         "first": p.span.first,
         "last": p.span.last,
-        "effective": p.effective.as_treatment(),
         "frame_w": simplified(v, p.W[t], OFF_BY_PX),
         "frame_h": simplified(v, p.H[t], OFF_BY_PX),
         "frame_text": _frame_text(p),
-        "viewport_heights": (
-            (int(heights.min()), int(heights.max())) if heights.shape[0] > 1 else None
-        ),
-        "fingerprint": fingerprint(p),
-        "keeps": tuple(a.name for a in p.keeps),
         **(_window(p) if isinstance(p, ShownSpan) else _NO_WINDOW),
     }
 
 
-_NO_WINDOW: dict[str, Any] = {
-    **dict.fromkeys(("drawn_w", "x0", "x1", "y0", "y1", "outline", "safe")),
-    "position": "",
-    "held_by": (),
-    "holds": (),
-}
+_NO_WINDOW: dict[str, Any] = dict.fromkeys(("drawn_w", "x0", "x1", "y0", "y1", "outline", "safe"))
 
 
 def _window(p: ShownSpan) -> dict[str, Any]:
-    t, v, css = p.typical, p.viewport_w, span_css(p, p.cut_inside)
+    t, v = p.typical, p.viewport_w
     return {
         "drawn_w": simplified(v, p.drawn_cut_width[t], OFF_BY_PX),
         "x0": simplified(v, p.shown.x0[t], OFF_BY_SHARE),
         "x1": simplified(v, p.shown.x1[t], OFF_BY_SHARE),
         "y0": simplified(v, p.shown.y0[t], OFF_BY_SHARE),
         "y1": simplified(v, p.shown.y1[t], OFF_BY_SHARE),
-        "outline": union(p.shown),
-        "safe": safe_area(p.shown),
-        "position": css.position,
-        "held_by": css.held_by,
-        "holds": _holds(p),
+        "outline": p.outline,
+        "safe": p.safe,
+    }
+
+
+@once
+def _at_rest(p: SpanPlan) -> dict[str, Any]:
+    """What is worked out only when nothing moves; nothing of it depends on where values come
+    from."""
+    heights, css = p.viewport_h, None
+    if isinstance(p, ShownSpan):
+        css = span_css(p, p.cut_inside)
+    return {
+        "title": p.span.title,
+        "effective": p.effective.as_treatment(),
+        "viewport_heights": (
+            (int(heights.min()), int(heights.max())) if heights.shape[0] > 1 else None
+        ),
+        "fingerprint": fingerprint(p),
+        "keeps": tuple(a.name for a in p.keeps),
+        "position": css.position if css else "",
+        "held_by": css.held_by if css else (),
+        "holds": _holds(p) if isinstance(p, ShownSpan) else (),
     }
 
 

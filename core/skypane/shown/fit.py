@@ -202,8 +202,8 @@ def in_view_at(offset: Floats, room: Floats, drawn: Floats, keeps: tuple[Interva
 def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windows:
     """The visible part of the picture in every frame. W and H are arrays of one shape, in CSS px,
     above zero."""
-    zero, one = np.zeros_like(W), np.ones_like(W)
     if fit == "contain":
+        zero, one = np.zeros_like(W), np.ones_like(W)
         scale = np.minimum(W / picture.w, H / picture.h)
         return Windows(W, H, picture.w * scale, picture.h * scale, zero, one, zero, one)
     if W.size > 1:
@@ -214,7 +214,7 @@ def windows(picture: Picture, fit: Fit, aim: Aim, W: Floats, H: Floats) -> Windo
             single = windows(picture, fit, aim, W[at], H[at])
             by = W / single.W.item()
             x0, x1, y0, y1 = (
-                np.broadcast_to(e, W.shape) for e in (single.x0, single.x1, single.y0, single.y1)
+                np.full(W.shape, e.item()) for e in (single.x0, single.x1, single.y0, single.y1)
             )
             return Windows(
                 W, H, single.drawn_w.item() * by, single.drawn_h.item() * by, x0, x1, y0, y1
@@ -267,7 +267,22 @@ def critical_shares(seen: Floats, focal: float, keeps: tuple[Interval, ...]) -> 
     return np.unique(np.concatenate([[low, high], inside]))
 
 
-def windows_between(picture: Picture, aim: Aim, shown: Windows) -> Windows:
+class Turns(NamedTuple):
+    """Per axis the critical shares of what is seen."""
+
+    x: Floats
+    y: Floats
+
+
+def turns_of(picture: Picture, shown: Windows) -> Turns:
+    """Where following positions can bend in these frames."""
+    return Turns(
+        critical_shares(shown.W / shown.drawn_w, picture.focal[0], picture.keeps_x),
+        critical_shares(shown.H / shown.drawn_h, picture.focal[1], picture.keeps_y),
+    )
+
+
+def windows_between(picture: Picture, aim: Aim, turns: Turns) -> Windows:
     """Windows at every share, between the least and the greatest that the frames show, at which the
     window's edges can turn.
 
@@ -275,21 +290,16 @@ def windows_between(picture: Picture, aim: Aim, shown: Windows) -> Windows:
     between those computed. The two axes are told apart: their arrays may differ in length.
     """
 
-    def axis(
-        extent: Floats, drawn: Floats, focal: float, keeps: tuple[Interval, ...], fixed: float
-    ) -> tuple[Floats, Floats]:
-        share = critical_shares(extent / drawn, focal, keeps)
+    def first(share: Floats, focal: float, keeps: tuple[Interval, ...], fixed: float) -> Floats:
         one = np.ones_like(share)
-        offset = (
-            fixed * (share - one)
-            if isinstance(aim, FixedAim)
-            else following_offset(share, one, focal, keeps)
-        )
-        return -offset, share
+        if isinstance(aim, FixedAim):
+            return -fixed * (share - one)
+        return -following_offset(share, one, focal, keeps)
 
     fx, fy = (aim.x, aim.y) if isinstance(aim, FixedAim) else (0.0, 0.0)
-    x0, across = axis(shown.W, shown.drawn_w, picture.focal[0], picture.keeps_x, fx)
-    y0, down = axis(shown.H, shown.drawn_h, picture.focal[1], picture.keeps_y, fy)
+    across, down = turns
+    x0 = first(across, picture.focal[0], picture.keeps_x, fx)
+    y0 = first(down, picture.focal[1], picture.keeps_y, fy)
     return Windows(across, down, np.ones_like(x0), np.ones_like(y0), x0, x0 + across, y0, y0 + down)
 
 
@@ -343,15 +353,14 @@ def is_whole(shown: Windows, rect: tuple[Edge, Edge, Edge, Edge], picture: Pictu
 
 
 def binding(
-    seen: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...]
+    room: Floats, drawn: float, focal: float, keeps: tuple[Interval, ...]
 ) -> tuple[Interval, ...]:
     """The keep areas without which the offset would differ by more than a hundredth of a px at some
-    share between the least and the greatest of `seen`, the visible shares of one axis. `drawn` is
-    the greatest drawn extent in CSS px.
+    visible share of one axis. `room` are the critical shares, `drawn` is the greatest drawn extent
+    in CSS px.
     """
-    if not keeps or (seen >= 1 - 1e-9).all():
+    if not keeps or room[0] >= 1 - 1e-9:
         return ()
-    room = critical_shares(seen, focal, keeps)
     whole = np.ones_like(room)
     least = 0.01 / drawn
     plain = following_offset(room, whole, focal, ())

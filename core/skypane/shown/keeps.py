@@ -8,9 +8,11 @@ the frame depends on the viewport's height the worst height of the span decides.
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from skypane.geometry import Rect
 from skypane.model import Area
@@ -22,8 +24,12 @@ from skypane.widths.runs import constant
 
 Fate = Literal["whole", "cut", "lost", "small"]
 
-#: Per width the fate as text, and the share in view.
-Fates = tuple[np.ndarray, Floats]
+#: The fates by their codes, which arrays hold: comparing words takes much longer.
+FATES: tuple[Fate, ...] = ("whole", "cut", "lost", "small")
+WHOLE_, CUT, LOST, SMALL = range(4)
+
+#: Per width the fate as a code, and the share in view.
+Fates = tuple[NDArray[np.int8], Floats]
 
 
 class AreaFates(Noun):
@@ -37,18 +43,25 @@ class AreaFates(Noun):
     worst_height: int | None
 
 
-def fates(p: ShownSpan, area: Area) -> Fates:
-    """Per width of the span: the fate as text, and the share in view at the worst height.
+def fates(p: ShownSpan, area: Area) -> tuple[NDArray[np.str_], Floats]:
+    """Per width of the span: the fate as text, and the share in view at the worst height."""
+    codes, share = fate_codes(p, area)
+    return np.array(FATES)[codes], share
+
+
+def fate_codes(p: ShownSpan, area: Area) -> Fates:
+    """The same with the fate as its place in `FATES`.
 
     Worked out once per span, for all the areas that matter there in one go.
     """
     # by identity: hashing an area takes longer than most of what is asked of it
-    return _all_fates(p).get(id(area)) or fates_in(p.shown, (area,), whole_picture(p))[0]
+    known = _all_fates(p).get(id(area))
+    return known or fates_in(p.shown, p.safe, (area,), whole_picture(p))[0]
 
 
 @once
 def _all_fates(p: ShownSpan) -> dict[int, Fates]:
-    found = fates_in(p.shown, p.keeps, whole_picture(p)) if p.keeps else []
+    found = fates_in(p.shown, p.safe, p.keeps, whole_picture(p))
     return dict(zip(map(id, p.keeps), found, strict=True))
 
 
@@ -57,23 +70,32 @@ def whole_picture(p: ShownSpan) -> Picture:
     return Picture(p.original.width_px, p.original.height_px)
 
 
-def fates_in(shown: Windows, areas: tuple[Area, ...], picture: Picture) -> list[Fates]:
-    """The same for windows of shape (heights, widths), per area."""
-    if is_whole(shown, hull(areas).edges, picture).all():  # all of them at once
-        whole = np.ones((len(areas), shown.x0.shape[1]), dtype=bool)
-    else:
-        x0, x1, y0, y1 = np.array([a.rect.edges for a in areas]).T[:, :, None, None]
-        whole = np.asarray(is_whole(shown, (x0, x1, y0, y1), picture).all(axis=1))
+@lru_cache(maxsize=64)
+def _all_whole(n: int) -> Fates:
+    """Whole at n widths; known by its strides to hold one value throughout."""
+    return np.broadcast_to(np.int8(WHOLE_), n), np.broadcast_to(1.0, n)
+
+
+def fates_in(
+    shown: Windows, safe: Rect | None, areas: tuple[Area, ...], picture: Picture
+) -> list[Fates]:
+    """The same for windows of shape (heights, widths), per area. `safe` is what shows in all of
+    them: what lies in it is whole throughout."""
+    tx, ty = 0.5 / picture.w, 0.5 / picture.h
     out = []
-    for i, area in enumerate(areas):
-        worst: Floats = np.broadcast_to(1.0, whole.shape[1:])
-        found = np.broadcast_to("whole", whole.shape[1:])
-        if not whole[i].all():
-            worst = np.where(whole[i], 1.0, share_in_view(shown, area.rect.edges).min(axis=0))
-            found = np.where(whole[i], "whole", np.where(worst < 0.5, "lost", "cut"))
+    for area in areas:
+        x0, x1, y0, y1 = edges = area.rect.edges
+        codes, worst = _all_whole(shown.x0.shape[1])
+        if safe is None or not (
+            x0 >= safe.x - tx and x1 <= safe.x1 + tx and y0 >= safe.y - ty and y1 <= safe.y1 + ty
+        ):
+            whole = is_whole(shown, edges, picture).all(axis=0)
+            worst = np.where(whole, 1.0, share_in_view(shown, edges).min(axis=0))
+            codes = np.where(whole, WHOLE_, np.where(worst < 0.5, LOST, CUT)).astype(np.int8)
         if area.least_px is not None:
-            found = np.where(whole[i] & too_small(area, shown).any(axis=0), "small", found)
-        out.append((found, worst))
+            small = (codes == WHOLE_) & too_small(area, shown).any(axis=0)
+            codes = np.where(small, SMALL, codes).astype(np.int8)
+        out.append((codes, worst))
     return out
 
 
@@ -88,8 +110,8 @@ def too_small(area: Area, shown: Windows) -> np.ndarray:
 
 def summary(p: ShownSpan, area: Area) -> AreaFates:
     """First failing width, worst share, and where that is."""
-    found, share = fates(p, area)
-    failing = np.flatnonzero(found != "whole")
+    found, share = fate_codes(p, area)
+    failing = np.flatnonzero(found != WHOLE_)
     at = int(share.argmin()) if (share < 1).any() else int(failing[0]) if failing.size else 0
     height = None
     if p.viewport_h.shape[0] > 1 and failing.size:
@@ -107,7 +129,7 @@ def failing(p: ShownSpan) -> tuple[Area, ...]:
     """The keep areas that are not whole, or too small, somewhere in the span; the most important
     first."""
     return tuple(
-        a for a in p.keeps if not constant(found := fates(p, a)[0]) and (found != "whole").any()
+        a for a in p.keeps if not constant(found := fate_codes(p, a)[0]) and (found != WHOLE_).any()
     )
 
 

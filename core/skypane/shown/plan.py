@@ -30,10 +30,13 @@ from skypane.model import (
 from skypane.shown.fit import (
     Interval,
     Picture,
+    Turns,
     Windows,
     binding,
     outside,
     picture_of,
+    safe_area,
+    turns_of,
     union,
     windows,
     windows_between,
@@ -46,7 +49,7 @@ from skypane.treatments import (
     layout_values,
     resolve,
 )
-from skypane.widths.frames import Floats, viewports_of
+from skypane.widths.frames import Floats, Viewports
 from skypane.widths.spans import Span, spans_of
 
 #: The frame of a picture that nobody has brought yet, where its ratio is asked for.
@@ -71,15 +74,19 @@ class SpanPlan:
     def effective(self) -> Effective:
         return self.spot.cells[self.index].effective
 
+    @cached_property
+    def _viewports(self) -> Viewports:
+        return self.spot.viewports
+
     @property
     def viewport_w(self) -> Floats:
         """Viewport widths, (widths,)."""
-        return self.spot.viewports.widths
+        return self._viewports.widths
 
     @property
     def viewport_h(self) -> Floats:
         """Viewport heights that the rows of the frame are for, (heights, widths)."""
-        heights = self.spot.viewports.heights
+        heights = self._viewports.heights
         return heights if self.W.shape[0] > 1 else heights[1:2]
 
     @property
@@ -124,17 +131,32 @@ class ShownSpan(SpanPlan):
         return keeps_of(self.original, self.effective.keeps)
 
     @cached_property
+    def outline(self) -> Rect:
+        """All that shows at some width, in fractions of the original."""
+        return union(self.shown)
+
+    @cached_property
+    def safe(self) -> Rect | None:
+        """What shows at every width, in fractions of the original; None if nothing does."""
+        return safe_area(self.shown)
+
+    @cached_property
     def cut(self) -> Rect:
         """What the files carry, a part of the crop, in fractions of the original."""
         e = self.effective
         if e.whole or e.fit == "contain":
             return self.crop
-        found = union(self.shown)
+        found = self.outline
         # heights between those computed may move the window further where areas compete
         if self.W.shape[0] > 1:
-            between = windows_between(self.picture, e.aim, self.inside)
+            between = windows_between(self.picture, e.aim, self.turns)
             found = joined(found, union(outside(between, self.crop)))
         return found
+
+    @cached_property
+    def turns(self) -> Turns:
+        """The visible shares at which a following position can bend."""
+        return turns_of(self.picture, self.inside)
 
     @property
     def cut_inside(self) -> Rect:
@@ -146,10 +168,10 @@ class ShownSpan(SpanPlan):
         """Per axis the keep areas whose projection binds somewhere in the span."""
         if not isinstance(self.effective.aim, Following):
             return {"x": (), "y": ()}
-        s, p = self.inside, self.picture
+        s, p, turns = self.inside, self.picture, self.turns
         return {
-            "x": binding(s.W / s.drawn_w, float(s.drawn_w.max()), p.focal[0], p.keeps_x),
-            "y": binding(s.H / s.drawn_h, float(s.drawn_h.max()), p.focal[1], p.keeps_y),
+            "x": binding(turns.x, float(s.drawn_w.max()), p.focal[0], p.keeps_x),
+            "y": binding(turns.y, float(s.drawn_h.max()), p.focal[1], p.keeps_y),
         }
 
     @property
@@ -315,7 +337,7 @@ def _compute(
     shown = [originals[e.original] if e.original is not None else None for e in asked.held]
     spot = Spot(
         span=asked.span,
-        viewports=viewports_of(asked.heights, asked.span.first, asked.span.last),
+        heights=asked.heights,
         container=asked.container,
         cells=tuple(map(cell_of, asked.held, shown)),
         values=layout.values(values[asked.span.letter]),

@@ -9,7 +9,6 @@ from __future__ import annotations
 from skypane.errors import NotThere
 from skypane.geometry import WHOLE, Rect, overlap
 from skypane.shown.brief import brief
-from skypane.shown.fit import safe_area
 from skypane.shown.plan import PartPlan, ShownSpan
 from skypane.values import Noun
 
@@ -59,7 +58,7 @@ def safe_area_of(
     mine = [p for p in shown if p.original.id == of.id]
     safe: Rect | None = WHOLE
     for p in mine:
-        safe = overlap(safe, safe_area(p.shown))
+        safe = overlap(safe, p.safe)
     letters = tuple(p.span.letter for p in mine)
     return _said(letters, of.name, (of.width_px, of.height_px), safe, None)
 

@@ -24,6 +24,10 @@ def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:
         ends = (float(v[0]),) if len(v) == 1 else (float(v[0]), float(v[-1]))
         return Curve(points=tuple((at, round(float(y[0]), 5)) for at in ends))
     keep = np.array([0, len(v) - 1])
+    slope = (y[-1] - y[0]) / (v[-1] - v[0])
+    gap = np.abs(y[0] + slope * (v - v[0]) - y)
+    if gap.max() <= tolerance:  # one straight line, as most are
+        return Curve(points=tuple(zip(v[keep].tolist(), y[keep].round(5).tolist(), strict=True)))
     while True:  # all pieces that are too far off are split at once
         gap = np.abs(np.interp(v, v[keep], y[keep]) - y)
         over = np.flatnonzero(np.maximum.reduceat(gap, keep[:-1]) > tolerance)

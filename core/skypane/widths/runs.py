@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import Any, Literal
 
 import numpy as np
@@ -33,9 +34,14 @@ def equal_runs(values: np.ndarray[Any, Any]) -> list[tuple[int, int]]:
     return list(zip([0, *changes], [*changes, len(values)], strict=True))
 
 
-def runs_of(v: Floats, verdicts: np.ndarray[Any, Any], shares: Floats) -> list[Run]:
-    """Consecutive equal verdicts as runs. `verdicts` are words, `shares` the value that each
-    verdict rests on."""
+def runs_of(
+    v: Floats,
+    verdicts: np.ndarray[Any, Any],
+    shares: Floats,
+    words: Sequence[Verdict] | None = None,
+) -> list[Run]:
+    """Consecutive equal verdicts as runs. `verdicts` are words, or places in `words`; `shares` the
+    value that each verdict rests on."""
     out = []
     for a, b in equal_runs(verdicts):
         worst = int(a + shares[a:b].argmin())
@@ -43,7 +49,7 @@ def runs_of(v: Floats, verdicts: np.ndarray[Any, Any], shares: Floats) -> list[R
             Run(
                 first=int(v[a]),
                 last=int(v[b - 1]),
-                verdict=str(verdicts[a]),
+                verdict=words[verdicts[a]] if words else str(verdicts[a]),
                 at_first=round(float(shares[a]), 4),
                 at_last=round(float(shares[b - 1]), 4),
                 worst=round(float(shares[worst]), 4),
