@@ -12,7 +12,7 @@ from skypane.model import Site
 from skypane.picks import Environment, pick
 from skypane.picks.choose import Reason, read_markup
 from skypane.picks.engines import TYPES
-from skypane.values import Noun
+from skypane.values import Answer, Noun
 from skypane.widths.frames import typical_height
 from skypane.widths.spans import spans_of
 
@@ -36,7 +36,7 @@ class Case(Noun):
     color_scheme: Literal["light", "dark"] = "light"
 
 
-class FileFact(Noun):
+class FileFact(Answer):
     """What a manifest says about one file."""
 
     width_px: int
@@ -44,7 +44,7 @@ class FileFact(Noun):
     size_bytes: int | None = None
 
 
-class Prediction(Noun):
+class Prediction(Answer):
     case: Case
     span: str
     url: str | None

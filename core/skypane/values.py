@@ -33,6 +33,13 @@ class Noun(BaseModel):
     model_config = ConfigDict(frozen=True, extra="forbid")
 
 
+class Answer(Noun):
+    """Base of what is only ever told, never asked: a field with a default is told as well, so that
+    whoever reads it need not know the default."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
+
+
 Of = TypeVar("Of")
 More = ParamSpec("More")
 Result = TypeVar("Result")

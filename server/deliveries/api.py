@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import datetime
 import mimetypes
-from typing import Annotated, Literal
+from collections.abc import Mapping
+from typing import Annotated, Any, Literal
 
 from config.bodies import Body
 from config.problems import Problem, Refused
@@ -15,7 +16,9 @@ from django.http.response import HttpResponseBase
 from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Schema
+from originals.models import preview_url
 from placements.models import Placement
+from placements.strips import THUMB_PX
 from pydantic import Field
 from sites.models import site_of
 from skypane import proof
@@ -35,9 +38,9 @@ class FileOut(Schema):
     key: str
     done: bool
     reused: bool
-    width_px: int | None = None
-    height_px: int | None = None
-    size_bytes: int | None = None
+    width_px: int | None
+    height_px: int | None
+    size_bytes: int | None
 
 
 class DeliveryRow(Schema):
@@ -45,6 +48,9 @@ class DeliveryRow(Schema):
     placement_id: int
     name: str
     page: str
+    by: str  # who started it; "" where that person is gone
+    what: str  # which spans, densities and formats it is for
+    thumbs: list[str]  # of the originals that it shows
     state: State
     total: int
     done: int
@@ -76,7 +82,7 @@ def _mine(request: HttpRequest, delivery_id: int) -> Delivery:
 
 def _whole() -> QuerySet[Delivery]:
     """Runs with what is said of them, in as many queries for one as for a hundred."""
-    return Delivery.objects.select_related("placement__page__site").prefetch_related(
+    return Delivery.objects.select_related("placement__page__site", "by").prefetch_related(
         "files__rendition"
     )
 
@@ -90,6 +96,15 @@ def _waits_for(delivery: Delivery, any_worker: bool) -> str:
     return "Its worker has gone; another takes over in a moment." if silent else ""
 
 
+def _what_for(site: Mapping[str, Any]) -> str:
+    """The spans, densities and formats of a run, as a phrase."""
+    spans = len(site["breakpoints"]) + 1
+    densities = ", ".join(f"{d:g}x" for d in site["densities"])
+    words = {"avif": "AVIF", "webp": "WebP", "jpeg": "JPEG"}
+    formats = ", ".join(words.get(f, f) for f in site["formats"])
+    return f"{spans} span{'s' if spans > 1 else ''} · {densities} · {formats}"
+
+
 def _row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
     files = delivery.files.all()
     return {
@@ -97,6 +112,11 @@ def _row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
         "placement_id": delivery.placement_id,
         "name": delivery.asked["placement"]["name"],
         "page": delivery.placement.page.title,
+        "by": delivery.by.get_username() if delivery.by else "",
+        "what": _what_for(delivery.asked["site"]),
+        "thumbs": [
+            preview_url(o["id"], THUMB_PX, o["sha256"]) for o in delivery.asked["originals"]
+        ],
         "state": delivery.state,
         "total": len(files),
         "done": sum(f.rendition is not None for f in files),

@@ -72,12 +72,12 @@ class OriginalOut(Schema):
     large: str  # addresses of previews at most 3200, 1600 and 480 px wide
     preview: str
     thumb: str
-    used_in: list[str] = []
+    used_in: list[str]
     sharp_1x: int  # the widest full-width frame in CSS px that it fills sharply
     sharp_2x: int
     too_small: bool  # even at 1x it does not fill the site's widest viewport
     trimmed: bool
-    is_new: bool = True
+    is_new: bool
 
 
 #: Fields that say what the row says.
@@ -115,7 +115,7 @@ class RemovalOut(Schema):
     id: int
     name: str
     removed: bool
-    used_in: list[str] = []
+    used_in: list[str]
 
 
 class ReplacedOut(Schema):

@@ -74,14 +74,14 @@ class PlacementOut(Schema):
     site_id: int
     revision: int
     placement: model.Placement
-    looks: dict[int, Look] = {}
+    looks: dict[int, Look]
     look_revisions: dict[int, int]
     at: int
 
 
 class StepOut(Schema):
     placement: model.Placement
-    looks: dict[int, Look] = {}
+    looks: dict[int, Look]
     position: int
     what: str
     by: str
@@ -102,7 +102,7 @@ class PlacementRow(Schema):
     parts: int
     strip: list[StripFrameOut]
     findings: list[model.Finding]
-    error: str | None = None
+    error: str | None
 
 
 def _mine(request: HttpRequest, placement_id: int) -> Placement:

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import Literal
 
 from skypane.model import Treatment
-from skypane.values import Noun
+from skypane.values import Answer
 
 RemedyKind = Literal["aim", "uncrop", "whole", "ratio", "crop", "taller", "original", "colour"]
 
 
-class Remedy(Noun):
+class Remedy(Answer):
     """One way to help. `label` is what the button says, `treatment` what it sets; both empty where
     it does not work.
 
@@ -37,7 +37,7 @@ def fails(kind: RemedyKind, why: str, **figures: float) -> Remedy:
     return Remedy(kind=kind, works=False, why=why, figures=figures)
 
 
-class Advice(Noun):
+class Advice(Answer):
     """What to do about the failing areas of one span. `best` is the index of the first remedy that
     works, None if none does."""
 

@@ -6,17 +6,17 @@ from collections.abc import Mapping
 
 from skypane.files.renditions import Files
 from skypane.model import Format
-from skypane.values import Noun
+from skypane.values import Answer
 
 
-class FileFormat(Noun):
+class FileFormat(Answer):
     format: Format
     name: str
     key: str
     size_bytes: int | None = None
 
 
-class FileRow(Noun):
+class FileRow(Answer):
     """One px size of one group of spans, in all its formats. `share` below 1: soft by that
     factor."""
 

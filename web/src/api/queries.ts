@@ -2,13 +2,20 @@
 import { type QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, data, dataAs, type Schemas } from "./client";
 
-export type Site = Schemas["SiteOut"];
+/** A site is always told with all that its plan says. */
+export type Site = Omit<Schemas["SiteOut"], "plan"> & { plan: Required<Schemas["Site"]> };
 export type SitePlan = Site["plan"];
+export type Treatments = Record<string, Treatment>;
 export type Original = Schemas["OriginalOut"];
 export type Placement = Omit<Schemas["PlacementOut"], "looks"> & { looks: Record<string, Look> };
 export type PlacementBody = Placement["placement"];
 export type Treatment = Schemas["Treatment"];
-export type Reading = Schemas["Reading"];
+export type Part = NonNullable<PlacementBody["parts"]>[number];
+export type WholeReading = Schemas["Reading"];
+export type PartReading = WholeReading["parts"][number];
+export type Moving = Schemas["Moving"];
+/** A reading as one part of the placement sees it: what is told of all, and of this part. */
+export type Reading = Omit<WholeReading, "parts"> & PartReading & { part: number };
 export type SpanReading = Schemas["SpanReading"];
 export type Band = Schemas["Band"];
 export type Finding = Schemas["Finding"];
@@ -19,7 +26,8 @@ export type PlacementHistory = Omit<Schemas["HistoryOut"], "steps"> & {
   steps: (Schemas["StepOut"] & { looks?: Record<string, Look> })[];
 };
 export type Remedy = Schemas["Remedy"];
-export type StripFrame = Schemas["StripFrame"];
+export type FailingSpan = Schemas["FailingSpan"];
+export type StripFrame = Schemas["StripFrameOut"];
 
 const path = (params: Record<string, number>) => ({ params: { path: params as never } });
 
@@ -45,7 +53,7 @@ const session = queryOptions({
 const site = (id: number) =>
   queryOptions({
     queryKey: keys.site(id),
-    queryFn: () => data(client.GET("/api/sites/{site_id}", path({ site_id: id }))),
+    queryFn: () => dataAs<Site>(client.GET("/api/sites/{site_id}", path({ site_id: id }))),
   });
 
 const originals = (of: number) =>
@@ -173,7 +181,8 @@ export const useMakeSite = () =>
 
 export const useChangeSite = (id: number) =>
   useChange(
-    (body: Schemas["SiteChange"]) => data(client.PUT("/api/sites/{site_id}", { ...path({ site_id: id }), body })),
+    (body: Schemas["SiteChange"]) =>
+      dataAs<Site>(client.PUT("/api/sites/{site_id}", { ...path({ site_id: id }), body })),
     () => [keys.site(id), keys.sites, keys.placements(id)],
   );
 
@@ -208,7 +217,7 @@ export const useMakePlacement = (site: number) =>
       data(
         client.POST("/api/pages/{page_id}/placements", {
           ...path({ page_id: page }),
-          body: { placement: { name, lead: true, treatments: {} } as PlacementBody },
+          body: { placement: { name, kind: "picture", lead: true, parts: [{ treatments: {} }] } as PlacementBody },
         }),
       ),
     () => [keys.placements(site), keys.sites],
@@ -274,7 +283,7 @@ export const useTrimOriginal = (site: number) =>
 export const useRemedies = (site: number) =>
   useQuery({
     queryKey: keys.remedies(site),
-    queryFn: () => dataAs<Remedy[]>(client.GET("/api/sites/{site_id}/remedies", path({ site_id: site }))),
+    queryFn: () => dataAs<FailingSpan[]>(client.GET("/api/sites/{site_id}/remedies", path({ site_id: site }))),
     staleTime: 0,
   });
 

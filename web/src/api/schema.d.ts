@@ -793,15 +793,25 @@ export interface components {
         /** Code */
         Code: {
             /** Css */
-            css: components["schemas"]["Line"][];
+            css: components["schemas"]["CodeLine"][];
             /** Css Text */
             css_text: string;
             /** Markup */
-            markup: components["schemas"]["Line"][];
+            markup: components["schemas"]["CodeLine"][];
             /** Markup Text */
             markup_text: string;
             /** Sizes */
             sizes: string[];
+        };
+        /**
+         * CodeLine
+         * @description A line of code and the letters of the spans that it serves (none: all).
+         */
+        CodeLine: {
+            /** Spans */
+            spans: string[];
+            /** Text */
+            text: string;
         };
         /**
          * ColumnsWidth
@@ -891,6 +901,8 @@ export interface components {
         };
         /** DeliveryOut */
         DeliveryOut: {
+            /** By */
+            by: string;
             /**
              * Created
              * Format: date-time
@@ -925,13 +937,19 @@ export interface components {
              * @enum {string}
              */
             state: "queued" | "running" | "stopping" | "stopped" | "done" | "failed";
+            /** Thumbs */
+            thumbs: string[];
             /** Total */
             total: number;
             /** Waits For */
             waits_for: string;
+            /** What */
+            what: string;
         };
         /** DeliveryRow */
         DeliveryRow: {
+            /** By */
+            by: string;
             /**
              * Created
              * Format: date-time
@@ -960,10 +978,14 @@ export interface components {
              * @enum {string}
              */
             state: "queued" | "running" | "stopping" | "stopped" | "done" | "failed";
+            /** Thumbs */
+            thumbs: string[];
             /** Total */
             total: number;
             /** Waits For */
             waits_for: string;
+            /** What */
+            what: string;
         };
         /**
          * Draft
@@ -1024,7 +1046,7 @@ export interface components {
             /** Height Px */
             height_px: number;
             /** Size Bytes */
-            size_bytes?: number | null;
+            size_bytes: number | null;
             /** Width Px */
             width_px: number;
         };
@@ -1040,14 +1062,14 @@ export interface components {
             /** Name */
             name: string;
             /** Size Bytes */
-            size_bytes?: number | null;
+            size_bytes: number | null;
         };
         /** FileOut */
         FileOut: {
             /** Done */
             done: boolean;
             /** Height Px */
-            height_px?: number | null;
+            height_px: number | null;
             /** Key */
             key: string;
             /** Name */
@@ -1055,9 +1077,9 @@ export interface components {
             /** Reused */
             reused: boolean;
             /** Size Bytes */
-            size_bytes?: number | null;
+            size_bytes: number | null;
             /** Width Px */
-            width_px?: number | null;
+            width_px: number | null;
         };
         /**
          * FileRow
@@ -1267,19 +1289,6 @@ export interface components {
             strip: components["schemas"]["StripFrameOut"][];
         };
         /**
-         * Line
-         * @description A line of code and the letters of the spans that it serves (none: all).
-         */
-        Line: {
-            /**
-             * Spans
-             * @default []
-             */
-            spans?: string[];
-            /** Text */
-            text: string;
-        };
-        /**
          * Look
          * @description Where an original's focal point and its areas are.
          */
@@ -1332,7 +1341,31 @@ export interface components {
             /** Safe */
             safe: components["schemas"]["OverallSafe"][];
             /** Spans */
-            spans: components["schemas"]["SpanReading"][];
+            spans: components["schemas"]["MovingSpan"][];
+        };
+        /**
+         * MovingSpan
+         * @description How a part shows in one span. Curves are taken at the typical viewport height; what is None
+         *     is so where no picture shows.
+         */
+        MovingSpan: {
+            drawn_w: components["schemas"]["Curve"] | null;
+            /** First */
+            first: number;
+            frame_h: components["schemas"]["Curve"];
+            /** Frame Text */
+            frame_text: string;
+            frame_w: components["schemas"]["Curve"];
+            /** Last */
+            last: number;
+            /** Letter */
+            letter: string;
+            outline: components["schemas"]["Rect"] | null;
+            safe: components["schemas"]["Rect"] | null;
+            x0: components["schemas"]["Curve"] | null;
+            x1: components["schemas"]["Curve"] | null;
+            y0: components["schemas"]["Curve"] | null;
+            y1: components["schemas"]["Curve"] | null;
         };
         /**
          * Naming
@@ -1394,11 +1427,8 @@ export interface components {
             height_px: number;
             /** Id */
             id: number;
-            /**
-             * Is New
-             * @default true
-             */
-            is_new?: boolean;
+            /** Is New */
+            is_new: boolean;
             /** Large */
             large: string;
             /** Name */
@@ -1425,11 +1455,8 @@ export interface components {
             too_small: boolean;
             /** Trimmed */
             trimmed: boolean;
-            /**
-             * Used In
-             * @default []
-             */
-            used_in?: string[];
+            /** Used In */
+            used_in: string[];
             /** Width Px */
             width_px: number;
         };
@@ -1526,8 +1553,8 @@ export interface components {
         };
         /**
          * PartReading
-         * @description A part with all its bands. `brief` only where a span waits for a picture, `detail` of the one
-         *     span that is being worked on.
+         * @description A part with all that is told of its spans, and all its bands. `brief` only where a span waits
+         *     for a picture, `detail` of the one span that is being worked on.
          */
         PartReading: {
             /** Advice */
@@ -1621,11 +1648,8 @@ export interface components {
             look_revisions: {
                 [key: string]: number;
             };
-            /**
-             * Looks
-             * @default {}
-             */
-            looks?: {
+            /** Looks */
+            looks: {
                 [key: string]: components["schemas"]["Look"];
             };
             /** Page */
@@ -1641,7 +1665,7 @@ export interface components {
         /** PlacementRow */
         PlacementRow: {
             /** Error */
-            error?: string | null;
+            error: string | null;
             /** Findings */
             findings: components["schemas"]["Finding"][];
             /** Id */
@@ -1698,7 +1722,7 @@ export interface components {
              * Warnings
              * @default []
              */
-            warnings?: string[];
+            warnings: string[];
         };
         /**
          * Problem
@@ -1857,7 +1881,7 @@ export interface components {
              * Figures
              * @default {}
              */
-            figures?: {
+            figures: {
                 [key: string]: number;
             };
             /**
@@ -1869,15 +1893,15 @@ export interface components {
              * Label
              * @default
              */
-            label?: string;
+            label: string;
             /**
              * Narrower
              * @default {}
              */
-            narrower?: {
+            narrower: {
                 [key: string]: components["schemas"]["Treatment"];
             };
-            treatment?: components["schemas"]["Treatment"] | null;
+            treatment: components["schemas"]["Treatment"] | null;
             /** Why */
             why: string;
             /** Works */
@@ -1894,11 +1918,8 @@ export interface components {
             name: string;
             /** Removed */
             removed: boolean;
-            /**
-             * Used In
-             * @default []
-             */
-            used_in?: string[];
+            /** Used In */
+            used_in: string[];
         };
         /** ReplacedOut */
         ReplacedOut: {
@@ -2302,13 +2323,11 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description One part in one span: what holds there and what it comes to. Curves are taken at the typical
-         *     viewport height.
+         * @description The same with what holds there, and why.
          *
          *     `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
          *     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
-         *     fingerprints show the same at every width. What is None or empty at the end is so where no
-         *     picture shows.
+         *     fingerprints show the same at every width.
          */
         SpanReading: {
             drawn_w: components["schemas"]["Curve"] | null;
@@ -2357,11 +2376,8 @@ export interface components {
         StepOut: {
             /** By */
             by: string;
-            /**
-             * Looks
-             * @default {}
-             */
-            looks?: {
+            /** Looks */
+            looks: {
                 [key: string]: components["schemas"]["Look"];
             };
             /**

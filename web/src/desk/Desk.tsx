@@ -15,6 +15,7 @@ import {
 } from "../api/queries";
 import { Failure, Rows } from "../ui/states";
 import classes from "./Desk.module.css";
+import { treatmentsOf } from "./draft";
 import { AimStep } from "./ground/aim/AimStep";
 import { CodeStep } from "./ground/code/CodeStep";
 import { FilesStep } from "./ground/files/FilesStep";
@@ -49,7 +50,10 @@ export function DeskPage() {
 }
 
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
-  const handle = useDraft(loaded);
+  const { place, put, query } = usePlace();
+  const parts = loaded.placement.parts?.length ?? 1;
+  const part = Math.min(place.part, parts - 1);
+  const handle = useDraft(loaded, part);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
   const { dragged, drag, keep: keepBreakpoints, carrying, error: postsError } = usePosts(site, loaded.id, handle);
@@ -59,7 +63,6 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     () => new Scale(dragged?.narrowest ?? site.plan.narrowest ?? 320, dragged?.widest ?? site.plan.widest ?? 2560),
     [dragged, site.plan],
   );
-  const { place, put, query } = usePlace();
   const cursor = scale.clamp(place.width);
   const density = place.density;
   const plan = dragged ?? site.plan;
@@ -68,17 +71,19 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   // an address may name a span that is no longer there
   const named = place.span && place.span <= spanLetter(posts, Number.POSITIVE_INFINITY) ? place.span : undefined;
   const chosen = named ?? spanLetter(posts, cursor);
-  const { reading, error, changedSince } = useReading(
-    site.id,
-    loaded.id,
-    handle.draft,
-    dragged,
+  const { reading, error, changedSince } = useReading({
+    siteId: site.id,
+    placementId: loaded.id,
+    draft: handle.draft,
+    plan: dragged,
+    part,
     chosen,
     costs,
-    `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
-  );
+    stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
+    moves: handle.moves || dragged !== undefined,
+  });
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
-  const span = read && atOnce(read, handle.draft.placement.treatments?.[chosen]);
+  const span = read && atOnce(read, treatmentsOf(handle.draft, part)[chosen]);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
   const choose = useCallback((letter: string) => put({ span: letter }), [put]);
@@ -228,6 +233,8 @@ const spanLetter = (breakpoints: readonly number[], width: number) =>
 
 interface Place {
   width: number;
+  /** Which part of the placement is worked on, from 0. */
+  part: number;
   span: string | undefined;
   density: number;
 }
@@ -235,6 +242,7 @@ interface Place {
 const asQuery = (place: Place) =>
   new URLSearchParams({
     width: String(place.width),
+    ...(place.part ? { part: String(place.part + 1) } : {}),
     ...(place.span ? { span: place.span } : {}),
     ...(place.density === 2 ? {} : { density: String(place.density) }),
   }).toString();
@@ -244,6 +252,7 @@ function usePlace() {
   const [search, setSearch] = useSearchParams();
   const [place, setPlace] = useState<Place>(() => ({
     width: Number(search.get("width")) || 632,
+    part: Math.max(0, (Number(search.get("part")) || 1) - 1),
     span: search.get("span") ?? undefined,
     density: Number(search.get("density")) || 2,
   }));

@@ -34,14 +34,14 @@ export function valueAt(curve: Schemas["Curve"] | null | undefined, width: numbe
   return (points[points.length - 1] as [number, number])[1];
 }
 
-export const runAt = (band: Schemas["Band"], width: number) =>
+export const runAt = (band: Pick<Schemas["Band"], "runs">, width: number) =>
   band.runs?.find((r) => r.first <= width && width <= r.last);
 
 export const spanAt = <S extends { first: number; last: number }>(spans: readonly S[], width: number): S | undefined =>
   spans.find((s) => s.first <= width && width <= s.last);
 
 /** The viewport height that goes with a width. */
-export function heightAt(reading: Schemas["Reading"], width: number): number {
+export function heightAt(reading: Pick<Schemas["Reading"], "heights">, width: number): number {
   const row = reading.heights.find((h) => width <= h.to_px) ?? reading.heights[reading.heights.length - 1];
   return row?.typical_px ?? 800;
 }

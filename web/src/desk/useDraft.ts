@@ -6,71 +6,12 @@ import {
   type PlacementHistory as History_,
   keys,
   type Look,
+  type Part,
   type Placement,
   type PlacementBody,
   type Treatment,
 } from "../api/queries";
-import { lineOf, type StepAction, type Steps, steps } from "./steps";
-
-export interface Draft {
-  placement: PlacementBody;
-  looks: Record<string, Look>;
-}
-
-export type History = Steps<Draft>;
-export type HistoryAction = StepAction<Draft>;
-export const history = steps<Draft>;
-
-/** Steps as the server has them: `drafts[0]` is at position `first`. */
-export interface Synced {
-  drafts: Draft[];
-  first: number;
-}
-
-/** What the server has to be told so that its history is this line. Undefined where the two have nothing in common. */
-export function historyToSave(state: History, synced: Synced | undefined) {
-  const line = lineOf(state);
-  if (!synced) return undefined;
-  const dropped = synced.drafts.indexOf(line[0] as Draft);
-  if (dropped < 0) return undefined;
-  const theirs = synced.drafts.slice(dropped);
-  let same = 0;
-  while (same < line.length && line[same] === theirs[same]) same++;
-  const first = synced.first + dropped;
-  return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
-}
-
-/** Values of a treatment laid on several spans at once, as advice wants it. */
-export const withTreatments = (draft: Draft, values: Record<string, Partial<Treatment>>): Draft =>
-  Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, letter, v), draft);
-
-/** An area called otherwise: those of the given spans, which show its original, follow where they name it. */
-export function withAreaRenamed(draft: Draft, spans: readonly string[], from: string, to: string): Draft {
-  const treatments = Object.fromEntries(
-    Object.entries(draft.placement.treatments ?? {}).map(([letter, t]) => [
-      letter,
-      t.keeps && spans.includes(letter) ? { ...t, keeps: t.keeps.map((n) => (n === from ? to : n)) } : t,
-    ]),
-  );
-  return { ...draft, placement: { ...draft.placement, treatments } };
-}
-
-/** An original for a span. The first picture of a placement is for every width, whatever span was chosen: the widest hands it down. */
-export function withOriginal(draft: Draft, letter: string, widest: string, original: number, look: Look): Draft {
-  const first = !Object.values(draft.placement.treatments ?? {}).some((t) => t.original != null);
-  const looked = { ...draft, looks: { ...draft.looks, [original]: draft.looks[original] ?? look } };
-  return withTreatment(looked, first ? widest : letter, { original });
-}
-
-/** Set or, with undefined, hand down again fields of one span's treatment. */
-export function withTreatment(draft: Draft, letter: string, values: Partial<Treatment>): Draft {
-  const merged = { ...draft.placement.treatments?.[letter], ...values };
-  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
-  return {
-    ...draft,
-    placement: { ...draft.placement, treatments: { ...draft.placement.treatments, [letter]: own as Treatment } },
-  };
-}
+import { type Draft, history, historyToSave, type Synced, withPart, withTreatment } from "./draft";
 
 export type Saving =
   | { kind: "saved" }
@@ -95,7 +36,8 @@ const changedLooks = (draft: Draft, kept: Draft) =>
 const QUIET_MS = 500;
 const RETRY_MS = 4000;
 
-export function useDraft(loaded: Placement) {
+/** `part` is the one that is worked on. */
+export function useDraft(loaded: Placement, part: number) {
   const [state, dispatch] = useReducer(history, { past: [], now: draftOf(loaded), future: [], group: null });
   const [saving, setSaving] = useState<Saving>({ kind: "saved" });
   const revision = useRef(loaded.revision);
@@ -242,8 +184,13 @@ export function useDraft(loaded: Placement) {
 
   const treat = useCallback(
     (letter: string, values: Partial<Treatment>, group?: string) =>
-      change((draft) => withTreatment(draft, letter, values), group),
-    [change],
+      change((draft) => withTreatment(draft, part, letter, values), group),
+    [change, part],
+  );
+
+  const setPart = useCallback(
+    (values: Partial<Part>, group?: string) => change((draft) => withPart(draft, part, values), group),
+    [change, part],
   );
 
   const look = useCallback(
@@ -261,6 +208,8 @@ export function useDraft(loaded: Placement) {
     save,
     change,
     treat,
+    setPart,
+    part,
     look,
     undo: useCallback(() => dispatch({ kind: "undo" }), []),
     redo: useCallback(() => dispatch({ kind: "redo" }), []),
@@ -271,6 +220,8 @@ export function useDraft(loaded: Placement) {
     }, []),
     settle: useCallback(() => dispatch({ kind: "settle" }), []),
     previous: state.past.at(-1),
+    /** Whether something is being dragged, or moved by keys. */
+    moves: state.group !== null,
     canUndo: state.past.length > 0,
     canRedo: state.future.length > 0,
     takeTheirs: (theirs: Placement) => {

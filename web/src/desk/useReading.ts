@@ -1,77 +1,130 @@
-/** The reading of a draft: one question on its way at a time, then the latest; an overtaken answer is never shown. */
-import { useEffect, useRef, useState } from "react";
+/**
+ * The reading of a draft: one question on its way at a time, then the latest; an overtaken answer is never shown. While
+ * something moves only what moves is asked for; the rest follows when it has rested for a moment.
+ */
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
-import type { Reading, SitePlan } from "../api/queries";
-import type { Draft } from "./useDraft";
+import type { Moving, Reading, SitePlan, WholeReading } from "../api/queries";
+import type { Draft } from "./draft";
+import { merged } from "./merged";
 
-export function useReading(
-  siteId: number,
-  placementId: number,
-  draft: Draft,
-  plan: SitePlan | undefined,
-  chosen: string | undefined,
-  costs: boolean,
-  stamp: unknown,
-) {
-  const [found, setFound] = useState<{ reading: Reading; of: Draft }>();
+/** What has not moved for so long rests. */
+const REST_MS = 150;
+
+/** What is read, and whether it is on the move. */
+export interface Asked {
+  siteId: number;
+  placementId: number;
+  draft: Draft;
+  plan: SitePlan | undefined;
+  part: number;
+  chosen: string | undefined;
+  costs: boolean;
+  /** Another value: something that the server knows has changed. */
+  stamp: unknown;
+  moves: boolean;
+}
+
+const FIELDS = ["draft", "plan", "part", "chosen", "costs", "stamp"] as const;
+const isSame = (a: Asked, b: Asked | undefined, fields: readonly (keyof Asked)[] = FIELDS) =>
+  b !== undefined && fields.every((f) => a[f] === b[f]);
+
+const bodyOf = (a: Asked) => ({
+  placement: a.draft.placement,
+  placement_id: a.placementId,
+  looks: a.draft.looks,
+  site: a.plan,
+});
+
+const askAll = (a: Asked, signal: AbortSignal) =>
+  dataAs<WholeReading>(
+    client.POST("/api/sites/{site_id}/readings", {
+      params: { path: { site_id: a.siteId } },
+      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs } as never,
+      signal,
+    }),
+  );
+
+const askMoving = (a: Asked, signal: AbortSignal) =>
+  dataAs<Moving>(
+    client.POST("/api/sites/{site_id}/readings/moving", {
+      params: { path: { site_id: a.siteId } },
+      body: bodyOf(a) as never,
+      signal,
+    }),
+  );
+
+export function useReading(asked: Asked) {
+  const [whole, setWhole] = useState<WholeReading>();
   const [error, setError] = useState<ProblemError>();
-  const wanted = useRef({ draft, plan, chosen, costs, stamp });
-  const abort = useRef<AbortController>(undefined);
-  wanted.current = { draft, plan, chosen, costs, stamp };
+  const wanted = useRef(asked);
+  wanted.current = asked;
+  /** What the reading on screen is of: all of it, or only what moves. */
+  const read = useRef<{ all?: Asked; moved?: Asked }>({});
   const going = useRef(false);
+  const abort = useRef<AbortController>(undefined);
+  const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const prints = useRef(new WeakMap<Draft, Map<string, string>>());
 
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
-  useEffect(() => {
+  const ask = useCallback(async (rested: boolean) => {
     if (going.current) return;
     going.current = true;
-    const ask = async () => {
-      while (true) {
-        const asked = wanted.current;
-        abort.current = new AbortController();
-        try {
-          const out = await dataAs<Reading>(
-            client.POST("/api/sites/{site_id}/readings", {
-              params: { path: { site_id: siteId } },
-              body: {
-                placement: asked.draft.placement,
-                placement_id: placementId,
-                looks: asked.draft.looks,
-                site: asked.plan,
-                chosen: asked.chosen,
-                costs: asked.costs,
-              } as never,
-              signal: abort.current.signal,
-            }),
-          );
-          prints.current.set(asked.draft, new Map(out.spans.map((s) => [s.letter, s.print ?? ""])));
-          setFound({ reading: out, of: asked.draft });
-          setError(undefined);
-        } catch (e) {
-          if (e instanceof DOMException) break;
-          setError(e instanceof ProblemError ? e : undefined);
+    while (true) {
+      const a = wanted.current;
+      const onlyMoves = a.moves && !rested && isSame(a, read.current.all, ["part", "chosen", "costs", "stamp"]);
+      if (isSame(a, read.current.all) || (onlyMoves && isSame(a, read.current.moved))) break;
+      abort.current = new AbortController();
+      try {
+        if (onlyMoves) {
+          const moving = await askMoving(a, abort.current.signal);
+          setWhole((before) => before && merged(before, moving));
+        } else {
+          const all = await askAll(a, abort.current.signal);
+          read.current.all = a;
+          const spans = all.parts[a.part]?.spans ?? [];
+          prints.current.set(a.draft, new Map(spans.map((s) => [s.letter, s.fingerprint])));
+          setWhole(all);
         }
-        const next = wanted.current;
-        if (
-          next.draft === asked.draft &&
-          next.plan === asked.plan &&
-          next.chosen === asked.chosen &&
-          next.costs === asked.costs &&
-          next.stamp === asked.stamp
-        )
-          break;
+        read.current.moved = a;
+        setError(undefined);
+      } catch (e) {
+        if (e instanceof DOMException) break;
+        setError(e instanceof ProblemError ? e : undefined);
+        if (isSame(a, wanted.current)) break;
       }
-      going.current = false;
-    };
-    void ask();
-  }, [siteId, placementId, draft, plan, chosen, costs, stamp]);
+    }
+    going.current = false;
+  }, []);
 
-  useEffect(() => () => abort.current?.abort(), []);
+  const { draft, plan, part, chosen, costs, stamp, moves } = asked;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
+  useEffect(() => {
+    clearTimeout(rest.current);
+    void ask(false);
+    const whenAtRest = () => {
+      if (going.current) rest.current = setTimeout(whenAtRest, REST_MS);
+      else void ask(true);
+    };
+    if (moves) rest.current = setTimeout(whenAtRest, REST_MS);
+  }, [draft, plan, part, chosen, costs, stamp, moves]);
+
+  useEffect(
+    () => () => {
+      clearTimeout(rest.current);
+      abort.current?.abort();
+    },
+    [],
+  );
+
   /** The spans that show otherwise than in an earlier draft that was read; undefined where it was not. */
   const changedSince = (before: Draft | undefined): string[] | undefined => {
     const then = before && prints.current.get(before);
-    if (!then || !found || found.of !== draft) return undefined;
-    return found.reading.spans.filter((s) => then.get(s.letter) !== s.print).map((s) => s.letter);
+    const now = prints.current.get(draft);
+    return then && now && [...now].filter(([letter, print]) => then.get(letter) !== print).map(([letter]) => letter);
   };
-  return { reading: found?.reading, error, changedSince };
+  const reading = useMemo<Reading | undefined>(() => {
+    const mine = whole?.parts[part];
+    return whole && mine && { ...whole, ...mine, part };
+  }, [whole, part]);
+  return { reading, error, changedSince };
 }

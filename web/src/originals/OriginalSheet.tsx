@@ -10,10 +10,10 @@ import {
   useReplaceOriginal,
   useTrimOriginal,
 } from "../api/queries";
-import { AreaList } from "../desk/ground/aim/AreaList";
-import { PictureMap } from "../desk/ground/aim/Map";
-import { MapTools, useMapTools } from "../desk/ground/aim/MapTools";
-import { SuggestionBar, useSuggestion } from "../desk/ground/aim/Suggest";
+import { AreaList } from "../picture/AreaList";
+import { MapTools, useMapTools } from "../picture/MapTools";
+import { PictureMap } from "../picture/PictureMap";
+import { SuggestionBar, useSuggestion } from "../picture/Suggest";
 import { bytes, size } from "../ui/format";
 import classes from "./Originals.module.css";
 import { useLook } from "./useLook";

@@ -28,7 +28,7 @@ export function PlacementsPage() {
   const [asking, setAsking] = useState<Asking>();
   const removePage = useRemovePage(siteId);
   const remove = useRemovePlacement(siteId);
-  const failing = placements.data?.filter((p) => p.findings.some((f) => f.code === "area")).length ?? 0;
+  const failing = placements.data?.filter((p) => p.findings.some((f) => f.rule === "area")).length ?? 0;
   const failed = site.error ?? placements.error;
   return (
     <>

@@ -3,7 +3,7 @@ import { Button, Checkbox, Select } from "@mantine/core";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../api/client";
-import { type Remedy, useApplyRemedies, useRemedies, useUndoRemedies } from "../api/queries";
+import { type FailingSpan, useApplyRemedies, useRemedies, useUndoRemedies } from "../api/queries";
 import { plural, range } from "../ui/format";
 import { Letter } from "../ui/Letter";
 import { Bar } from "../ui/Shell";
@@ -11,7 +11,7 @@ import { Empty, Failure, Rows } from "../ui/states";
 import classes from "./Placements.module.css";
 import { StripFrame } from "./StripFrame";
 
-const keyOf = (r: Remedy) => `${r.placement_id} ${r.advice.span}`;
+const keyOf = (r: FailingSpan) => `${r.placement_id} ${r.advice.span}`;
 
 export function RemediesPage() {
   const siteId = Number(useParams().siteId);
@@ -21,11 +21,12 @@ export function RemediesPage() {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const [steps, setSteps] = useState<Record<string, number>>({});
   const all = remedies.data ?? [];
-  const stepOf = (r: Remedy) => steps[keyOf(r)] ?? r.advice.best ?? undefined;
+  const stepOf = (r: FailingSpan) => steps[keyOf(r)] ?? r.advice.best ?? undefined;
   const chosen = all.filter((r) => !left.has(keyOf(r)) && stepOf(r) !== undefined);
-  const choice = (r: Remedy): Schemas["Choice"] => ({
+  const choice = (r: FailingSpan): Schemas["Choice"] => ({
     placement_id: r.placement_id,
     revision: r.revision,
+    part: r.part,
     span: r.advice.span,
     step: stepOf(r) ?? 0,
   });
@@ -104,7 +105,7 @@ export function RemediesPage() {
 
 interface OneProps {
   siteId: number;
-  remedy: Remedy;
+  remedy: FailingSpan;
   step: number | undefined;
   on: boolean;
   tick: (on: boolean) => void;
@@ -144,7 +145,7 @@ function One({ siteId, remedy: r, step, on, tick, choose }: OneProps) {
       </div>
       <div className={classes.which}>
         <Select
-          aria-label={`Remedy for ${r.name}, span ${r.advice.span}`}
+          aria-label={`FailingSpan for ${r.name}, span ${r.advice.span}`}
           data={works}
           value={step === undefined ? null : String(step)}
           onChange={(v) => v !== null && choose(Number(v))}

@@ -7,7 +7,7 @@ const STRIP_HEIGHT = 84;
 /** What one span shows: the original's preview, moved and scaled so that the window fills the little frame. */
 export function StripFrame({ frame }: { frame: Frame }) {
   const width = frame.show === "nothing" ? 62 : Math.min(230, Math.max(34, STRIP_HEIGHT * frame.frame_ratio));
-  const [x0, x1, y0, y1] = [frame.x0 ?? 0, frame.x1 ?? 1, frame.y0 ?? 0, frame.y1 ?? 1];
+  const { x, y, w, h } = frame.window ?? { x: 0, y: 0, w: 1, h: 1 };
   return (
     <figure className={classes.small}>
       <div
@@ -20,10 +20,10 @@ export function StripFrame({ frame }: { frame: Frame }) {
             alt=""
             loading="lazy"
             style={{
-              width: `${100 / (x1 - x0)}%`,
-              height: `${100 / (y1 - y0)}%`,
-              left: `${(-x0 / (x1 - x0)) * 100}%`,
-              top: `${(-y0 / (y1 - y0)) * 100}%`,
+              width: `${100 / w}%`,
+              height: `${100 / h}%`,
+              left: `${(-x / w) * 100}%`,
+              top: `${(-y / h) * 100}%`,
             }}
           />
         ) : (

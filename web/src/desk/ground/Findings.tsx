@@ -5,7 +5,7 @@ import classes from "./Ground.module.css";
 /** What is wrong here, where, and the remedy. */
 export function Findings({ of }: { of: Finding[] }) {
   return of.map((f) => (
-    <div key={`${f.code} ${f.sentence}`} className={classes.finding}>
+    <div key={`${f.rule} ${f.sentence}`} className={classes.finding}>
       <strong>
         {f.spans.map((s) => (
           <span key={s} style={{ marginRight: 5 }}>

@@ -5,8 +5,8 @@ import { useState } from "react";
 import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
+import { withTreatments } from "../draft";
 import type { DeskState } from "../types";
-import { withTreatments } from "../useDraft";
 import ground from "./Ground.module.css";
 
 export function SpanHead({ state }: { state: DeskState }) {
@@ -56,7 +56,7 @@ function OwnValues({ state }: { state: DeskState }) {
             <Button
               disabled={!to.length}
               onClick={() => {
-                handle.change((d) => withTreatments(d, Object.fromEntries(to.map((l) => [l, own]))));
+                handle.change((d) => withTreatments(d, handle.part, Object.fromEntries(to.map((l) => [l, own]))));
                 setTo([]);
                 close();
               }}

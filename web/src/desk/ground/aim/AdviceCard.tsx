@@ -5,23 +5,23 @@ import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { Rows } from "../../../ui/states";
+import { withTreatments } from "../../draft";
 import type { DeskState } from "../../types";
-import { withTreatments } from "../../useDraft";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
 
-type Step = Schemas["AdviceStep"];
+type Step = Schemas["Remedy"];
 
 export function AdviceCard({ state }: { state: DeskState }) {
   const { reading, span, handle, originals, choose } = state;
   const [open, setOpen] = useState(false);
   const advice = reading.advice.find((a) => a.span === span.letter);
-  const failing = new Set(reading.findings.filter((f) => f.code === "area").flatMap((f) => f.spans));
+  const failing = new Set(reading.findings.filter((f) => f.rule === "area").flatMap((f) => f.spans));
   const elsewhere = [...failing].filter((l) => l !== span.letter).sort();
   const apply = (step: Step) =>
     handle.change((d) => {
       const set = given(step.treatment);
-      const also = Object.fromEntries(Object.entries(step.also ?? {}).map(([l, t]) => [l, given(t)]));
+      const also = Object.fromEntries(Object.entries(step.narrower).map(([l, t]) => [l, given(t)]));
       const other = originals.find((o) => o.id === set.original);
       const looks = other
         ? {
@@ -29,7 +29,7 @@ export function AdviceCard({ state }: { state: DeskState }) {
             [other.id]: d.looks[other.id] ?? { focal: other.focal as [number, number], areas: other.areas },
           }
         : d.looks;
-      return withTreatments({ ...d, looks }, { [span.letter]: set, ...also });
+      return withTreatments({ ...d, looks }, handle.part, { [span.letter]: set, ...also });
     });
   // the reading on screen may still be that of the span chosen before
   if (!advice && failing.has(span.letter)) return <Rows n={1} height={150} />;

@@ -6,10 +6,15 @@ import { useDisclosure } from "@mantine/hooks";
 import { useRef, useState } from "react";
 import { type Look, type Original, type Treatment, useDescribeOriginal } from "../../../api/queries";
 import { useUploads } from "../../../originals/useUploads";
+import { AreaList } from "../../../picture/AreaList";
+import { type Area, renaming } from "../../../picture/areas";
+import { MapTools, useMapTools } from "../../../picture/MapTools";
+import { type MapProps, PictureMap, windowAt } from "../../../picture/PictureMap";
+import { SuggestionBar, useSuggestion } from "../../../picture/Suggest";
 import { percent, plural, size } from "../../../ui/format";
+import { partOf, withAreaRenamed, withOriginal } from "../../draft";
 import { runAt, spanAt, valueAt } from "../../scale";
 import type { DeskState } from "../../types";
-import { withAreaRenamed, withOriginal } from "../../useDraft";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import { NumberField } from "../frame/NumberField";
@@ -18,22 +23,17 @@ import { SpanHead } from "../OwnValues";
 import { AdviceCard } from "./AdviceCard";
 import classes from "./Aim.module.css";
 import { AimCosts } from "./AimCosts";
-import { AreaList } from "./AreaList";
-import { type Area, renaming } from "./areas";
 import { CropField, type Cropping } from "./CropField";
 import { KeepsField } from "./KeepsField";
-import { type MapProps, PictureMap, windowAt } from "./Map";
-import { MapTools, useMapTools } from "./MapTools";
 import { OriginalChooser } from "./OriginalChooser";
 import { BriefNote, SafeArea } from "./SafeArea";
-import { SuggestionBar, useSuggestion } from "./Suggest";
 
 export function AimStep({ state }: { state: DeskState }) {
   const { span, reading, handle, originals, site, cursor } = state;
   const original = originals.find((o) => o.id === span.effective.original);
   const openFiles = useRef<() => void>(null);
   const giveTo = (letter: string, id: number, look: Look) =>
-    handle.change((d) => withOriginal(d, letter, reading.spans.at(-1)?.letter ?? letter, id, look));
+    handle.change((d) => withOriginal(d, handle.part, letter, reading.spans.at(-1)?.letter ?? letter, id, look));
   const give = (id: number, look: Look) => giveTo(span.letter, id, look);
   const uploads = useUploads(site.id);
   // a picture on its way belongs to the span it was dropped on, even if another is chosen meanwhile
@@ -52,7 +52,7 @@ export function AimStep({ state }: { state: DeskState }) {
     handle.change((d) => {
       const looked = { ...d, looks: { ...d.looks, [original.id]: { ...look, areas } } };
       const here = reading.spans.filter((s) => s.effective.original === original.id).map((s) => s.letter);
-      return named ? withAreaRenamed(looked, here, ...named) : looked;
+      return named ? withAreaRenamed(looked, handle.part, here, ...named) : looked;
     }, group && `${group} ${original.id}`);
   };
   const keepCount = look?.areas?.filter((a) => a.kind !== "quiet").length ?? 0;
@@ -290,9 +290,9 @@ export function AimStep({ state }: { state: DeskState }) {
       </div>
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
-          <Findings of={reading.findings.filter((f) => f.step === "aim" && f.code !== "area")} />
+          <Findings of={reading.findings.filter((f) => f.step === "aim" && f.rule !== "area")} />
           <AdviceCard state={state} />
-          {original?.alt === null && handle.draft.placement.alt == null && (
+          {original?.alt === null && partOf(handle.draft, handle.part).alt == null && (
             <AskAlt key={original.id} site={site.id} original={original} />
           )}
           <AtCursor state={state} />
@@ -387,8 +387,8 @@ function AtCursor({ state }: { state: DeskState }) {
   const w = valueAt(span.frame_w, cursor) ?? 0;
   const h = valueAt(span.frame_h, cursor) ?? 0;
   const seen = windowAt(span, cursor);
-  const across = seen ? seen.x1 - seen.x0 : 1;
-  const down = seen ? seen.y1 - seen.y0 : 1;
+  const across = seen?.w ?? 1;
+  const down = seen?.h ?? 1;
   const areas = reading.bands.filter((b) => b.kind === "area").map((b) => [b, runAt(b, cursor)] as const);
   const row =
     reading.files.find((f) => f.spans.includes(span.letter) && f.density === density) ??

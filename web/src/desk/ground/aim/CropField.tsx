@@ -2,12 +2,12 @@
 import { Button, Checkbox, Popover, SegmentedControl } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import type { Treatment } from "../../../api/queries";
+import type { Rect } from "../../../picture/areas";
 import { size } from "../../../ui/format";
 import type { DeskState } from "../../types";
 import { Field } from "../Field";
 import { NumberField } from "../frame/NumberField";
 import ground from "../Ground.module.css";
-import type { Rect } from "./areas";
 
 export const UNCROPPED: Rect = { x: 0, y: 0, w: 1, h: 1 };
 export type Lock = "ratio" | "free";

@@ -2,11 +2,11 @@
 import { Button, Checkbox, Popover } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import type { Treatment } from "../../../api/queries";
+import type { Area } from "../../../picture/areas";
 import { reordered, Sortable } from "../../../ui/Sortable";
 import type { DeskState } from "../../types";
 import { Field } from "../Field";
 import ground from "../Ground.module.css";
-import type { Area } from "./areas";
 
 interface Props {
   state: DeskState;

@@ -6,7 +6,7 @@ import { Letter } from "../../../ui/Letter";
 import type { DeskState } from "../../types";
 import ground from "../Ground.module.css";
 
-type Edges = Schemas["Edges"] | null | undefined;
+type Safe = Schemas["Rect"] | null | undefined;
 
 export function SafeArea({ state, original }: { state: DeskState; original: Schemas["OriginalOut"] }) {
   const { span, reading } = state;
@@ -16,7 +16,7 @@ export function SafeArea({ state, original }: { state: DeskState; original: Sche
       <Popover.Target>
         <button type="button" className="plain">
           {span.safe
-            ? `safe ${Math.round((span.safe.x1 - span.safe.x0) * 100)} × ${percent(span.safe.y1 - span.safe.y0)}`
+            ? `safe ${Math.round(span.safe.w * 100)} × ${percent(span.safe.h)}`
             : `nothing always shows in ${span.letter}`}
         </button>
       </Popover.Target>
@@ -55,14 +55,14 @@ function One({
   state: DeskState;
   original: Schemas["OriginalOut"];
   letters: readonly string[];
-  safe: Edges;
+  safe: Safe;
   query: string;
 }) {
   const px = safe && {
-    x0: Math.round(safe.x0 * original.width_px),
-    x1: Math.round(safe.x1 * original.width_px),
-    y0: Math.round(safe.y0 * original.height_px),
-    y1: Math.round(safe.y1 * original.height_px),
+    x0: Math.round(safe.x * original.width_px),
+    x1: Math.round((safe.x + safe.w) * original.width_px),
+    y0: Math.round(safe.y * original.height_px),
+    y1: Math.round((safe.y + safe.h) * original.height_px),
   };
   const said = px ? `x ${px.x0} to ${px.x1}, y ${px.y0} to ${px.y1} px` : "nothing is in view at every width";
   return (
@@ -97,16 +97,16 @@ export function Links({ placement, query }: { placement: number; query: string }
 export function BriefNote({ state }: { state: DeskState }) {
   const brief = state.reading.brief;
   if (!brief) return null;
-  const [x0, x1, y0, y1] = brief.safe as [number, number, number, number];
+  const { safe } = brief;
   return (
     <div className={ground.brief}>
       <svg viewBox={`0 0 ${brief.ratio * 100} 100`} width={brief.ratio * 52} height="52" aria-hidden="true">
         <rect width={brief.ratio * 100} height="100" fill="var(--soft)" />
         <rect
-          x={x0 * brief.ratio * 100}
-          y={y0 * 100}
-          width={(x1 - x0) * brief.ratio * 100}
-          height={(y1 - y0) * 100}
+          x={safe.x * brief.ratio * 100}
+          y={safe.y * 100}
+          width={safe.w * brief.ratio * 100}
+          height={safe.h * 100}
           fill="var(--card)"
         />
       </svg>
@@ -115,7 +115,7 @@ export function BriefNote({ state }: { state: DeskState }) {
         <b>
           {brief.width_px} × {brief.height_px} px
         </b>{" "}
-        at {brief.density}x, with all that matters inside the middle {percent(x1 - x0)} × {percent(y1 - y0)}.{" "}
+        at {brief.density}x, with all that matters inside the middle {percent(safe.w)} × {percent(safe.h)}.{" "}
         <Links placement={state.placementId} query={`ratio=${brief.ratio}`} />
       </span>
     </div>

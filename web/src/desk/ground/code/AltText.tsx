@@ -1,5 +1,6 @@
 import { Checkbox, SegmentedControl, Textarea } from "@mantine/core";
 import { Link } from "react-router";
+import { partOf } from "../../draft";
 import type { DeskState } from "../../types";
 import ground from "../Ground.module.css";
 
@@ -8,7 +9,7 @@ export function AltText({ state }: { state: DeskState }) {
   const { handle, reading, originals, site } = state;
   const { placement } = handle.draft;
   const widest = originals.find((o) => o.id === reading.spans[reading.spans.length - 1]?.effective.original);
-  const own = placement.alt ?? undefined;
+  const own = partOf(handle.draft, handle.part).alt ?? undefined;
   const set = (values: Partial<typeof placement>, group?: string) =>
     handle.change((d) => ({ ...d, placement: { ...d.placement, ...values } }), group);
   const text = own ?? widest?.alt ?? "";
@@ -23,7 +24,7 @@ export function AltText({ state }: { state: DeskState }) {
         value={text}
         disabled={own === ""}
         placeholder={own === "" ? "decorative on purpose" : "What does it show?"}
-        onChange={(e) => set({ alt: e.currentTarget.value || null }, "alt")}
+        onChange={(e) => handle.setPart({ alt: e.currentTarget.value || null }, "alt")}
         description={own === undefined ? (widest?.alt != null ? "from the original" : undefined) : "of this placement"}
       />
       <Checkbox
@@ -31,7 +32,7 @@ export function AltText({ state }: { state: DeskState }) {
         size="xs"
         label="Decorative on purpose"
         checked={own === "" || (own === undefined && widest?.alt === "")}
-        onChange={(e) => set({ alt: e.currentTarget.checked ? "" : null })}
+        onChange={(e) => handle.setPart({ alt: e.currentTarget.checked ? "" : null })}
       />
       <SegmentedControl
         mt={10}

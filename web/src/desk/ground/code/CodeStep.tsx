@@ -35,7 +35,7 @@ function Block({
   chosen,
 }: {
   title: string;
-  lines: Schemas["Line"][];
+  lines: Schemas["CodeLine"][];
   text: string;
   chosen: string;
 }) {

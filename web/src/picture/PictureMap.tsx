@@ -2,42 +2,34 @@
 import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef, useState } from "react";
-import type { Look, Original, SpanReading } from "../../../api/queries";
-import { DRAG } from "../../../ui/drag";
-import { percent } from "../../../ui/format";
-import { Letter, spanColour } from "../../../ui/Letter";
-import { valueAt } from "../../scale";
+import type { Look, Original, SpanReading } from "../api/queries";
+import { UNCROPPED } from "../desk/ground/aim/CropField";
+import classes from "../desk/ground/aim/Map.module.css";
+import { valueAt } from "../desk/scale";
+import { DRAG } from "../ui/drag";
+import { percent } from "../ui/format";
+import { Letter, spanColour } from "../ui/Letter";
 import { AreaBox } from "./AreaBox";
 import { type Area, added, between, changed, duplicated, type Rect, removed } from "./areas";
 import { CropBox } from "./CropBox";
-import { UNCROPPED } from "./CropField";
-import classes from "./Map.module.css";
 import type { Suggestion } from "./Suggest";
 
-export interface Edges {
-  x0: number;
-  x1: number;
-  y0: number;
-  y1: number;
-}
-
 /** What a span shows at a width inside it; for a width outside, all that it shows anywhere. */
-export function windowAt(span: SpanReading, width: number): Edges | undefined {
+export function windowAt(span: SpanReading, width: number): Rect | undefined {
   if (span.first <= width && width <= span.last) {
     const [x0, x1, y0, y1] = [span.x0, span.x1, span.y0, span.y1].map((c) => valueAt(c, width));
-    if (x0 !== undefined && x1 !== undefined && y0 !== undefined && y1 !== undefined) return { x0, x1, y0, y1 };
+    if (x0 !== undefined && x1 !== undefined && y0 !== undefined && y1 !== undefined)
+      return { x: x0, y: y0, w: x1 - x0, h: y1 - y0 };
   }
   return span.outline ?? undefined;
 }
 
-const box = (e: Edges) => ({
-  left: `${e.x0 * 100}%`,
-  top: `${e.y0 * 100}%`,
-  width: `${(e.x1 - e.x0) * 100}%`,
-  height: `${(e.y1 - e.y0) * 100}%`,
+const box = (r: Rect) => ({
+  left: `${r.x * 100}%`,
+  top: `${r.y * 100}%`,
+  width: `${r.w * 100}%`,
+  height: `${r.h * 100}%`,
 });
-
-const boxOf = (r: Rect) => box({ x0: r.x, x1: r.x + r.w, y0: r.y, y1: r.y + r.h });
 
 export interface MapProps {
   original: Original;
@@ -63,7 +55,7 @@ export interface MapProps {
     stopped: (at: boolean) => void;
   };
   /** In view at every width of all spans that show this original. */
-  overall?: Edges | null;
+  overall?: Rect | null;
   suggestion?: Suggestion;
   /** The names of the areas that matter in the chosen span. */
   matter?: readonly string[];
@@ -145,7 +137,7 @@ export function PictureMap({
           />
           {seen && !cropping && <div className={classes.seen} style={box(seen)} />}
           {crop && !cropping && (crop.w < 1 || crop.h < 1) && (
-            <div className={classes.uncropped} style={boxOf(crop)} title={`Crop of span ${chosen?.letter}`} />
+            <div className={classes.uncropped} style={box(crop)} title={`Crop of span ${chosen?.letter}`} />
           )}
           {areas.map((a, i) => (
             <AreaBox
@@ -161,7 +153,7 @@ export function PictureMap({
               settle={settle}
             />
           ))}
-          {sketch && <div className={classes.sketch} data-kind={drawing} style={boxOf(sketch)} />}
+          {sketch && <div className={classes.sketch} data-kind={drawing} style={box(sketch)} />}
           {spans.map(
             (s, i) =>
               s.outline &&
@@ -191,7 +183,7 @@ export function PictureMap({
             </div>
           )}
           {suggestion?.areas.map((r) => (
-            <div key={`${r.x} ${r.y}`} className={classes.suggested} style={boxOf(r)} />
+            <div key={`${r.x} ${r.y}`} className={classes.suggested} style={box(r)} />
           ))}
           {suggestion && (
             <div

@@ -2,10 +2,10 @@
 import { ActionIcon, Button, Checkbox, TextInput } from "@mantine/core";
 import { IconCopy, IconTrash } from "@tabler/icons-react";
 import { useState } from "react";
-import { reordered, Sortable } from "../../../ui/Sortable";
-import { NumberField } from "../frame/NumberField";
-import classes from "./Aim.module.css";
+import { NumberField } from "../desk/ground/frame/NumberField";
+import { reordered, Sortable } from "../ui/Sortable";
 import { type Area, added, changed, duplicated, removed } from "./areas";
+import classes from "./Picture.module.css";
 
 interface Props {
   areas: Area[];

@@ -1,11 +1,11 @@
 /** What may stand out in a picture: offered, never taken unasked. */
 import { Button } from "@mantine/core";
 import { useMutation } from "@tanstack/react-query";
-import { client, dataAs } from "../../../api/client";
-import type { Look } from "../../../api/queries";
-import { plural } from "../../../ui/format";
-import classes from "./Aim.module.css";
+import { client, dataAs } from "../api/client";
+import type { Look } from "../api/queries";
+import { plural } from "../ui/format";
 import { type Area, added, changed, type Rect } from "./areas";
+import classes from "./Picture.module.css";
 
 export interface Suggestion {
   focal: [number, number];

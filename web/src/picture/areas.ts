@@ -1,5 +1,5 @@
 /** Changes of the areas on an original, as plain functions. The order of the list is the order of importance. */
-import type { Schemas } from "../../../api/client";
+import type { Schemas } from "../api/client";
 
 export type Area = Schemas["Area"];
 export type Rect = Area["rect"];

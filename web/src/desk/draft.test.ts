@@ -4,13 +4,17 @@ import {
   type HistoryAction,
   history,
   historyToSave,
+  treatmentsOf,
   withAreaRenamed,
   withOriginal,
   withTreatment,
   withTreatments,
-} from "./useDraft";
+} from "./draft";
 
-const draft = (name: string): Draft => ({ placement: { name, lead: true, treatments: {} }, looks: {} });
+const draft = (name: string): Draft => ({
+  placement: { name, kind: "picture", lead: true, parts: [{ treatments: {} }] },
+  looks: {},
+});
 const start = { past: [], now: draft("a"), future: [], group: null };
 const to = (name: string, group?: string): HistoryAction => ({ kind: "change", change: () => draft(name), group });
 const play = (...actions: HistoryAction[]) => actions.reduce(history, start as ReturnType<typeof history>);
@@ -79,39 +83,39 @@ describe("history beyond the visit", () => {
 
 describe("treatments", () => {
   it("are laid on several spans as one change", () => {
-    const own = withTreatments(withTreatment(draft("a"), "A", { whole: true }), {
+    const own = withTreatments(withTreatment(draft("a"), 0, "A", { whole: true }), 0, {
       A: { fit: "contain" },
       C: { fit: "cover" },
     });
-    expect(own.placement.treatments).toEqual({ A: { whole: true, fit: "contain" }, C: { fit: "cover" } });
+    expect(treatmentsOf(own, 0)).toEqual({ A: { whole: true, fit: "contain" }, C: { fit: "cover" } });
   });
   it("follow an area that is called otherwise, and only where they name it", () => {
-    const own = withTreatments(draft("a"), { A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
-    expect(withAreaRenamed(own, ["A", "B"], "Mast", "Light").placement.treatments).toEqual({
+    const own = withTreatments(draft("a"), 0, { A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
+    expect(treatmentsOf(withAreaRenamed(own, 0, ["A", "B"], "Mast", "Light"), 0)).toEqual({
       A: { keeps: ["Light", "Bell"] },
       B: { fit: "cover" },
     });
   });
   it("keep the name in spans that show another original, which has an area of that name too", () => {
-    const own = withTreatments(draft("a"), { A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
-    expect(withAreaRenamed(own, ["D"], "Mast", "Light").placement.treatments).toEqual({
+    const own = withTreatments(draft("a"), 0, { A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
+    expect(treatmentsOf(withAreaRenamed(own, 0, ["D"], "Mast", "Light"), 0)).toEqual({
       A: { keeps: ["Mast"] },
       D: { keeps: ["Light"] },
     });
   });
   it("take the first picture of a placement for every width, and the next for the chosen span", () => {
     const look = { focal: [0.5, 0.5] as [number, number], areas: [] };
-    const first = withOriginal(draft("a"), "A", "D", 7, look);
-    expect(first.placement.treatments).toEqual({ D: { original: 7 } });
-    expect(withOriginal(first, "A", "D", 8, look).placement.treatments).toEqual({
+    const first = withOriginal(draft("a"), 0, "A", "D", 7, look);
+    expect(treatmentsOf(first, 0)).toEqual({ D: { original: 7 } });
+    expect(treatmentsOf(withOriginal(first, 0, "A", "D", 8, look), 0)).toEqual({
       D: { original: 7 },
       A: { original: 8 },
     });
   });
 
   it("set one span's own values and hand down again what is taken back", () => {
-    const own = withTreatment(draft("a"), "B", { fit: "contain", whole: true });
-    expect(own.placement.treatments?.B).toEqual({ fit: "contain", whole: true });
-    expect(withTreatment(own, "B", { fit: undefined }).placement.treatments?.B).toEqual({ whole: true });
+    const own = withTreatment(draft("a"), 0, "B", { fit: "contain", whole: true });
+    expect(treatmentsOf(own, 0).B).toEqual({ fit: "contain", whole: true });
+    expect(treatmentsOf(withTreatment(own, 0, "B", { fit: undefined }), 0).B).toEqual({ whole: true });
   });
 });

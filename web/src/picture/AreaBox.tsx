@@ -1,9 +1,9 @@
 /** One area on the map: moved and resized by mouse, nudged, resized, duplicated and removed by keys. */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
-import { DRAG } from "../../../ui/drag";
+import classes from "../desk/ground/aim/Map.module.css";
+import { DRAG } from "../ui/drag";
 import { type Area, CORNERS, type Corner, moved, pulled } from "./areas";
-import classes from "./Map.module.css";
 
 interface Props {
   area: Area;

@@ -1,0 +1,78 @@
+/** A placement as it stands under the designer's hand, and changes of it, as plain functions. */
+import type { Look, Part, PlacementBody, Treatment, Treatments } from "../api/queries";
+import { lineOf, type StepAction, type Steps, steps } from "./steps";
+
+export interface Draft {
+  placement: PlacementBody;
+  looks: Record<string, Look>;
+}
+
+export type History = Steps<Draft>;
+export type HistoryAction = StepAction<Draft>;
+export const history = steps<Draft>;
+
+/** Steps as the server has them: `drafts[0]` is at position `first`. */
+export interface Synced {
+  drafts: Draft[];
+  first: number;
+}
+
+/** What the server has to be told so that its history is this line. Undefined where the two have nothing in common. */
+export function historyToSave(state: History, synced: Synced | undefined) {
+  const line = lineOf(state);
+  if (!synced) return undefined;
+  const dropped = synced.drafts.indexOf(line[0] as Draft);
+  if (dropped < 0) return undefined;
+  const theirs = synced.drafts.slice(dropped);
+  let same = 0;
+  while (same < line.length && line[same] === theirs[same]) same++;
+  const first = synced.first + dropped;
+  return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
+}
+
+export const partOf = (draft: Draft, part: number): Part => draft.placement.parts?.[part] ?? {};
+
+/** What a part sets itself, by letter. */
+export const treatmentsOf = (draft: Draft, part: number): Treatments =>
+  (partOf(draft, part).treatments ?? {}) as Treatments;
+
+/** The draft with other values of one part. */
+export function withPart(draft: Draft, part: number, values: Partial<Part>): Draft {
+  const parts = (draft.placement.parts ?? []).map((p, i) => (i === part ? { ...p, ...values } : p));
+  return { ...draft, placement: { ...draft.placement, parts } };
+}
+
+/** Set or, with undefined, hand down again fields of one span's treatment. */
+export function withTreatment(draft: Draft, part: number, letter: string, values: Partial<Treatment>): Draft {
+  const before = treatmentsOf(draft, part);
+  const merged = { ...before[letter], ...values };
+  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
+  return withPart(draft, part, { treatments: { ...before, [letter]: own as Treatment } });
+}
+
+/** Values of a treatment laid on several spans at once, as advice wants it. */
+export const withTreatments = (draft: Draft, part: number, values: Record<string, Partial<Treatment>>): Draft =>
+  Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, part, letter, v), draft);
+
+/** An area called otherwise: those of the given spans, which show its original, follow where they name it. */
+export function withAreaRenamed(draft: Draft, part: number, spans: readonly string[], from: string, to: string): Draft {
+  const named = Object.entries(treatmentsOf(draft, part)).map(([letter, t]) => [
+    letter,
+    t.keeps && spans.includes(letter) ? { ...t, keeps: t.keeps.map((n) => (n === from ? to : n)) } : t,
+  ]);
+  return withPart(draft, part, { treatments: Object.fromEntries(named) });
+}
+
+/** An original for a span. The first picture of a part is for every width, whatever span was chosen: the widest hands it down. */
+export function withOriginal(
+  draft: Draft,
+  part: number,
+  letter: string,
+  widest: string,
+  original: number,
+  look: Look,
+): Draft {
+  const first = !Object.values(treatmentsOf(draft, part)).some((t) => t.original != null);
+  const looked = { ...draft, looks: { ...draft.looks, [original]: draft.looks[original] ?? look } };
+  return withTreatment(looked, part, first ? widest : letter, { original });
+}

@@ -1,0 +1,18 @@
+/** A whole reading with what has moved since. */
+import type { Moving, WholeReading } from "../api/queries";
+
+export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
+  ...whole,
+  pane: moving.pane,
+  parts: whole.parts.map((part, i) => {
+    const moved = moving.parts[i];
+    if (!moved) return part;
+    const by = new Map(moved.spans.map((s) => [s.letter, s]));
+    return {
+      ...part,
+      spans: part.spans.map((s) => ({ ...s, ...by.get(s.letter) })),
+      bands: [...moved.bands, ...part.bands.filter((b) => b.kind !== "area")],
+      safe: moved.safe,
+    };
+  }),
+});
