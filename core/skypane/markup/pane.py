@@ -18,15 +18,18 @@ PreviewUrl = Callable[[Original, Rect | None], str]
 
 def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
     """The markup of a pane: the same conditions, with previews of the originals' crops in place of
-    the files."""
+    the files. What still waits for a picture names its spans, so that the pane can show the frame's
+    size there."""
     return boxed(plan, [_part_lines(plan, part, url) for part in plan.parts])
 
 
 def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]:
-    if len(part.waiting) == len(part.spans):
-        return ()
     spans = {p.span.letter: p for p in part.spans}
-    lines = [Line(text=f'<picture class="{part_name(plan.placement, part.index)}">')]
+    named = {
+        "class": part_name(plan.placement, part.index),
+        "data-waits": " ".join(p.span.letter for p in part.waiting) or None,
+    }
+    lines = [Line(text=f"<picture{attributes_html(named)}>")]
     for letter, media in conditions(plan.spans, plan.site.media_style):
         p = spans[letter]
         text = _source(part, p, media, url) if isinstance(p, ShownSpan) else blank_html(part, media)

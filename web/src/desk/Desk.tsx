@@ -1,8 +1,8 @@
 /** The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every width. Ground: the work. */
-import { Button, Kbd, Modal, Table, Tooltip } from "@mantine/core";
-import { useDebouncedValue, useDisclosure, useHotkeys } from "@mantine/hooks";
-import { useCallback, useEffect, useMemo, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { Button, Modal, Tooltip } from "@mantine/core";
+import { useDisclosure, useHotkeys } from "@mantine/hooks";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
 import {
   type Placement,
   type Site,
@@ -14,30 +14,24 @@ import {
   useSite,
 } from "../api/queries";
 import { Failure, Rows } from "../ui/states";
+import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
 import { treatmentsOf } from "./draft";
-import { AimStep } from "./ground/aim/AimStep";
-import { CodeStep } from "./ground/code/CodeStep";
-import { FilesStep } from "./ground/files/FilesStep";
-import { FrameStep } from "./ground/frame/FrameStep";
-import { ProofStep } from "./ground/proof/ProofStep";
+import { Ground } from "./ground/Ground";
 import { HistoryMenu } from "./HistoryMenu";
 import { Horizon } from "./horizon/Horizon";
+import { Keys } from "./Keys";
+import { Conflict, SavedNote } from "./Saved";
+import { SkyLine } from "./SkyLine";
+import { STEPS, type Step, Steps } from "./Steps";
 import { Scale, spanAt } from "./scale";
 import { Sky } from "./sky/Sky";
-import type { DeskState } from "./types";
-import { type DraftHandle, type Saving, useDraft } from "./useDraft";
+import { useBringing } from "./useBringing";
+import { useDecks } from "./useDecks";
+import { useDraft } from "./useDraft";
+import { usePlace } from "./usePlace";
 import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
-
-export const STEPS = [
-  ["frame", "Frame"],
-  ["aim", "Aim"],
-  ["files", "Files"],
-  ["code", "Code"],
-  ["proof", "Proof"],
-] as const;
-export type Step = (typeof STEPS)[number][0];
 
 export function DeskPage() {
   const { siteId, placementId } = useParams();
@@ -51,26 +45,21 @@ export function DeskPage() {
 
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query } = usePlace();
-  const parts = loaded.placement.parts?.length ?? 1;
-  const part = Math.min(place.part, parts - 1);
+  const part = Math.min(place.part, (loaded.placement.parts?.length ?? 1) - 1);
   const handle = useDraft(loaded, part);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
   const { dragged, drag, keep: keepBreakpoints, carrying, error: postsError } = usePosts(site, loaded.id, handle);
   const navigate = useNavigate();
   const step = (useParams().step ?? "aim") as Step;
-  const scale = useMemo(
-    () => new Scale(dragged?.narrowest ?? site.plan.narrowest ?? 320, dragged?.widest ?? site.plan.widest ?? 2560),
-    [dragged, site.plan],
-  );
-  const cursor = scale.clamp(place.width);
-  const density = place.density;
+  const { decks, toggle, drag: dragLine } = useDecks(step);
   const plan = dragged ?? site.plan;
+  const scale = useMemo(() => new Scale(plan.narrowest, plan.widest), [plan.narrowest, plan.widest]);
+  const cursor = scale.clamp(place.width);
   const [costs, askCosts] = useState(false);
-  const posts = plan.breakpoints ?? [];
   // an address may name a span that is no longer there
-  const named = place.span && place.span <= spanLetter(posts, Number.POSITIVE_INFINITY) ? place.span : undefined;
-  const chosen = named ?? spanLetter(posts, cursor);
+  const named = place.span && place.span <= spanLetter(plan.breakpoints, Number.POSITIVE_INFINITY) && place.span;
+  const chosen = named || spanLetter(plan.breakpoints, cursor);
   const { reading, error, changedSince } = useReading({
     siteId: site.id,
     placementId: loaded.id,
@@ -84,6 +73,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   });
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const span = read && atOnce(read, treatmentsOf(handle.draft, part)[chosen]);
+  const bringing = useBringing(site.id, handle, reading?.spans.at(-1)?.letter);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
   const choose = useCallback((letter: string) => put({ span: letter }), [put]);
@@ -92,21 +82,18 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     [navigate, site.id, loaded.id, query],
   );
   const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
-
-  const neighbour = useCallback(
-    (by: number) => {
-      const i = reading?.spans.findIndex((s) => s.letter === chosen) ?? -1;
-      const next = reading?.spans[i + by];
-      if (next) choose(next.letter);
-    },
-    [reading, chosen, choose],
-  );
+  const neighbour = (by: number) => {
+    const i = reading?.spans.findIndex((s) => s.letter === chosen) ?? -1;
+    const next = reading?.spans[i + by];
+    if (next) choose(next.letter);
+  };
   useHotkeys([
     ["mod+Z", () => carrying || handle.undo()],
     ["mod+shift+Z", () => carrying || handle.redo()],
     ["mod+Y", () => carrying || handle.redo()],
     ["[", () => neighbour(-1)],
     ["]", () => neighbour(1)],
+    ["S", toggle],
     ["?", showHelp],
     ["shift+?", showHelp],
     ...STEPS.map(([name], i) => [String(i + 1), () => go(name)] as [string, () => void]),
@@ -118,7 +105,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     };
   }, [handle.draft.placement.name]);
 
-  const state: DeskState | undefined = reading &&
+  const work: Work | undefined = reading &&
     span && {
       site,
       placementId: loaded.id,
@@ -128,48 +115,24 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       originals: originals.data ?? [],
       delivery: delivery.data ?? undefined,
       scale,
-      cursor,
-      setCursor,
-      density,
       span,
       choose,
       touched: changedSince(handle.previous),
       askCosts,
-      addPosts: (posts) => keepBreakpoints([...(site.plan.breakpoints ?? []), ...posts].sort((a, b) => a - b)),
+      addPosts: (posts) => keepBreakpoints([...site.plan.breakpoints, ...posts].sort((a, b) => a - b)),
+      bringing,
     };
+  const seen: Seen = useMemo(() => ({ cursor, setCursor, density: place.density }), [cursor, setCursor, place.density]);
+  const sky = useRef<HTMLElement>(null);
+  const ground = useRef<HTMLElement>(null);
 
   return (
-    <div className={classes.desk} inert={carrying}>
+    <div className={classes.desk} inert={carrying} data-sky={decks.isLow ? "low" : "tall"}>
       <div className={classes.bar}>
         <div className={classes.where}>
           <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>
         </div>
-        <nav aria-label="Steps" className={classes.steps}>
-          {STEPS.map(([name, label], i) => {
-            const findings = reading?.findings.filter((f) => f.step === name).length ?? 0;
-            const done =
-              findings === 0 && (name === "frame" || name === "aim" || name === "code" || delivery.data?.is_current);
-            return (
-              <button
-                key={name}
-                type="button"
-                className={classes.step}
-                aria-current={step === name ? "step" : undefined}
-                onClick={() => go(name)}
-                title={`${i + 1}`}
-              >
-                <span className={classes.dot} data-state={findings ? "findings" : done ? "done" : "open"} />
-                {label}
-                {findings > 0 && (
-                  <span className={classes.count}>
-                    {findings}
-                    <span className="srOnly"> findings</span>
-                  </span>
-                )}
-              </button>
-            );
-          })}
-        </nav>
+        <Steps step={step} go={go} findings={reading?.findings} delivered={!!delivery.data?.is_current} />
         <div className={classes.actions}>
           <SavedNote saving={handle.saving} again={handle.save} />
           <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
@@ -192,26 +155,29 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           {postsError}
         </div>
       )}
-      {!state && error && <Failure error={error} />}
-      {!state && !error && <Rows n={3} height={160} />}
-      {state && (
-        <>
-          <Sky state={state} />
-          <Horizon
-            state={state}
-            breakpoints={plan.breakpoints ?? []}
-            drag={drag}
-            keep={keepBreakpoints}
-            setDensity={(density) => put({ density })}
-          />
-          <section className={classes.ground} aria-label="Ground">
-            {step === "frame" && <FrameStep state={state} />}
-            {step === "aim" && <AimStep state={state} />}
-            {step === "files" && <FilesStep state={state} />}
-            {step === "code" && <CodeStep state={state} />}
-            {step === "proof" && <ProofStep state={state} />}
-          </section>
-        </>
+      {!work && error && <Failure error={error} />}
+      {!work && !error && <Rows n={3} height={160} />}
+      {work && (
+        <WorkContext.Provider value={work}>
+          <SeenContext.Provider value={seen}>
+            <Sky deck={sky} isLow={decks.isLow} />
+            <SkyLine decks={decks} sky={sky} ground={ground} toggle={toggle} drag={dragLine} />
+            <Horizon
+              breakpoints={plan.breakpoints}
+              drag={drag}
+              keep={keepBreakpoints}
+              setDensity={(density) => put({ density })}
+            />
+            <section
+              className={classes.ground}
+              aria-label="Ground"
+              ref={ground}
+              style={decks.ground ? { flex: "0 0 auto", height: decks.ground } : undefined}
+            >
+              <Ground step={step} />
+            </section>
+          </SeenContext.Provider>
+        </WorkContext.Provider>
       )}
       <Modal opened={help} onClose={closeHelp} title="Keys">
         <Keys />
@@ -230,120 +196,3 @@ function atOnce(span: SpanReading, own: Treatment | undefined): SpanReading {
 /** The letter of the span at a width. */
 const spanLetter = (breakpoints: readonly number[], width: number) =>
   String.fromCharCode(65 + breakpoints.filter((b) => b < width).length);
-
-interface Place {
-  width: number;
-  /** Which part of the placement is worked on, from 0. */
-  part: number;
-  span: string | undefined;
-  density: number;
-}
-
-const asQuery = (place: Place) =>
-  new URLSearchParams({
-    width: String(place.width),
-    ...(place.part ? { part: String(place.part + 1) } : {}),
-    ...(place.span ? { span: place.span } : {}),
-    ...(place.density === 2 ? {} : { density: String(place.density) }),
-  }).toString();
-
-/** Where on the desk the designer is. The address follows a moment later, so that dragging never waits for it. */
-function usePlace() {
-  const [search, setSearch] = useSearchParams();
-  const [place, setPlace] = useState<Place>(() => ({
-    width: Number(search.get("width")) || 632,
-    part: Math.max(0, (Number(search.get("part")) || 1) - 1),
-    span: search.get("span") ?? undefined,
-    density: Number(search.get("density")) || 2,
-  }));
-  const put = useCallback((values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })), []);
-  const query = asQuery(place);
-  const [settled] = useDebouncedValue(query, 150);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place writes the address
-  useEffect(() => setSearch(settled, { replace: true }), [settled]);
-  return { place, put, query };
-}
-
-function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
-  const words: Record<Saving["kind"], string> = {
-    saved: "Saved",
-    saving: "Saving…",
-    waiting: "Saving…",
-    refused: "Not saved",
-    retrying: "",
-    conflict: "Not saved",
-  };
-  if (saving.kind === "retrying") {
-    const { status, message } = saving.error;
-    const why =
-      status > 0
-        ? "Not saved yet, trying again"
-        : navigator.onLine
-          ? "No answer, changes wait"
-          : "Offline, changes wait";
-    return (
-      <span className={classes.saved} data-kind={saving.kind} role="status" title={message}>
-        {why}
-      </span>
-    );
-  }
-  return (
-    <span className={classes.saved} data-kind={saving.kind} role="status">
-      {saving.kind === "refused" ? (
-        <Tooltip label={saving.error.message} multiline w={280}>
-          <button type="button" className="plain" onClick={again}>
-            {words.refused}
-          </button>
-        </Tooltip>
-      ) : (
-        words[saving.kind]
-      )}
-    </span>
-  );
-}
-
-function Conflict({ handle, conflict }: { handle: DraftHandle; conflict: Extract<Saving, { kind: "conflict" }> }) {
-  const { theirs, said, differs } = conflict;
-  return (
-    <div className={classes.banner} role="alert">
-      <span>
-        {said} {differs.length > 0 && `Yours and theirs differ in: ${differs.join("; ")}. `}
-        Nothing is overwritten until you choose.
-      </span>
-      <Button onClick={() => handle.keepMine(theirs)}>Keep mine</Button>
-      <Button variant="default" onClick={() => handle.takeTheirs(theirs)}>
-        Take theirs
-      </Button>
-    </div>
-  );
-}
-
-const KEYS: [string[], string][] = [
-  [["1", "…", "5"], "Frame, Aim, Files, Code, Proof"],
-  [["[", "]"], "Previous and next span"],
-  [["Ctrl", "Z"], "Undo"],
-  [["Ctrl", "Shift", "Z"], "Redo"],
-  [["←", "→"], "Move the focused cursor, post, focal point, area or crop; with Shift ten times as far"],
-  [["Alt", "←", "→"], "Resize the focused area or crop"],
-  [["D"], "Duplicate the focused area"],
-  [["Delete"], "Remove the focused post or area"],
-  [["Enter"], "Open the focused pane large"],
-  [["?"], "This list"],
-];
-
-function Keys() {
-  return (
-    <Table>
-      <Table.Tbody>
-        {KEYS.map(([keys, what]) => (
-          <Table.Tr key={what}>
-            <Table.Td style={{ whiteSpace: "nowrap" }}>
-              {keys.map((k) => (k === "…" ? " … " : <Kbd key={k}>{k}</Kbd>))}
-            </Table.Td>
-            <Table.Td>{what}</Table.Td>
-          </Table.Tr>
-        ))}
-      </Table.Tbody>
-    </Table>
-  );
-}

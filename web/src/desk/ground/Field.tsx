@@ -1,18 +1,18 @@
 /** One value of a treatment: its name, the control, and whether it is own or handed down, with a way back. */
 import type { ReactNode } from "react";
 import type { Treatment } from "../../api/queries";
-import type { DeskState } from "../types";
+import { useDesk } from "../context";
 import classes from "./Field.module.css";
 
 interface Props {
-  state: DeskState;
   field: keyof Treatment;
   label: string;
   children: ReactNode;
   error?: string;
 }
 
-export function Field({ state, field, label, children, error }: Props) {
+export function Field({ field, label, children, error }: Props) {
+  const state = useDesk();
   const { span, handle, reading } = state;
   const own = span.own.includes(field);
   const from = span.origin[field];

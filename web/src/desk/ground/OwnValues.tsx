@@ -5,23 +5,25 @@ import { useState } from "react";
 import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
+import { useDesk } from "../context";
 import { withTreatments } from "../draft";
-import type { DeskState } from "../types";
 import ground from "./Ground.module.css";
 
-export function SpanHead({ state }: { state: DeskState }) {
+export function SpanHead() {
+  const state = useDesk();
   const { span, reading } = state;
   return (
     <div className={ground.head}>
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
-      <OwnValues state={state} />
-      <Touched state={state} />
+      <OwnValues />
+      <Touched />
     </div>
   );
 }
 
-function OwnValues({ state }: { state: DeskState }) {
+function OwnValues() {
+  const state = useDesk();
   const { span, handle, reading } = state;
   const [opened, { toggle, close }] = useDisclosure();
   const [to, setTo] = useState<string[]>([]);
@@ -87,7 +89,8 @@ const WORDS: Record<string, string> = {
 };
 
 /** Which spans the last step changed; those that are not named show the same as before at every width. */
-function Touched({ state }: { state: DeskState }) {
+function Touched() {
+  const state = useDesk();
   const { touched, reading } = state;
   if (!touched) return null;
   const same = reading.spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);

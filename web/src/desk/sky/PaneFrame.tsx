@@ -1,6 +1,7 @@
 /** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
+import { spanAt } from "../scale";
 
 const SCAFFOLD = `
   body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
@@ -9,7 +10,8 @@ const SCAFFOLD = `
   #text i { display: block; height: 13px; margin: 0 0 15px; border-radius: 3px; background: #e1e4e5; }
   #text i:first-child { width: 45%; height: 22px; background: #bcc3c5; }
   #text i:nth-child(4) { width: 70%; }
-  #none { display: grid; place-items: center; height: 40vh; background: #e8eaeb; color: #5b6564; }
+  .waits { position: absolute; inset: 0; display: grid; place-items: center; color: #4d5756; font-weight: 600;
+    font-size: max(16px, 1.6vw); box-shadow: inset 0 0 0 2px #aab2b3; }
 `;
 
 const escapeText = (text: string) => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -33,6 +35,21 @@ function fetched(markup: string): Promise<unknown> {
   );
 }
 
+/** Frames that wait for their picture in this span say how large they are. */
+function tellSizes(spot: Element, letter: string | undefined) {
+  for (const frame of spot.querySelectorAll("picture")) {
+    const waits = !!letter && !!frame.dataset.waits?.split(" ").includes(letter);
+    const label = frame.querySelector(".waits");
+    if (!waits) {
+      label?.remove();
+      continue;
+    }
+    const said = label ?? frame.appendChild(frame.ownerDocument.createElement("span"));
+    said.className = "waits";
+    said.textContent = `${Math.round(frame.clientWidth)} × ${Math.round(frame.clientHeight)}`;
+  }
+}
+
 interface Props {
   reading: Reading;
   site: string;
@@ -44,6 +61,7 @@ interface Props {
 export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const { css, markup } = reading.pane;
+  const letter = spanAt(reading.spans, width)?.letter;
   const shown = useRef({ css: "", markup: "" });
 
   const fill = () => {
@@ -52,8 +70,9 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     const spot = inside?.getElementById("spot");
     if (!style || !spot) return;
     if (shown.current.css !== css) style.textContent = css;
-    if (shown.current.markup !== markup) spot.innerHTML = markup || '<div id="none">no picture yet</div>';
+    if (shown.current.markup !== markup) spot.innerHTML = markup;
     shown.current = { css, markup };
+    tellSizes(spot, letter);
   };
   // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops
   // biome-ignore lint/correctness/useExhaustiveDependencies: filled anew when what it shows has changed
@@ -67,7 +86,7 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     return () => {
       latest = false;
     };
-  }, [css, markup]);
+  }, [css, markup, letter, width]);
 
   return (
     <iframe

@@ -1,69 +1,44 @@
 /** Panes: live first screens, all equally tall, each tied to its width on the horizon. */
 import { Modal } from "@mantine/core";
-import { useElementSize } from "@mantine/hooks";
-import { useState } from "react";
-import type { Reading } from "../../api/queries";
-import { heightAt, runAt, type Scale, spanAt, valueAt } from "../scale";
-import type { DeskState } from "../types";
+import { useElementSize, useMergedRef } from "@mantine/hooks";
+import { type RefObject, useState } from "react";
+import { useDesk } from "../context";
+import { spanAt } from "../scale";
 import { PaneFrame } from "./PaneFrame";
+import { type PaneSpec, paneHeight, panesOf, placed, TEXT_WIDTH, tallest } from "./panes";
 import classes from "./Sky.module.css";
+import { Verdict } from "./Verdict";
 
-const WIDTHS = [360, 768, 1280, 1920];
-const GAP = 16;
-const SIDE = 20;
-/** Panes lower than this say nothing; on a narrow screen they scroll sideways instead. */
-const LEAST_HEIGHT = 140;
+/** What stands above and below panes: label, verdict and ties; of low ones only ties. */
+const AROUND = 78;
+const AROUND_LOW = 30;
+const LOW_SKY = 124;
 
-export interface PaneSpec {
-  width: number;
-  height: number;
-  follows: boolean;
+interface Props {
+  deck: RefObject<HTMLElement | null>;
+  isLow: boolean;
 }
 
-/** The fixed panes inside the site's range and the one at the cursor, from the narrowest. */
-export function panesOf(reading: Reading, scale: Scale, cursor: number): PaneSpec[] {
-  const fixed = WIDTHS.filter((w) => w >= scale.narrowest && w <= scale.widest).map((width) => ({
-    width,
-    height: heightAt(reading, width),
-    follows: false,
-  }));
-  const moving = { width: cursor, height: heightAt(reading, cursor), follows: true };
-  const before = fixed.filter((p) => p.width <= cursor);
-  return [...before, moving, ...fixed.filter((p) => p.width > cursor)];
-}
-
-/** How tall panes may be: the moving one is given room in steps, so that the others keep their size while it moves. */
-export function paneHeight(panes: PaneSpec[], width: number, height: number): number {
-  const ratios = panes.map((p) => {
-    const r = p.width / p.height;
-    return p.follows ? (r <= 1 ? 1 : r <= 2 ? 2 : 2.4) : r;
-  });
-  const room = width - 2 * SIDE - GAP * (panes.length - 1);
-  return Math.max(LEAST_HEIGHT, Math.min(height, room / ratios.reduce((a, b) => a + b, 0)));
-}
-
-export function Sky({ state }: { state: DeskState }) {
-  const { reading, scale, cursor, setCursor } = state;
+export function Sky({ deck, isLow }: Props) {
+  const { reading, scale, cursor, setCursor, density, site, bringing } = useDesk();
   const { ref, width, height } = useElementSize();
   const [large, setLarge] = useState<PaneSpec>();
-  const panes = panesOf(reading, scale, cursor);
-  const tall = paneHeight(panes, width, height - 78);
-  const used = panes.reduce((sum, p) => sum + (tall * p.width) / p.height, 0);
-  const gap = Math.max(GAP, Math.min(46, (width - 2 * SIDE - used) / Math.max(1, panes.length - 1)));
-  const scrolls = used + gap * (panes.length - 1) + 2 * SIDE > width + 1;
-  let x = SIDE;
-  const placed = panes.map((p) => {
-    const w = (tall * p.width) / p.height;
-    const at = { ...p, x, w };
-    x += w + gap;
-    return at;
-  });
+  const specs = panesOf(reading, scale, cursor);
+  const around = isLow ? AROUND_LOW : AROUND;
+  const tall = paneHeight(specs, width, height - around, isLow);
+  const { panes, scrolls } = placed(specs, tall, width, isLow ? TEXT_WIDTH : 0);
   // the axis begins after the column of band names
   const axisX = (w: number) => 140 + scale.at(w) * (width - 160);
   return (
-    <section className={classes.sky} aria-label="Sky: what visitors see" ref={ref}>
+    <section
+      className={classes.sky}
+      aria-label="Sky: what visitors see"
+      ref={useMergedRef(ref, deck)}
+      data-low={isLow || undefined}
+      style={{ height: isLow ? LOW_SKY : width ? tallest(specs, width) + around : "100%" }}
+    >
       {width > 0 &&
-        placed.map((p) => (
+        panes.map((p) => (
           <div
             key={p.follows ? "cursor" : p.width}
             className={classes.pane}
@@ -73,32 +48,23 @@ export function Sky({ state }: { state: DeskState }) {
             <div className={classes.label}>
               <strong>{p.width}</strong> × {p.height}
             </div>
-            <button
-              type="button"
-              className={classes.view}
-              style={{ height: tall }}
-              onClick={() => setCursor(p.width)}
-              onDoubleClick={() => setLarge(p)}
-              onKeyDown={(e) => {
-                if (e.key !== "Enter") return;
-                e.preventDefault();
-                setLarge(p);
+            <PaneView
+              onPress={() => setCursor(p.width)}
+              onLarge={() => setLarge(p)}
+              onFiles={(files) => {
+                const span = spanAt(reading.spans, p.width);
+                if (span) bringing.bring(span.letter, files);
               }}
-              aria-label={`Pane ${p.width} × ${p.height}. Enter opens it large.`}
+              label={`Pane ${p.width} × ${p.height}. Enter opens it large.`}
+              height={tall}
             >
-              <PaneFrame
-                reading={reading}
-                site={state.site.name}
-                width={p.width}
-                height={p.height}
-                scale={tall / p.height}
-              />
-            </button>
-            <Verdict reading={reading} width={p.width} density={state.density} />
+              <PaneFrame reading={reading} site={site.name} width={p.width} height={p.height} scale={tall / p.height} />
+            </PaneView>
+            <Verdict reading={reading} width={p.width} density={density} />
           </div>
         ))}
       <svg className={classes.ties} width={width} height="24" aria-hidden="true">
-        {(scrolls ? [] : placed).map((p) => (
+        {(scrolls ? [] : panes).map((p) => (
           <path
             key={p.follows ? "cursor" : p.width}
             data-follows={p.follows || undefined}
@@ -114,7 +80,7 @@ export function Sky({ state }: { state: DeskState }) {
       >
         {large && (
           <div className={classes.large}>
-            <PaneFrame reading={reading} site={state.site.name} width={large.width} height={large.height} scale={1} />
+            <PaneFrame reading={reading} site={site.name} width={large.width} height={large.height} scale={1} />
           </div>
         )}
       </Modal>
@@ -122,28 +88,44 @@ export function Sky({ state }: { state: DeskState }) {
   );
 }
 
-/** How the picture fares at a width, in a word. Keep areas first; without any, sharpness. */
-function Verdict({ reading, width, density }: { reading: Reading; width: number; density: number }) {
-  const span = spanAt(reading.spans, width);
-  const shows = span?.effective.show ?? "picture";
-  if (shows !== "picture")
-    return <div className={classes.verdict}>{shows === "colour" ? "only colour" : "not shown"}</div>;
-  if (!span?.effective.original) return <div className={classes.verdict}>no picture yet</div>;
-  const areas = reading.bands.filter((b) => b.kind === "area").flatMap((b) => runAt(b, width) ?? []);
-  if (areas.length) {
-    const whole = areas.filter((r) => r.verdict === "whole").length;
-    const worst = areas.some((r) => r.verdict === "lost") ? "lost" : whole < areas.length ? "cut" : "whole";
-    return (
-      <div className={classes.verdict} data-verdict={worst}>
-        {whole === areas.length ? "all whole" : `${whole} of ${areas.length} whole`}
-      </div>
-    );
-  }
-  const band = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
-  const run = band && runAt(band, width);
+interface ViewProps {
+  onPress: () => void;
+  onLarge: () => void;
+  onFiles: (files: File[]) => void;
+  label: string;
+  height: number;
+  children: React.ReactNode;
+}
+
+/** One pane's view: pressed it takes the cursor, opened it is large, and a picture may be dropped on it. */
+function PaneView({ onPress, onLarge, onFiles, label, height, children }: ViewProps) {
+  const [over, setOver] = useState(false);
   return (
-    <div className={classes.verdict} data-verdict={run?.verdict === "soft" ? "cut" : "whole"}>
-      {run?.verdict === "soft" ? `soft, ${(valueAt(band?.curve, width) ?? run.worst).toFixed(2)}×` : "sharp"}
-    </div>
+    <button
+      type="button"
+      className={classes.view}
+      style={{ height }}
+      data-over={over || undefined}
+      onClick={onPress}
+      onDoubleClick={onLarge}
+      onKeyDown={(e) => {
+        if (e.key !== "Enter") return;
+        e.preventDefault();
+        onLarge();
+      }}
+      onDragOver={(e) => {
+        e.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(e) => {
+        e.preventDefault();
+        setOver(false);
+        onFiles([...e.dataTransfer.files]);
+      }}
+      aria-label={label}
+    >
+      {children}
+    </button>
   );
 }

@@ -5,14 +5,15 @@ import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { Rows } from "../../../ui/states";
+import { useDesk } from "../../context";
 import { withTreatments } from "../../draft";
-import type { DeskState } from "../../types";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
 
 type Step = Schemas["Remedy"];
 
-export function AdviceCard({ state }: { state: DeskState }) {
+export function AdviceCard() {
+  const state = useDesk();
   const { reading, span, handle, originals, choose } = state;
   const [open, setOpen] = useState(false);
   const advice = reading.advice.find((a) => a.span === span.letter);

@@ -6,7 +6,7 @@ import type { Schemas } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { percent } from "../../../ui/format";
 import { Rows } from "../../../ui/states";
-import type { DeskState } from "../../types";
+import { useDesk, useWork } from "../../context";
 import ground from "../Ground.module.css";
 
 type Cost = Schemas["AimCost"];
@@ -26,11 +26,11 @@ const comesTo = (c: Cost): string =>
       }`;
 
 interface Props {
-  state: DeskState;
   set: (values: Partial<Treatment>) => void;
 }
 
-export function AimCosts({ state, set }: Props) {
+export function AimCosts({ set }: Props) {
+  const state = useDesk();
   const { span, reading, askCosts } = state;
   const [opened, { toggle, close }] = useDisclosure();
   useEffect(() => {
@@ -72,7 +72,7 @@ export function AimCosts({ state, set }: Props) {
               </Table.Tbody>
             </Table>
             <strong>For hand-overs that can only take percentages</strong>
-            <Percents by={detail.percents} state={state} set={set} />
+            <Percents by={detail.percents} set={set} />
           </div>
         ) : (
           <Rows n={1} height={190} />
@@ -82,8 +82,8 @@ export function AimCosts({ state, set }: Props) {
   );
 }
 
-function Percents({ by, state, set }: Props & { by: Schemas["ByPercents"] | null | undefined }) {
-  const { addPosts } = state;
+function Percents({ by, set }: Props & { by: Schemas["ByPercents"] | null | undefined }) {
+  const { addPosts } = useWork();
   if (!by) return null;
   const { x, y, serves, breakpoints: posts } = by;
   if (x == null || y == null)

@@ -4,7 +4,7 @@ import { useDisclosure } from "@mantine/hooks";
 import type { Treatment } from "../../../api/queries";
 import type { Rect } from "../../../picture/areas";
 import { size } from "../../../ui/format";
-import type { DeskState } from "../../types";
+import { useDesk } from "../../context";
 import { Field } from "../Field";
 import { NumberField } from "../frame/NumberField";
 import ground from "../Ground.module.css";
@@ -19,14 +19,14 @@ export interface Cropping {
 }
 
 interface Props {
-  state: DeskState;
   cropping: Cropping;
   setCropping: (c: Cropping) => void;
   original: { width_px: number; height_px: number };
   set: (values: Partial<Treatment>, group?: string) => void;
 }
 
-export function CropField({ state, cropping, setCropping, original, set }: Props) {
+export function CropField({ cropping, setCropping, original, set }: Props) {
+  const state = useDesk();
   const { span, reading, density } = state;
   const [opened, { toggle, close }] = useDisclosure();
   const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
@@ -44,7 +44,7 @@ export function CropField({ state, cropping, setCropping, original, set }: Props
     set({ crop: fitted(next) }, `crop typed ${span.letter}`);
   };
   return (
-    <Field state={state} field="crop" label="Crop">
+    <Field field="crop" label="Crop">
       <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={400}>
         <Popover.Target>
           <Button

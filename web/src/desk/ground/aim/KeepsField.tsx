@@ -4,17 +4,17 @@ import { useDisclosure } from "@mantine/hooks";
 import type { Treatment } from "../../../api/queries";
 import type { Area } from "../../../picture/areas";
 import { reordered, Sortable } from "../../../ui/Sortable";
-import type { DeskState } from "../../types";
+import { useDesk } from "../../context";
 import { Field } from "../Field";
 import ground from "../Ground.module.css";
 
 interface Props {
-  state: DeskState;
   areas: readonly Area[];
   set: (values: Partial<Treatment>, group?: string) => void;
 }
 
-export function KeepsField({ state, areas, set }: Props) {
+export function KeepsField({ areas, set }: Props) {
+  const state = useDesk();
   const { span } = state;
   const [opened, { toggle, close }] = useDisclosure();
   const all = areas.filter((a) => a.kind !== "quiet").map((a) => a.name);
@@ -23,7 +23,7 @@ export function KeepsField({ state, areas, set }: Props) {
   const gone = all.filter((n) => !matter.includes(n));
   if (!all.length) return null;
   return (
-    <Field state={state} field="keeps" label="Areas">
+    <Field field="keeps" label="Areas">
       <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={280}>
         <Popover.Target>
           <Button size="compact-xs" variant="default" onClick={toggle} aria-expanded={opened}>

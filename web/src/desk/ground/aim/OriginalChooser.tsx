@@ -3,18 +3,18 @@ import { useDisclosure } from "@mantine/hooks";
 import { useState } from "react";
 import type { Look } from "../../../api/queries";
 import { size } from "../../../ui/format";
-import type { DeskState } from "../../types";
+import { useDesk } from "../../context";
 import classes from "./Aim.module.css";
 
 interface Props {
-  state: DeskState;
   give: (id: number, look: Look) => void;
   bring: () => void;
   label: string;
 }
 
 /** The site's originals to choose from, for the chosen span. */
-export function OriginalChooser({ state, give, bring, label }: Props) {
+export function OriginalChooser({ give, bring, label }: Props) {
+  const state = useDesk();
   const [open, { toggle, close }] = useDisclosure();
   const [search, setSearch] = useState("");
   const found = state.originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));

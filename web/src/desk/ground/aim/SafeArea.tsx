@@ -3,12 +3,13 @@ import { CopyButton, Popover } from "@mantine/core";
 import type { Schemas } from "../../../api/client";
 import { percent } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
-import type { DeskState } from "../../types";
+import { useDesk } from "../../context";
 import ground from "../Ground.module.css";
 
 type Safe = Schemas["Rect"] | null | undefined;
 
-export function SafeArea({ state, original }: { state: DeskState; original: Schemas["OriginalOut"] }) {
+export function SafeArea({ original }: { original: Schemas["OriginalOut"] }) {
+  const state = useDesk();
   const { span, reading } = state;
   const overall = reading.safe?.find((s) => s.original === original.id);
   return (
@@ -23,21 +24,9 @@ export function SafeArea({ state, original }: { state: DeskState; original: Sche
       <Popover.Dropdown>
         <div className={ground.stack}>
           <span>In view at every width. Saved changes only; lay the overlay over the picture in any program.</span>
-          <One
-            state={state}
-            original={original}
-            letters={[span.letter]}
-            safe={span.safe}
-            query={`span=${span.letter}`}
-          />
+          <One original={original} letters={[span.letter]} safe={span.safe} query={`span=${span.letter}`} />
           {overall && overall.spans.length > 1 && (
-            <One
-              state={state}
-              original={original}
-              letters={overall.spans}
-              safe={overall.safe}
-              query={`original=${original.id}`}
-            />
+            <One original={original} letters={overall.spans} safe={overall.safe} query={`original=${original.id}`} />
           )}
         </div>
       </Popover.Dropdown>
@@ -46,18 +35,17 @@ export function SafeArea({ state, original }: { state: DeskState; original: Sche
 }
 
 function One({
-  state,
   original,
   letters,
   safe,
   query,
 }: {
-  state: DeskState;
   original: Schemas["OriginalOut"];
   letters: readonly string[];
   safe: Safe;
   query: string;
 }) {
+  const state = useDesk();
   const px = safe && {
     x0: Math.round(safe.x * original.width_px),
     x1: Math.round((safe.x + safe.w) * original.width_px),
@@ -94,7 +82,8 @@ export function Links({ placement, query }: { placement: number; query: string }
 }
 
 /** What a picture has to look like that is not there yet. */
-export function BriefNote({ state }: { state: DeskState }) {
+export function BriefNote() {
+  const state = useDesk();
   const brief = state.reading.brief;
   if (!brief) return null;
   const { safe } = brief;

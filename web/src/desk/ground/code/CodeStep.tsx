@@ -2,13 +2,14 @@
 import { Button, CopyButton } from "@mantine/core";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
-import type { DeskState } from "../../types";
+import { useDesk } from "../../context";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
 import classes from "./Code.module.css";
 
-export function CodeStep({ state }: { state: DeskState }) {
+export function CodeStep() {
+  const state = useDesk();
   const { code, findings } = state.reading;
   return (
     <>
@@ -20,7 +21,7 @@ export function CodeStep({ state }: { state: DeskState }) {
       </div>
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>
-          <AltText state={state} />
+          <AltText />
           <Findings of={findings.filter((f) => f.step === "code")} />
         </div>
       </div>

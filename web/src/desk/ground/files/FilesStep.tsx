@@ -3,12 +3,13 @@ import { Button, Progress } from "@mantine/core";
 import { isOpen, useStartDelivery, useStopDelivery } from "../../../api/queries";
 import { bytes, plural, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
-import type { DeskState } from "../../types";
+import { useDesk } from "../../context";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import classes from "./Files.module.css";
 
-export function FilesStep({ state }: { state: DeskState }) {
+export function FilesStep() {
+  const state = useDesk();
   const { reading, choose, span } = state;
   const formats = [...new Set(reading.files.flatMap((f) => f.formats.map((x) => x.format)))];
   const heaviest = Math.max(1, ...reading.files.flatMap((f) => f.formats.map((x) => x.size_bytes ?? 0)));
@@ -85,7 +86,7 @@ export function FilesStep({ state }: { state: DeskState }) {
       </div>
       <div className={ground.column} style={{ flex: "1 1 34%" }}>
         <div className={ground.stack}>
-          <Export state={state} />
+          <Export />
           <Findings of={reading.findings.filter((f) => f.step === "files")} />
         </div>
       </div>
@@ -93,7 +94,8 @@ export function FilesStep({ state }: { state: DeskState }) {
   );
 }
 
-function Export({ state }: { state: DeskState }) {
+function Export() {
+  const state = useDesk();
   const { delivery, placementId, handle, reading } = state;
   const start = useStartDelivery(placementId);
   const stop = useStopDelivery(placementId);

@@ -3,8 +3,8 @@ import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
 import { range, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
+import { useDesk } from "../../context";
 import { valueAt } from "../../scale";
-import type { DeskState } from "../../types";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
@@ -17,7 +17,8 @@ import { describeHeight, describeWidth } from "./words";
 export type WidthRule = NonNullable<Treatment["width"]>;
 export type HeightRule = NonNullable<Treatment["height"]>;
 
-export function FrameStep({ state }: { state: DeskState }) {
+export function FrameStep() {
+  const state = useDesk();
   const { reading, span, choose, handle, error } = state;
   const width = span.effective.width as WidthRule;
   const height = span.effective.height as HeightRule;
@@ -73,8 +74,8 @@ export function FrameStep({ state }: { state: DeskState }) {
         </div>
       </div>
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
-        <SpanHead state={state} />
-        <Field state={state} field="width" label="Width" error={errorFor("width")}>
+        <SpanHead />
+        <Field field="width" label="Width" error={errorFor("width")}>
           <SegmentedControl
             size="xs"
             aria-label="Width rule"
@@ -134,7 +135,7 @@ export function FrameStep({ state }: { state: DeskState }) {
           )}
           <Bounds rule={width} set={setWidth} of="width" />
         </Field>
-        <Field state={state} field="stands" label="Stands">
+        <Field field="stands" label="Stands">
           <SegmentedControl
             size="xs"
             aria-label="Where a frame narrower than its holder stands"
@@ -143,7 +144,7 @@ export function FrameStep({ state }: { state: DeskState }) {
             data={["start", "centre", "end"]}
           />
         </Field>
-        <Field state={state} field="height" label="Height" error={errorFor("height")}>
+        <Field field="height" label="Height" error={errorFor("height")}>
           <SegmentedControl
             size="xs"
             aria-label="Height rule"

@@ -9,15 +9,16 @@ import { type Prediction, useDelivered, usePredictions } from "../../../api/quer
 import { DRAG } from "../../../ui/drag";
 import { bytes, typed } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
+import { useDesk } from "../../context";
 import { heightAt } from "../../scale";
-import type { DeskState } from "../../types";
 import ground from "../Ground.module.css";
 import classes from "./Proof.module.css";
 import { readFrame, type Taken, takenBy, useBrowserFormats } from "./taken";
 
 type Formats = NonNullable<Schemas["Case"]["formats"]>;
 
-export function ProofStep({ state }: { state: DeskState }) {
+export function ProofStep() {
+  const state = useDesk();
   const { placementId, site, delivery } = state;
   const delivered = useDelivered(placementId, true);
   if (delivered.isPending) return <div className={ground.column}>Looking for an export…</div>;
@@ -30,10 +31,11 @@ export function ProofStep({ state }: { state: DeskState }) {
         </p>
       </div>
     );
-  return <Proof state={state} id={delivered.data.id} stale={!delivery?.is_current} />;
+  return <Proof id={delivered.data.id} stale={!delivery?.is_current} />;
 }
 
-function Proof({ state, id, stale }: { state: DeskState; id: number; stale: boolean }) {
+function Proof({ id, stale }: { id: number; stale: boolean }) {
+  const state = useDesk();
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
   const densities = state.site.plan.densities ?? [1, 2];
@@ -61,7 +63,7 @@ function Proof({ state, id, stale }: { state: DeskState; id: number; stale: bool
   const shown = why ?? table[0];
   return (
     <>
-      <LiveFrame state={state} id={id} supported={supported} onWhy={setWhy} />
+      <LiveFrame id={id} supported={supported} onWhy={setWhy} />
       <div className={ground.column} style={{ flex: "1 1 44%" }}>
         <div className={classes.tools}>
           <Select
@@ -174,17 +176,8 @@ function Why({ of }: { of: Prediction }) {
 }
 
 /** The delivered page at a width that can be dragged and typed, loaded anew for each so that no cache answers. */
-function LiveFrame({
-  state,
-  id,
-  supported,
-  onWhy,
-}: {
-  state: DeskState;
-  id: number;
-  supported: Formats;
-  onWhy: (p: Prediction) => void;
-}) {
+function LiveFrame({ id, supported, onWhy }: { id: number; supported: Formats; onWhy: (p: Prediction) => void }) {
+  const state = useDesk();
   const { cursor, setCursor, reading, scale } = state;
   const { ref, width: roomW, height: roomH } = useElementSize();
   const height = heightAt(reading, cursor);

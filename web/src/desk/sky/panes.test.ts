@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { Scale } from "../scale";
-import { paneHeight, panesOf } from "./Sky";
+import { paneHeight, panesOf, placed } from "./panes";
 
 const reading = {
   heights: [
@@ -17,6 +17,22 @@ describe("panes", () => {
   });
   it("leave out widths that the site does not have", () => {
     expect(panesOf(reading, new Scale(500, 1400), 600).map((p) => p.width)).toEqual([600, 768, 1280]);
+  });
+  it("take the place of one of the cursor's own width", () => {
+    const panes = panesOf(reading, new Scale(320, 2560), 768);
+    expect(panes.map((p) => [p.width, p.follows])).toEqual([
+      [360, false],
+      [768, true],
+      [1280, false],
+      [1920, false],
+    ]);
+  });
+  it("spread over the whole width", () => {
+    const panes = panesOf(reading, new Scale(320, 2560), 632);
+    const { panes: at, scrolls } = placed(panes, 120, 1680, 0);
+    const last = at.at(-1);
+    expect(scrolls).toBe(false);
+    expect((last?.x ?? 0) + (last?.w ?? 0)).toBeCloseTo(1680 - 20);
   });
   it("fit side by side, all equally tall", () => {
     for (const cursor of [320, 632, 1024, 1600, 2560]) {

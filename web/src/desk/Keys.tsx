@@ -1,0 +1,34 @@
+import { Kbd, Table } from "@mantine/core";
+
+const KEYS: [string[], string][] = [
+  [["1", "…", "5"], "Frame, Aim, Files, Code, Proof"],
+  [["S"], "Lower the sky to a strip, or raise it again"],
+  [["[", "]"], "Previous and next span"],
+  [["Ctrl", "Z"], "Undo"],
+  [["Ctrl", "Shift", "Z"], "Redo"],
+  [["←", "→"], "Move the focused cursor, post, focal point, area or crop; with Shift ten times as far"],
+  [["↑", "↓"], "Move the focused line between sky and ground"],
+  [["Alt", "←", "→"], "Resize the focused area or crop"],
+  [["D"], "Duplicate the focused area"],
+  [["Delete"], "Remove the focused post or area"],
+  [["Enter"], "Open the focused pane large"],
+  [["?"], "This list"],
+];
+
+/** What can be done by keys. */
+export function Keys() {
+  return (
+    <Table>
+      <Table.Tbody>
+        {KEYS.map(([keys, what]) => (
+          <Table.Tr key={what}>
+            <Table.Td style={{ whiteSpace: "nowrap" }}>
+              {keys.map((k) => (k === "…" ? " … " : <Kbd key={k}>{k}</Kbd>))}
+            </Table.Td>
+            <Table.Td>{what}</Table.Td>
+          </Table.Tr>
+        ))}
+      </Table.Tbody>
+    </Table>
+  );
+}

@@ -1,0 +1,61 @@
+/** Whether what is on the desk is kept, and what to do where it is not. */
+import { Button, Tooltip } from "@mantine/core";
+import classes from "./Desk.module.css";
+import type { DraftHandle, Saving } from "./useDraft";
+
+const WORDS: Record<Saving["kind"], string> = {
+  saved: "Saved",
+  saving: "Saving…",
+  waiting: "Saving…",
+  refused: "Not saved",
+  retrying: "Not saved yet",
+  conflict: "Not saved",
+};
+
+export function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
+  if (saving.kind === "retrying") {
+    const { status, message } = saving.error;
+    const silent = navigator.onLine ? "No answer, changes wait" : "Offline, changes wait";
+    return (
+      <span className={classes.saved} data-kind={saving.kind} role="status" title={message}>
+        {status > 0 ? "Not saved yet, trying again" : silent}
+      </span>
+    );
+  }
+  return (
+    <span className={classes.saved} data-kind={saving.kind} role="status">
+      {saving.kind === "refused" ? (
+        <Tooltip label={saving.error.message} multiline w={280}>
+          <button type="button" className="plain" onClick={again}>
+            {WORDS.refused}
+          </button>
+        </Tooltip>
+      ) : (
+        WORDS[saving.kind]
+      )}
+    </span>
+  );
+}
+
+/** Somebody else saved a newer version: both stand until one is chosen. */
+export function Conflict({
+  handle,
+  conflict,
+}: {
+  handle: DraftHandle;
+  conflict: Extract<Saving, { kind: "conflict" }>;
+}) {
+  const { theirs, said, differs } = conflict;
+  return (
+    <div className={classes.banner} role="alert">
+      <span>
+        {said} {differs.length > 0 && `Yours and theirs differ in: ${differs.join("; ")}. `}
+        Nothing is overwritten until you choose.
+      </span>
+      <Button onClick={() => handle.keepMine(theirs)}>Keep mine</Button>
+      <Button variant="default" onClick={() => handle.takeTheirs(theirs)}>
+        Take theirs
+      </Button>
+    </div>
+  );
+}

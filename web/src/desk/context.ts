@@ -1,0 +1,55 @@
+/** What every deck of the desk shares: the placement that is worked on, and where the cursor is. */
+import { createContext, useContext } from "react";
+import type { ProblemError } from "../api/client";
+import type { Delivery, Original, Reading, Site, SpanReading } from "../api/queries";
+import type { Scale } from "./scale";
+import type { Bringing } from "./useBringing";
+import type { DraftHandle } from "./useDraft";
+
+/** The placement. It changes with the draft and its reading, not with the cursor. */
+export interface Work {
+  site: Site;
+  placementId: number;
+  handle: DraftHandle;
+  reading: Reading;
+  /** Why the draft cannot be read as it stands; `reading` is then the last one that could. */
+  error: ProblemError | undefined;
+  originals: Original[];
+  delivery: Delivery | undefined;
+  scale: Scale;
+  span: SpanReading;
+  choose: (letter: string) => void;
+  /** The spans that the last step changed; undefined where that is not known. */
+  touched: string[] | undefined;
+  /** Whether the detail of the chosen span says what each way to aim comes to. */
+  askCosts: (asked: boolean) => void;
+  /** Add breakpoints, as last widths of new spans. */
+  addPosts: (posts: number[]) => void;
+  bringing: Bringing;
+}
+
+/** Where one looks: the viewport width, and the density that bands are seen at. */
+export interface Seen {
+  cursor: number;
+  setCursor: (width: number) => void;
+  density: number;
+}
+
+export const WorkContext = createContext<Work | null>(null);
+export const SeenContext = createContext<Seen | null>(null);
+
+/** The placement alone, for what does not follow the cursor. */
+export function useWork(): Work {
+  const work = useContext(WorkContext);
+  if (!work) throw new Error("outside of the desk");
+  return work;
+}
+
+export function useSeen(): Seen {
+  const seen = useContext(SeenContext);
+  if (!seen) throw new Error("outside of the desk");
+  return seen;
+}
+
+/** Both. */
+export const useDesk = (): Work & Seen => ({ ...useWork(), ...useSeen() });

@@ -1,0 +1,20 @@
+/** What one works with, by step. */
+import type { Step } from "../Steps";
+import { AimStep } from "./aim/AimStep";
+import { CodeStep } from "./code/CodeStep";
+import { FilesStep } from "./files/FilesStep";
+import { FrameStep } from "./frame/FrameStep";
+import { ProofStep } from "./proof/ProofStep";
+
+const GROUNDS: Record<Step, () => React.ReactNode> = {
+  frame: FrameStep,
+  aim: AimStep,
+  files: FilesStep,
+  code: CodeStep,
+  proof: ProofStep,
+};
+
+export function Ground({ step }: { step: Step }) {
+  const Work = GROUNDS[step] ?? AimStep;
+  return <Work />;
+}

@@ -1,0 +1,19 @@
+import type { Treatment } from "../../../api/queries";
+import { useWork } from "../../context";
+import classes from "./Aim.module.css";
+
+/** The colour behind the picture, or in its place. */
+export function Colour({ set, label }: { set: (v: Partial<Treatment>, g?: string) => void; label: string }) {
+  const { span } = useWork();
+  return (
+    <label className={classes.colour}>
+      {label}
+      <input
+        type="color"
+        aria-label="Background colour"
+        value={span.effective.background ?? "#d5d9da"}
+        onChange={(e) => set({ background: e.currentTarget.value }, `background ${span.letter}`)}
+      />
+    </label>
+  );
+}

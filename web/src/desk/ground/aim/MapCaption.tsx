@@ -1,0 +1,57 @@
+/** Under the map: its px size, its areas, the focal point, the safe area. */
+import { Popover } from "@mantine/core";
+import { AreaList } from "../../../picture/AreaList";
+import type { Area } from "../../../picture/areas";
+import { percent, plural, size } from "../../../ui/format";
+import classes from "./Aim.module.css";
+import { SafeArea } from "./SafeArea";
+import type { Aimed } from "./useAimed";
+
+interface Props {
+  aimed: Aimed;
+  setAreas: (areas: Area[], group?: string) => void;
+  suggest: () => void;
+  drawing: boolean;
+  draw: (on: boolean) => void;
+  openLarge: () => void;
+  /** Why the crop in hand stops here, if it does. */
+  stops: string | undefined;
+}
+
+export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge, stops }: Props) {
+  const { original, look } = aimed;
+  const keeps = look.areas?.filter((a) => a.kind !== "quiet").length ?? 0;
+  return (
+    <div className={classes.caption}>
+      <b>{size(original.width_px, original.height_px)}</b>
+      <Popover position="top-start" trapFocus shadow="md" width={560}>
+        <Popover.Target>
+          <button type="button" className="plain">
+            {plural(keeps, "keep area")}
+          </button>
+        </Popover.Target>
+        <Popover.Dropdown>
+          <AreaList areas={look.areas ?? []} set={setAreas} suggest={suggest} />
+        </Popover.Dropdown>
+      </Popover>
+      <button type="button" className="plain" aria-pressed={drawing} onClick={() => draw(!drawing)}>
+        {drawing ? "drag on the picture…" : "draw one"}
+      </button>
+      <button type="button" className="plain" onClick={openLarge}>
+        large
+      </button>
+      {stops ? (
+        <span className={classes.stopped} role="status">
+          {stops}
+        </span>
+      ) : (
+        <span>
+          focal {percent(look.focal[0])}, {percent(look.focal[1])}
+        </span>
+      )}
+      <span className={classes.last}>
+        <SafeArea original={original} />
+      </span>
+    </div>
+  );
+}

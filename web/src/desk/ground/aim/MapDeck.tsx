@@ -1,0 +1,117 @@
+/** The map of the chosen span's original, or what stands in its place; pictures can be dropped on it. */
+import { Modal } from "@mantine/core";
+import { Dropzone } from "@mantine/dropzone";
+import { useDisclosure } from "@mantine/hooks";
+import { type RefObject, useState } from "react";
+import { type MapProps, PictureMap } from "../../../picture/PictureMap";
+import { SuggestionBar, useSuggestion } from "../../../picture/Suggest";
+import { percent } from "../../../ui/format";
+import { useDesk } from "../../context";
+import classes from "./Aim.module.css";
+import type { Cropping } from "./CropField";
+import { LargeMap } from "./LargeMap";
+import { MapCaption } from "./MapCaption";
+import { NoMap } from "./NoMap";
+import { useAimed } from "./useAimed";
+
+interface Props {
+  openFiles: RefObject<(() => void) | null>;
+  cropping: Cropping;
+}
+
+export function MapDeck({ openFiles, cropping }: Props) {
+  const { span, reading, handle, cursor, bringing } = useDesk();
+  const { aimed, set, setFocal, setAreas } = useAimed();
+  const [drawing, setDrawing] = useState<"keep" | "quiet">();
+  const [large, { open: openLarge, close: closeLarge }] = useDisclosure();
+  const [stopped, setStopped] = useState(false);
+  const suggestion = useSuggestion(aimed?.original.id);
+  const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
+  const sharpest = facts?.needs.filter((n) => n.density <= 2).at(-1);
+  const overall = reading.safe.find((s) => s.original === aimed?.original.id);
+  const map: MapProps | undefined = aimed && {
+    ...aimed,
+    setAreas,
+    spans: reading.spans.filter((s) => s.effective.original === aimed.original.id),
+    chosen: span,
+    cursor,
+    moveFocal: setFocal,
+    settle: handle.settle,
+    crop: span.effective.crop,
+    cropping: cropping.on
+      ? {
+          held: cropping.lock === "ratio",
+          least: cropping.maySoft || !sharpest ? 0 : Math.min(1, sharpest.width_px / aimed.original.width_px),
+          change: (crop, group) => set({ crop }, `${group} ${span.letter}`),
+          stopped: setStopped,
+        }
+      : undefined,
+    overall: overall && overall.spans.length > 1 ? overall.safe : undefined,
+    suggestion: suggestion.found,
+    matter: span.keeps,
+  };
+  const shows = (span.effective.show ?? "picture") === "picture";
+  return (
+    <div className={classes.map}>
+      <Dropzone
+        onDrop={(files) => bringing.bring(span.letter, files)}
+        openRef={openFiles}
+        activateOnClick={false}
+        activateOnKeyboard={false}
+        multiple={false}
+        unstyled
+        className={classes.drop}
+        inputProps={{ "aria-label": `Bring an original for span ${span.letter}` }}
+      >
+        {shows && map ? (
+          <PictureMap {...map} drawing={drawing} drawn={() => setDrawing(undefined)} />
+        ) : (
+          <NoMap openFiles={() => openFiles.current?.()} />
+        )}
+      </Dropzone>
+      {suggestion.failed && (
+        <div className={classes.upload} data-state="refused" role="alert">
+          {suggestion.failed}
+          <button type="button" className="plain" onClick={suggestion.dismiss}>
+            dismiss
+          </button>
+        </div>
+      )}
+      {bringing.going.map((u) => (
+        <div key={u.id} className={classes.upload} data-state={u.state} role="status">
+          {u.state === "going" ? `${u.name} ${percent(u.progress)}` : u.error}
+          {u.state === "refused" && (
+            <button type="button" className="plain" onClick={() => bringing.dismiss(u.id)}>
+              dismiss
+            </button>
+          )}
+        </div>
+      ))}
+      {aimed && suggestion.found && (
+        <SuggestionBar
+          suggestion={suggestion.found}
+          look={aimed.look}
+          setFocal={setFocal}
+          setAreas={setAreas}
+          dismiss={suggestion.dismiss}
+        />
+      )}
+      {aimed && shows && !suggestion.found && (
+        <MapCaption
+          aimed={aimed}
+          setAreas={setAreas}
+          suggest={suggestion.ask}
+          drawing={drawing === "keep"}
+          draw={(on) => setDrawing(on ? "keep" : undefined)}
+          openLarge={openLarge}
+          stops={cropping.on && stopped ? `stops here: a smaller crop is soft at ${sharpest?.density}x` : undefined}
+        />
+      )}
+      {map && (
+        <Modal opened={large} onClose={closeLarge} fullScreen title={`${map.original.name}, areas and focal point`}>
+          <LargeMap map={map} />
+        </Modal>
+      )}
+    </div>
+  );
+}

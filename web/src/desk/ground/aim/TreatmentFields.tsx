@@ -1,0 +1,82 @@
+/** What the chosen span does: what shows, which original, crop, areas, fit, aim, and what its files carry. */
+import { SegmentedControl } from "@mantine/core";
+import type { RefObject } from "react";
+import { useWork } from "../../context";
+import { Field } from "../Field";
+import ground from "../Ground.module.css";
+import { SpanHead } from "../OwnValues";
+import classes from "./Aim.module.css";
+import { AimField } from "./AimField";
+import { Colour } from "./Colour";
+import { CropField, type Cropping } from "./CropField";
+import { KeepsField } from "./KeepsField";
+import { OriginalChooser } from "./OriginalChooser";
+import { useAimed } from "./useAimed";
+
+interface Props {
+  openFiles: RefObject<(() => void) | null>;
+  cropping: Cropping;
+  setCropping: (cropping: Cropping) => void;
+}
+
+export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
+  const { span, bringing } = useWork();
+  const { aimed, set } = useAimed();
+  const shows = span.effective.show ?? "picture";
+  return (
+    <div className={ground.column} style={{ flex: "1 1 400px" }}>
+      <SpanHead />
+      <Field field="show" label="Shows">
+        <SegmentedControl
+          size="xs"
+          aria-label="What shows"
+          value={shows}
+          onChange={(show) => set({ show: show as "picture" | "colour" | "nothing" })}
+          data={["picture", "colour", "nothing"]}
+        />
+        {shows === "colour" && <Colour set={set} label="the frame" />}
+      </Field>
+      {shows === "picture" && (
+        <>
+          <Field field="original" label="Original">
+            <span className={classes.file}>{aimed?.original.name ?? "none"}</span>
+            <OriginalChooser
+              give={(id, look) => bringing.give(span.letter, id, look)}
+              bring={() => openFiles.current?.()}
+              label="Change…"
+            />
+          </Field>
+          {aimed && (
+            <>
+              <CropField cropping={cropping} setCropping={setCropping} original={aimed.original} set={set} />
+              <KeepsField areas={aimed.look.areas ?? []} set={set} />
+            </>
+          )}
+          <Field field="fit" label="Fit">
+            <SegmentedControl
+              size="xs"
+              aria-label="Fit"
+              value={span.effective.fit ?? "cover"}
+              onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
+              data={["cover", "contain"]}
+            />
+            {span.effective.fit === "contain" && <Colour set={set} label="the rest" />}
+          </Field>
+          <AimField set={set} />
+          <Field field="whole" label="Files carry">
+            <SegmentedControl
+              size="xs"
+              aria-label="What the files carry"
+              value={span.effective.whole ? "whole" : "cut"}
+              onChange={(v) => set({ whole: v === "whole" })}
+              data={[
+                { value: "cut", label: "what shows" },
+                { value: "whole", label: "the whole" },
+              ]}
+            />
+          </Field>
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+/** The original that the chosen span shows, and how it is looked at and treated. */
+import type { Look, Original, Treatment } from "../../../api/queries";
+import { type Area, renaming } from "../../../picture/areas";
+import { useWork } from "../../context";
+import { withAreaRenamed } from "../../draft";
+import { lookOf } from "../../useBringing";
+
+export interface Aimed {
+  original: Original;
+  look: Look;
+}
+
+export function useAimed() {
+  const { span, reading, handle, originals } = useWork();
+  const original = originals.find((o) => o.id === span.effective.original);
+  const aimed: Aimed | undefined = original && {
+    original,
+    look: handle.draft.looks[original.id] ?? lookOf(original),
+  };
+  const set = (values: Partial<Treatment>, group?: string) => handle.treat(span.letter, values, group);
+  const setFocal = (focal: [number, number], group?: string) =>
+    aimed && handle.look(aimed.original.id, { ...aimed.look, focal }, group && `${group} ${aimed.original.id}`);
+  const setAreas = (areas: Area[], group?: string) => {
+    if (!aimed) return;
+    const { id } = aimed.original;
+    const named = renaming(aimed.look.areas ?? [], areas);
+    const here = reading.spans.filter((s) => s.effective.original === id).map((s) => s.letter);
+    handle.change((d) => {
+      const looked = { ...d, looks: { ...d.looks, [id]: { ...aimed.look, areas } } };
+      return named ? withAreaRenamed(looked, handle.part, here, ...named) : looked;
+    }, group && `${group} ${id}`);
+  };
+  return { aimed, set, setFocal, setAreas };
+}

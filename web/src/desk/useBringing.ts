@@ -1,0 +1,28 @@
+/** Pictures that are dropped on the desk: each goes into the span that it was dropped on. */
+import type { Look, Original } from "../api/queries";
+import { type Upload, useUploads } from "../originals/useUploads";
+import { withOriginal } from "./draft";
+import type { DraftHandle } from "./useDraft";
+
+export interface Bringing {
+  /** Give an original of the site to a span. */
+  give: (letter: string, id: number, look: Look) => void;
+  /** Bring the first of these files, for a span; even if another is chosen meanwhile. */
+  bring: (letter: string, files: File[]) => void;
+  going: Upload[];
+  dismiss: (upload: number) => void;
+}
+
+export const lookOf = (o: Original): Look => ({ focal: o.focal as [number, number], areas: o.areas });
+
+export function useBringing(siteId: number, handle: DraftHandle, widest: string | undefined): Bringing {
+  const uploads = useUploads(siteId);
+  const give = (letter: string, id: number, look: Look) =>
+    handle.change((d) => withOriginal(d, handle.part, letter, widest ?? letter, id, look));
+  return {
+    give,
+    bring: (letter, files) => uploads.bring(files.slice(0, 1), (o) => give(letter, o.id, lookOf(o))),
+    going: uploads.list.filter((u) => u.state !== "here"),
+    dismiss: uploads.dismiss,
+  };
+}

@@ -1,0 +1,36 @@
+/** Where on the desk the designer is. The address follows a moment later, so that dragging never waits for it. */
+import { useDebouncedValue } from "@mantine/hooks";
+import { useCallback, useEffect, useState } from "react";
+import { useSearchParams } from "react-router";
+
+export interface Place {
+  width: number;
+  /** Which part of the placement is worked on, from 0. */
+  part: number;
+  span: string | undefined;
+  density: number;
+}
+
+const asQuery = (place: Place) =>
+  new URLSearchParams({
+    width: String(place.width),
+    ...(place.part ? { part: String(place.part + 1) } : {}),
+    ...(place.span ? { span: place.span } : {}),
+    ...(place.density === 2 ? {} : { density: String(place.density) }),
+  }).toString();
+
+export function usePlace() {
+  const [search, setSearch] = useSearchParams();
+  const [place, setPlace] = useState<Place>(() => ({
+    width: Number(search.get("width")) || 632,
+    part: Math.max(0, (Number(search.get("part")) || 1) - 1),
+    span: search.get("span") ?? undefined,
+    density: Number(search.get("density")) || 2,
+  }));
+  const put = useCallback((values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })), []);
+  const query = asQuery(place);
+  const [settled] = useDebouncedValue(query, 150);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place writes the address
+  useEffect(() => setSearch(settled, { replace: true }), [settled]);
+  return { place, put, query };
+}
