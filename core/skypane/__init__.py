@@ -27,7 +27,7 @@ from skypane.shown.keeps import failing
 from skypane.shown.plan import Plan, ShownSpan, SpanPlan, plan
 from skypane.shown.safe import SafeArea, safe_area_of
 from skypane.strip import StripFrame, strip_frame, strip_of
-from skypane.treatments import resolve, respan
+from skypane.treatments import resolve, respan, showing
 
 __all__ = [
     "Advice",
@@ -74,6 +74,7 @@ __all__ = [
     "resolve",
     "respan",
     "safe_area_of",
+    "showing",
     "strip_frame",
     "strip_of",
 ]

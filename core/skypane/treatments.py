@@ -178,6 +178,26 @@ def with_values(treatments: Treatments, letter: str, values: Treatment) -> Treat
     return {**treatments, letter: own.model_copy(update=own_values(values))}
 
 
+def showing(placement: Placement, original: int) -> Placement:
+    """The placement with all its rules, but another original wherever it shows one. What speaks of
+    the one that was there, a crop and the areas that matter, goes with it."""
+
+    def shown(treatments: Treatments) -> Treatments:
+        out = {}
+        for letter, own in treatments.items():
+            values = {k: v for k, v in own_values(own).items() if k not in OF_ORIGINAL}
+            if "original" in values:
+                values["original"] = original
+            out[letter] = Treatment(**values)
+        return out
+
+    parts = tuple(
+        part.model_copy(update={"treatments": shown(part.treatments), "alt": None})
+        for part in placement.parts
+    )
+    return placement.model_copy(update={"parts": parts, "common": shown(placement.common)})
+
+
 def respan(
     before: Site,
     after: Site,

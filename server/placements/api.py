@@ -9,7 +9,7 @@ from typing import Annotated
 from config.bodies import Body
 from config.db import in_one_go
 from config.problems import Conflict, Problem, Refused
-from django.db.models import Max
+from django.db.models import F, Max
 from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
@@ -17,7 +17,7 @@ from originals.looks import MOST_LOOKS, Look, Looks
 from originals.models import Original
 from pydantic import AfterValidator, Field
 from sites.models import Page, Site, site_of
-from skypane import InvalidPlan, changes, findings_of, model, plan
+from skypane import InvalidPlan, changes, findings_of, model, plan, showing
 
 from placements.history import (
     StoredLooks,
@@ -188,6 +188,38 @@ def make_placement(
 @router.get("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem})
 def read_placement(request: HttpRequest, placement_id: int) -> PlacementOut:
     return _out(_mine(request, placement_id))
+
+
+class CopyIn(Body):
+    """`original`: another one, which the copy shows wherever the placement shows one."""
+
+    name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    original: model.Id | None = None
+
+
+@router.post(
+    "/placements/{int:placement_id}/copies",
+    response={201: PlacementOut, 404: Problem, 422: Problem},
+)
+def copy_placement(
+    request: HttpRequest, placement_id: int, payload: CopyIn
+) -> tuple[int, PlacementOut]:
+    """A placement with the same rules, right after the one that it is made from."""
+    source = _mine(request, placement_id)
+    noun = source.as_noun().model_copy(update={"name": payload.name.strip(), "stem": None})
+    if payload.original is not None:
+        noun = showing(noun, payload.original)
+    _check(source.page.site, noun)
+
+    def copy() -> Placement:
+        page = source.page
+        page.placements.filter(position__gt=source.position).update(position=F("position") + 1)
+        row = Placement(page=page, position=source.position + 1, revision=0)
+        row.keep(noun)
+        begin(row)
+        return row
+
+    return 201, _out(in_one_go(copy))
 
 
 def _check(site: Site, placement: model.Placement) -> None:

@@ -176,3 +176,27 @@ def test_an_empty_placement_has_room_for_a_picture(designer, page, site):
         f"/sites/{site['id']}/readings", {"placement": made["placement"]}
     ).json()
     assert [f["rule"] for f in reading["findings"]] == ["no-original"] and reading["files"] == []
+
+
+def test_a_placement_is_duplicated_with_its_rules_and_only_the_original_exchanged(
+    designer, site, page, placement, original
+):
+    from tests.conftest import picture
+
+    other = designer.bring(site["id"], picture(seed=9), "other.jpg").json()
+    crop = {"crop": {"x": 0.1, "y": 0.1, "w": 0.5, "h": 0.5}, "keeps": ["Mast"]}
+    rules = {**own(placement["placement"]), "B": crop}
+    saved = save(designer, placement, **with_own(placement["placement"], treatments=rules)).json()
+    asked = {"name": "Second", "original": other["id"]}
+    made = designer.post(f"/placements/{placement['id']}/copies", asked)
+    assert made.status_code == 201
+    given = {k: {f: v for f, v in t.items() if v} for k, t in own(made.json()["placement"]).items()}
+    assert given["D"]["original"] == other["id"] and given["D"]["height"]["w"] == 2
+    assert given["B"] == {} and given["A"]["height"]["h"] == 1
+    same = designer.post(f"/placements/{placement['id']}/copies", {"name": "Third"}).json()
+    assert own(same["placement"]) == own(saved["placement"])
+    # right after the one that they are made from
+    rows = designer.get(f"/sites/{site['id']}/placements").json()
+    assert [r["name"] for r in rows] == ["Lighthouse", "Third", "Second"]
+    foreign = designer.post(f"/placements/{placement['id']}/copies", {**asked, "original": 10**9})
+    assert foreign.status_code == 422 and "not in this site" in foreign.json()["detail"]

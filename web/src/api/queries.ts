@@ -213,14 +213,16 @@ export const useRemovePage = (site: number) =>
 
 export const useMakePlacement = (site: number) =>
   useChange(
-    ({ page, name }: { page: number; name: string }) =>
-      data(
-        client.POST("/api/pages/{page_id}/placements", {
-          ...path({ page_id: page }),
-          body: { placement: { name, kind: "picture", lead: true, parts: [{ treatments: {} }] } as PlacementBody },
-        }),
-      ),
-    () => [keys.placements(site), keys.sites],
+    ({ page, placement }: { page: number; placement: PlacementBody }) =>
+      data(client.POST("/api/pages/{page_id}/placements", { ...path({ page_id: page }), body: { placement } })),
+    () => [keys.placements(site), keys.sites, keys.originals(site)],
+  );
+
+export const useCopyPlacement = (site: number) =>
+  useChange(
+    ({ id, ...body }: { id: number; name: string; original?: number }) =>
+      data(client.POST("/api/placements/{placement_id}/copies", { ...path({ placement_id: id }), body })),
+    () => [keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useRemovePlacement = (site: number) =>

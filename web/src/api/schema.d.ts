@@ -241,6 +241,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/placements/{placement_id}/copies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Placement
+         * @description A placement with the same rules, right after the one that it is made from.
+         */
+        post: operations["placements_api_copy_placement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/placements/{placement_id}/deliveries": {
         parameters: {
             query?: never;
@@ -861,6 +881,16 @@ export interface components {
              * @default 1080
              */
             max_width_px?: number;
+        };
+        /**
+         * CopyIn
+         * @description `original`: another one, which the copy shows wherever the placement shows one.
+         */
+        CopyIn: {
+            /** Name */
+            name: string;
+            /** Original */
+            original?: number | null;
         };
         /** Credentials */
         Credentials: {
@@ -3229,6 +3259,50 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_api_copy_placement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                placement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CopyIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacementOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

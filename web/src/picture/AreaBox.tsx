@@ -1,9 +1,10 @@
 /** One area on the map: moved and resized by mouse, nudged, resized, duplicated and removed by keys. */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
-import classes from "../desk/ground/aim/Map.module.css";
 import { DRAG } from "../ui/drag";
 import { type Area, CORNERS, type Corner, moved, pulled } from "./areas";
+import type { Label } from "./labels";
+import classes from "./Map.module.css";
 
 interface Props {
   area: Area;
@@ -12,13 +13,15 @@ interface Props {
   /** CSS px of the whole picture as it is drawn here. */
   width: number;
   height: number;
+  /** Where its name stands on the picture. */
+  label: Label | undefined;
   change: (rect: Area["rect"], group: string) => void;
   remove: () => void;
   duplicate: () => void;
   settle: () => void;
 }
 
-export function AreaBox({ area, gone, width, height, change, remove, duplicate, settle }: Props) {
+export function AreaBox({ area, gone, width, height, label, change, remove, duplicate, settle }: Props) {
   const start = useRef(area.rect);
   const group = `area ${area.name}`;
   const bind = useDrag(({ args: [corner], first, last, movement: [mx, my], event }) => {
@@ -57,7 +60,11 @@ export function AreaBox({ area, gone, width, height, change, remove, duplicate, 
       onKeyUp={settle}
       {...bind(undefined)}
     >
-      <span>{area.name}</span>
+      {label && (
+        <span style={{ left: label.left - r.x * width, top: label.top - r.y * height, maxWidth: label.width }}>
+          {area.name}
+        </span>
+      )}
       {CORNERS.map((c) => (
         <i key={c} data-corner={c} {...bind(c)} />
       ))}

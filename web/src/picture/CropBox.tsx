@@ -2,9 +2,9 @@
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
 import { fitted } from "../desk/ground/aim/CropField";
-import classes from "../desk/ground/aim/Map.module.css";
 import { DRAG } from "../ui/drag";
 import { CORNERS, type Corner, type Rect } from "./areas";
+import classes from "./Map.module.css";
 
 interface Props {
   rect: Rect;

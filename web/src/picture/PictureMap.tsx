@@ -4,7 +4,6 @@ import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef, useState } from "react";
 import type { Look, Original, SpanReading } from "../api/queries";
 import { UNCROPPED } from "../desk/ground/aim/CropField";
-import classes from "../desk/ground/aim/Map.module.css";
 import { valueAt } from "../desk/scale";
 import { DRAG } from "../ui/drag";
 import { percent } from "../ui/format";
@@ -12,6 +11,8 @@ import { Letter, spanColour } from "../ui/Letter";
 import { AreaBox } from "./AreaBox";
 import { type Area, added, between, changed, duplicated, type Rect, removed } from "./areas";
 import { CropBox } from "./CropBox";
+import { labelsOf } from "./labels";
+import classes from "./Map.module.css";
 import type { Suggestion } from "./Suggest";
 
 /** What a span shows at a width inside it; for a width outside, all that it shows anywhere. */
@@ -119,6 +120,7 @@ export function PictureMap({
     moveFocal([clamp(fx + (step[0] ?? 0)), clamp(fy + (step[1] ?? 0))], "focal keys");
   };
   const seen = chosen && windowAt(chosen, cursor);
+  const labels = labelsOf(areas, original.width_px * scale, original.height_px * scale);
   return (
     <div className={classes.surround} data-zoomed={zoom > 1 || undefined} ref={ref}>
       {width > 0 && (
@@ -147,6 +149,7 @@ export function PictureMap({
               gone={matter !== undefined && a.kind !== "quiet" && !matter.includes(a.name)}
               width={original.width_px * scale}
               height={original.height_px * scale}
+              label={labels[i]}
               change={(rect, group) => setAreas(changed(areas, i, { rect }), group)}
               remove={() => setAreas(removed(areas, i))}
               duplicate={() => setAreas(duplicated(areas, i))}

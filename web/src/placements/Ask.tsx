@@ -1,0 +1,81 @@
+/** Names that are asked for: of a new page or placement, of one that is renamed, of a copy. */
+import { Button, Select, TextInput } from "@mantine/core";
+import { type FormEvent, useState } from "react";
+import { useNavigate } from "react-router";
+import {
+  type PlacementBody,
+  useCopyPlacement,
+  useMakePage,
+  useMakePlacement,
+  useOriginals,
+  useRenamePage,
+} from "../api/queries";
+
+export type Asking =
+  | { what: "page" }
+  | { what: "rename"; id: number; title: string }
+  | { what: "placement"; page: number }
+  | { what: "copy"; id: number; name: string };
+
+export const TITLES: Record<Asking["what"], string> = {
+  page: "New page",
+  rename: "Rename the page",
+  placement: "New placement",
+  copy: "Duplicate with its rules",
+};
+
+const SAME = "the same pictures";
+
+export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; done: () => void }) {
+  const makePage = useMakePage(siteId);
+  const rename = useRenamePage(siteId);
+  const makePlacement = useMakePlacement(siteId);
+  const copy = useCopyPlacement(siteId);
+  const originals = useOriginals(siteId);
+  const navigate = useNavigate();
+  const [text, setText] = useState(
+    asking.what === "rename" ? asking.title : asking.what === "copy" ? `${asking.name} 2` : "",
+  );
+  const [original, setOriginal] = useState<string>(SAME);
+  const working = { page: makePage, rename, placement: makePlacement, copy }[asking.what];
+  const toDesk = (p: { id: number }) => navigate(`/sites/${siteId}/placements/${p.id}/aim`);
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    if (asking.what === "page") makePage.mutate(text, { onSuccess: done });
+    else if (asking.what === "rename") rename.mutate({ id: asking.id, title: text }, { onSuccess: done });
+    else if (asking.what === "copy") {
+      const other = original === SAME ? undefined : Number(original);
+      copy.mutate({ id: asking.id, name: text, original: other }, { onSuccess: toDesk });
+    } else {
+      const placement = { name: text, kind: "picture", lead: true, parts: [{ treatments: {} }] } as PlacementBody;
+      makePlacement.mutate({ page: asking.page, placement }, { onSuccess: toDesk });
+    }
+  };
+  return (
+    <form onSubmit={submit} style={{ display: "grid", gap: 12 }}>
+      <TextInput
+        label={asking.what === "placement" || asking.what === "copy" ? "Name, which files will bear too" : "Title"}
+        data-autofocus
+        required
+        maxLength={80}
+        value={text}
+        onChange={(e) => setText(e.currentTarget.value)}
+        error={working.error?.message}
+      />
+      {asking.what === "copy" && (
+        <Select
+          label="It shows"
+          searchable
+          allowDeselect={false}
+          value={original}
+          onChange={(v) => setOriginal(v ?? SAME)}
+          data={[SAME, ...(originals.data ?? []).map((o) => ({ value: String(o.id), label: o.name }))]}
+          description="Frames, fit and aim stay; a crop and the choice of areas go with the picture."
+        />
+      )}
+      <Button type="submit" loading={working.isPending}>
+        {asking.what === "rename" ? "Rename" : asking.what === "copy" ? "Duplicate" : "Make it"}
+      </Button>
+    </form>
+  );
+}

@@ -1,0 +1,113 @@
+/** One page of the site: its placements in reading order. A picture dropped on it becomes one more. */
+import { Button } from "@mantine/core";
+import { Dropzone } from "@mantine/dropzone";
+import { useRef } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../api/client";
+import { useRemovePage, useRemovePlacement } from "../api/queries";
+import { percent, plural } from "../ui/format";
+import type { Asking } from "./Ask";
+import { Health } from "./Health";
+import { More } from "./More";
+import classes from "./Placements.module.css";
+import { StripFrame } from "./StripFrame";
+import { useDropped } from "./useDropped";
+
+interface Props {
+  siteId: number;
+  page: Schemas["PageOut"];
+  placements: Schemas["PlacementRow"][];
+  widest: string;
+  ask: (asking: Asking) => void;
+}
+
+export function PageSection({ siteId, page, placements, widest, ask }: Props) {
+  const removePage = useRemovePage(siteId);
+  const remove = useRemovePlacement(siteId);
+  const openFiles = useRef<() => void>(null);
+  const dropped = useDropped(siteId, page.id, widest);
+  return (
+    <Dropzone
+      onDrop={dropped.bring}
+      openRef={openFiles}
+      activateOnClick={false}
+      activateOnKeyboard={false}
+      unstyled
+      className={classes.drop}
+      inputProps={{ "aria-label": `Bring pictures to ${page.title}` }}
+    >
+      <section className={classes.page} aria-label={page.title}>
+        <header>
+          <h2>{page.title}</h2>
+          <span className="soft">{plural(placements.length, "placement")}</span>
+          <Button variant="subtle" onClick={() => ask({ what: "placement", page: page.id })}>
+            + placement
+          </Button>
+          <Button variant="subtle" onClick={() => openFiles.current?.()}>
+            + from pictures…
+          </Button>
+          <More
+            label={`More for ${page.title}`}
+            items={[
+              ["Rename…", () => ask({ what: "rename", id: page.id, title: page.title })],
+              [
+                placements.length ? `Remove with ${plural(placements.length, "placement")}` : "Remove",
+                () => removePage.mutate(page.id),
+              ],
+            ]}
+          />
+        </header>
+        {placements.map((p) => (
+          <div key={p.id} className={classes.row}>
+            <Link to={`/sites/${siteId}/placements/${p.id}/aim`} className={classes.link}>
+              <div className={classes.name}>
+                <strong>{p.name}</strong>
+                {p.parts > 1 && (
+                  <span className="soft">
+                    {p.kind} of {p.parts}
+                  </span>
+                )}
+                <Health findings={p.findings} error={p.error ?? undefined} />
+              </div>
+              <div className={classes.strip}>
+                {p.strip.map((s) => (
+                  <StripFrame key={s.letter} frame={s} />
+                ))}
+              </div>
+            </Link>
+            <More
+              label={`More for ${p.name}`}
+              items={[
+                ["Duplicate…", () => ask({ what: "copy", id: p.id, name: p.name })],
+                ["Remove", () => remove.mutate(p.id)],
+              ]}
+            />
+          </div>
+        ))}
+        {dropped.going.map((u) => (
+          <div key={u.id} className={classes.going} data-state={u.state} role="status">
+            <strong>{u.name}</strong>
+            {u.state === "refused" ? (
+              <>
+                <span>{u.error}</span>
+                <button type="button" className="plain" onClick={() => dropped.dismiss(u.id)}>
+                  dismiss
+                </button>
+              </>
+            ) : (
+              <span>{u.state === "going" ? percent(u.progress) : "waiting"}</span>
+            )}
+          </div>
+        ))}
+        {dropped.failed && (
+          <div className={classes.going} data-state="refused" role="alert">
+            {dropped.failed}
+          </div>
+        )}
+        {placements.length === 0 && dropped.going.length === 0 && (
+          <p className={classes.hint}>Drop pictures here: each becomes a placement.</p>
+        )}
+      </section>
+    </Dropzone>
+  );
+}
