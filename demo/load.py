@@ -22,7 +22,7 @@ from django.db import transaction  # noqa: E402
 from originals.intake import take_in_path  # noqa: E402
 from originals.models import Original  # noqa: E402
 from placements.models import Placement  # noqa: E402
-from sites.models import Page, Site  # noqa: E402
+from sites.models import Membership, Page, Role, Site  # noqa: E402
 from skypane import model as m  # noqa: E402
 
 #: name → (alt text or None, keep areas as (name, x0, x1, y0, y1), quiet area or None); boxes read
@@ -202,7 +202,7 @@ def load() -> None:
     print("· loading the demo site Tern Point", file=sys.stderr)
     with transaction.atomic():
         site = Site.objects.create(name="Tern Point", plan=m.Site().model_dump(mode="json"))
-        site.members.add(user)
+        Membership.objects.create(site=site, user=user, role=Role.OWNER)
         originals = bring(site)
         for position, (title, nouns) in enumerate(placements(originals).items(), 1):
             page = Page.objects.create(site=site, title=title, position=position)

@@ -7,21 +7,22 @@ from typing import Annotated
 from config.bodies import Body
 from config.problems import Problem, Refused
 from django.conf import settings
-from django.contrib.auth import authenticate, get_user_model, login, logout
+from django.contrib.auth import (
+    authenticate,
+    get_user_model,
+    login,
+    logout,
+    update_session_auth_hash,
+)
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
 from django.http import HttpRequest
-from django.middleware.csrf import get_token
-from ninja import Router, Schema
-from ninja.utils import check_csrf
+from ninja import Router
 from pydantic import Field
 
+from accounts.session import Session, guard, session_of
+
 router = Router()
-
-
-class Session(Schema):
-    """Who is signed in, if anybody, and whether this installation offers the demo designer."""
-
-    name: str | None
-    demo: bool
 
 
 class Credentials(Body):
@@ -29,47 +30,57 @@ class Credentials(Body):
     password: Annotated[str, Field(max_length=4096)]
 
 
-def _session(request: HttpRequest) -> Session:
-    get_token(request)
-    name = request.user.get_username() if request.user.is_authenticated else None
-    return Session(name=name or None, demo=settings.DEMO)
-
-
-def _guard(request: HttpRequest) -> None:
-    if check_csrf(request):
-        raise Refused("This page is out of date. Load it again.", status=403)
-
-
 @router.get("/session", response=Session, auth=None)
 def read_session(request: HttpRequest) -> Session:
-    return _session(request)
+    return session_of(request)
 
 
 @router.post(
     "/session", response={200: Session, 401: Problem, 403: Problem, 429: Problem}, auth=None
 )
 def sign_in(request: HttpRequest, credentials: Credentials) -> Session:
-    _guard(request)
+    guard(request)
     user = authenticate(request, username=credentials.name, password=credentials.password)
     if user is None:
         raise Refused("Name and password do not match. Try again.", status=401, field="password")
     login(request, user)
-    return _session(request)
+    return session_of(request)
 
 
 @router.post("/session/demo", response={200: Session, 403: Problem}, auth=None)
 def sign_in_demo(request: HttpRequest) -> Session:
-    _guard(request)
+    guard(request)
     user = get_user_model().objects.filter(username="demo").first() if settings.DEMO else None
     if user is None:
         raise Refused(
             "This is no demo installation. Sign in with your name and password.", status=403
         )
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")
-    return _session(request)
+    return session_of(request)
 
 
 @router.delete("/session", response=Session)
 def sign_out(request: HttpRequest) -> Session:
     logout(request)
-    return _session(request)
+    return session_of(request)
+
+
+class PasswordChange(Body):
+    old: Annotated[str, Field(max_length=4096)]
+    new: Annotated[str, Field(min_length=1, max_length=4096)]
+
+
+@router.post("/session/password", response={204: None, 422: Problem})
+def change_password(request: HttpRequest, payload: PasswordChange) -> tuple[int, None]:
+    """Change one's own password. This session stays open, all others end."""
+    user = request.user
+    if not user.check_password(payload.old):  # type: ignore[union-attr]
+        raise Refused("This is not your present password.", field="old")
+    try:
+        validate_password(payload.new, user)  # type: ignore[arg-type]
+    except ValidationError as error:
+        raise Refused(" ".join(error.messages), field="new") from None
+    user.set_password(payload.new)  # type: ignore[union-attr]
+    user.save()
+    update_session_auth_hash(request, user)  # type: ignore[arg-type]
+    return 204, None

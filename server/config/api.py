@@ -9,6 +9,7 @@ from deliveries.api import router as deliveries
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from doors.originals import router as originals
+from doors.people import router as people
 from doors.readings import router as readings
 from doors.sites import router as site_doors
 from ninja import NinjaAPI
@@ -51,6 +52,7 @@ problems.install(api)
 api.add_router("", accounts, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", site_doors, tags=["sites"])
+api.add_router("", people, tags=["people"])
 api.add_router("", originals, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
 api.add_router("", readings, tags=["readings"])

@@ -13,14 +13,13 @@ from django.core.files.storage import default_storage
 from django.db.models import QuerySet
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
-from django.shortcuts import get_object_or_404
 from django.utils import timezone
 from ninja import Router, Schema
 from originals.models import preview_url
 from placements.models import Placement
 from placements.strips import THUMB_PX
 from pydantic import Field
-from sites.models import site_of
+from sites.access import row_for, site_for
 from skypane import proof
 from skypane.identifiers import identifier
 from skypane.markup.picture import TYPES
@@ -76,8 +75,8 @@ class PicksIn(Body):
     cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
 
 
-def _mine(request: HttpRequest, delivery_id: int) -> Delivery:
-    return get_object_or_404(_whole(), id=delivery_id, placement__page__site__members=request.user)
+def _mine(request: HttpRequest, delivery_id: int, *, looking: bool | None = None) -> Delivery:
+    return row_for(request, _whole(), "placement__page__site", delivery_id, looking=looking)
 
 
 def _whole() -> QuerySet[Delivery]:
@@ -159,7 +158,7 @@ def _out(delivery: Delivery) -> DeliveryOut:
 def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, DeliveryOut]:
     """Export a placement as it is saved. A run of it that is still open is answered instead of a
     second one."""
-    get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
+    row_for(request, Placement.objects.all(), "page__site", placement_id)
     delivery, is_new = runs.start(placement_id, request.user)
     if is_new and not send(delivery.id):
         message = "The queue cannot be reached: the export begins when it is back."
@@ -174,7 +173,7 @@ def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, Delive
 def latest_delivery(
     request: HttpRequest, placement_id: int, state: Literal["any", "done"] = "any"
 ) -> DeliveryOut | None:
-    placement = get_object_or_404(Placement, id=placement_id, page__site__members=request.user)
+    placement = row_for(request, Placement.objects.all(), "page__site", placement_id)
     found = _whole().filter(placement=placement)
     found = found.filter(state=Delivery.State.DONE) if state == "done" else found
     delivery = found.first()
@@ -184,7 +183,7 @@ def latest_delivery(
 @router.get("/sites/{int:site_id}/deliveries", response={200: list[DeliveryRow], 404: Problem})
 def list_deliveries(request: HttpRequest, site_id: int) -> list[DeliveryRow]:
     """The latest hundred runs of a site."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     found = _whole().filter(placement__page__site=site).defer("written")[:100]
     any_worker = Worker.is_any()
     return [DeliveryRow(**_row(d, any_worker)) for d in found]  # type: ignore[arg-type]
@@ -235,7 +234,7 @@ def predict_picks(
     request: HttpRequest, delivery_id: int, payload: PicksIn
 ) -> list[proof.Prediction]:
     """Which file each browser takes from the delivered markup, and why."""
-    delivery = _mine(request, delivery_id)
+    delivery = _mine(request, delivery_id, looking=True)
     site, markup = runs.site_of_run(delivery), runs.texts_of(delivery)["snippet.html"]
     facts = {
         f.name: proof.FileFact(

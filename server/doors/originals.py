@@ -15,7 +15,6 @@ from django.conf import settings
 from django.core.files.storage import default_storage
 from django.db import IntegrityError
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import File, Router, Schema
 from ninja.files import UploadedFile
 from originals.intake import (
@@ -36,7 +35,8 @@ from originals.models import Original, preview_url
 from placements.history import lock_for_looks, look_anew
 from placements.models import failing_areas, uses_of
 from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
-from sites.models import Site, site_of
+from sites.access import row_for, site_for
+from sites.models import Site
 from skypane import after_replacing, has_same_ratio, model, no_longer_fits
 from skypane.files.renditions import sharp_up_to
 
@@ -161,7 +161,7 @@ def out(
 
 
 def _mine(request: HttpRequest, original_id: int) -> Original:
-    return get_object_or_404(Original, id=original_id, site__members=request.user)
+    return row_for(request, Original.objects.select_related("site"), "site", original_id)
 
 
 def _changed(
@@ -193,7 +193,7 @@ def _several(site: Site, ids: list[int]) -> list[Original]:
 def list_originals(request: HttpRequest, site_id: int) -> HttpResponse:
     """All of them. A site may have thousands: what comes from our own rows is not checked once
     more."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     used, widest = uses_of(site), site.as_noun().widest
     columns = site.originals.values_list(
         *SAME, "sha256", "focal_x", "focal_y", "areas", "untouched", named=True
@@ -221,7 +221,7 @@ def bring_original(
 ) -> tuple[int, OriginalOut]:
     """Bring one picture. A picture that is here already is answered as it is, with `is_new`
     false."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     _small_enough(file)
     original, is_new = take_in(site, file)
     return 201, out(original, is_new=is_new)
@@ -233,7 +233,7 @@ def bring_original(
 def describe_originals(
     request: HttpRequest, site_id: int, payload: OriginalsChange
 ) -> list[OriginalOut]:
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
 
     def describe() -> list[Original]:
         _several(site, payload.ids)
@@ -261,7 +261,7 @@ def remove_originals(
     request: HttpRequest, site_id: int, payload: OriginalsRemoval
 ) -> list[RemovalOut]:
     """Remove those that are used nowhere; of the others it is said where they are."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
 
     def remove() -> list[RemovalOut]:
         outcome = []

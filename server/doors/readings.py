@@ -15,7 +15,8 @@ from originals.models import preview_url
 from placements.models import originals_of, stems_of
 from placements.proposals import proposable
 from pydantic import Field
-from sites.models import Site, site_of
+from sites.access import site_for
+from sites.models import Site
 from skypane import Moving, Reading, model, read, read_moving
 
 router = Router()
@@ -65,7 +66,7 @@ def _json(reading: Moving) -> HttpResponse:
 @router.post("/sites/{int:site_id}/readings", response={200: Reading, 404: Problem, 422: Problem})
 def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpResponse:
     """Everything that the desk shows of a draft, over every width."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id, looking=True)
     plan, placement, originals = _asked(site, draft)
     reading = read(
         plan,
@@ -85,5 +86,5 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
 )
 def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
     """What changes on the desk while something is dragged; the rest is asked for when it rests."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id, looking=True)
     return _json(read_moving(*_asked(site, draft), preview=preview))

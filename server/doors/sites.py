@@ -12,7 +12,8 @@ from django.http import HttpRequest
 from ninja import Router, Schema
 from placements.models import Placement, originals_in, respan_all
 from placements.strips import StripFrameOut, strip_frame_out
-from sites.models import Page, Site, site_of
+from sites.access import owned, site_for
+from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteIn, SiteOut, site_out
 from skypane import InvalidPlan, findings_of, plan
 from skypane.widths.spans import retitled
@@ -45,6 +46,7 @@ class SiteRow(Schema):
     placements: int
     spans: int
     shown: list[LeadPlacement]
+    role: Role
     findings: int
     failing: int
     delivered: datetime | None
@@ -62,10 +64,11 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
         n_originals=Count("originals", distinct=True),
         delivered=Max("pages__placements__deliveries__finished", filter=done),
     )
-    return [_row(site) for site in sites.order_by("name", "id")]
+    roles = dict(Membership.objects.filter(user=request.user).values_list("site_id", "role"))
+    return [_row(site, roles[site.id]) for site in sites.order_by("name", "id")]
 
 
-def _row(site: Site) -> SiteRow:
+def _row(site: Site, role: str) -> SiteRow:
     noun = site.as_noun()
     rows = {
         p.id: p
@@ -108,6 +111,7 @@ def _row(site: Site) -> SiteRow:
         placements=len(rows),
         spans=len(noun.breakpoints) + 1,
         shown=[lead for _, lead in shown[:MOST_SHOWN]],
+        role=Role(role),
         findings=findings,
         failing=failing,
         delivered=site.delivered,
@@ -121,7 +125,7 @@ def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
         site = Site.objects.create(
             name=payload.name.strip(), plan=payload.plan.model_dump(mode="json")
         )
-        site.members.add(request.user)
+        Membership.objects.create(site=site, user=request.user, role=Role.OWNER)
         Page.objects.create(site=site, title=FIRST_PAGE, position=1)
         return site
 
@@ -130,12 +134,12 @@ def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
 
 @router.get("/sites/{int:site_id}", response={200: SiteOut, 404: Problem})
 def read_site(request: HttpRequest, site_id: int) -> SiteOut:
-    return site_out(site_of(request.user, site_id))
+    return site_out(site_for(request, site_id))
 
 
 @router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})
 def remove_site(request: HttpRequest, site_id: int) -> tuple[int, None]:
-    site_of(request.user, site_id).delete()
+    owned(request, site_id).delete()
     return 204, None
 
 
@@ -148,7 +152,7 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
     did at each width, and every title stays on its widths."""
 
     def change() -> Site:
-        site_of(request.user, site_id)
+        site_for(request, site_id)
         site = Site.objects.select_for_update().get(id=site_id)
         if site.revision != payload.revision:
             raise Conflict(

@@ -11,12 +11,12 @@ from config.db import in_one_go
 from config.problems import Conflict, Problem, Refused
 from django.db.models import F, Max
 from django.http import Http404, HttpRequest
-from django.shortcuts import get_object_or_404
 from ninja import Router, Schema
 from originals.looks import MOST_LOOKS, Look, Looks
 from originals.models import Original
 from pydantic import AfterValidator, Field
-from sites.models import Page, Site, site_of
+from sites.access import row_for, site_for
+from sites.models import Page, Site
 from skypane import InvalidPlan, changes, findings_of, model, plan, showing
 
 from placements.history import (
@@ -106,11 +106,8 @@ class PlacementRow(Schema):
 
 
 def _mine(request: HttpRequest, placement_id: int) -> Placement:
-    return get_object_or_404(
-        Placement.objects.select_related("page__site"),
-        id=placement_id,
-        page__site__members=request.user,
-    )
+    rows = Placement.objects.select_related("page__site")
+    return row_for(request, rows, "page__site", placement_id)
 
 
 def _out(row: Placement) -> PlacementOut:
@@ -133,7 +130,7 @@ def _out(row: Placement) -> PlacementOut:
 
 @router.get("/sites/{int:site_id}/placements", response={200: list[PlacementRow], 404: Problem})
 def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     plan_ = site.as_noun()
     rows = list(placements_of(site))
     nouns = {r.id: r.as_noun() for r in rows}
@@ -170,9 +167,7 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
 def make_placement(
     request: HttpRequest, page_id: int, payload: PlacementIn
 ) -> tuple[int, PlacementOut]:
-    page = get_object_or_404(
-        Page.objects.select_related("site"), id=page_id, site__members=request.user
-    )
+    page = row_for(request, Page.objects.select_related("site"), "site", page_id)
     _check(page.site, payload.placement)
 
     def make() -> Placement:

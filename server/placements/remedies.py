@@ -12,7 +12,8 @@ from config.problems import Problem
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field
-from sites.models import Site, site_of
+from sites.access import site_for
+from sites.models import Site
 from skypane import (
     Advice,
     InvalidPlan,
@@ -101,7 +102,7 @@ def _advised(
 @router.get("/sites/{int:site_id}/remedies", response={200: list[FailingSpan], 404: Problem})
 def list_remedies(request: HttpRequest, site_id: int) -> list[FailingSpan]:
     """Every span that fails, in reading order, widest first."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     plan_ = site.as_noun()
     rows = list(placements_of(site))
     nouns = {row.id: row.as_noun() for row in rows}
@@ -167,7 +168,7 @@ def _with(
 def apply_remedies(request: HttpRequest, site_id: int, payload: Choices) -> list[Outcome]:
     """Apply the chosen remedies, each placement by itself: one that was changed meanwhile is left
     alone and said so."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     by_placement: dict[int, list[Choice]] = {}
     for choice in payload.choices:
         by_placement.setdefault(choice.placement_id, []).append(choice)
@@ -235,7 +236,7 @@ def _treated(
 )
 def undo_remedies(request: HttpRequest, site_id: int, payload: Undoing) -> list[Outcome]:
     """One step back in each placement that has not been changed since."""
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     return [_undo(site, placement_id, revision) for placement_id, revision in payload.placements]
 
 

@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 from config.bodies import Body
 from config.problems import Problem, Refused
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Query, Router
 from pydantic import Field
+from sites.access import row_for
 from skypane import SafeArea, model, plan, safe_area_of
 from skypane.errors import NotThere
 from skypane.identifiers import identifier
@@ -39,11 +39,8 @@ class SafeAreaOut(SafeArea):
 
 
 def _safe(request: HttpRequest, placement_id: int, asked: Asked) -> SafeAreaOut:
-    row = get_object_or_404(
-        Placement.objects.select_related("page__site"),
-        id=placement_id,
-        page__site__members=request.user,
-    )
+    rows = Placement.objects.select_related("page__site")
+    row = row_for(request, rows, "page__site", placement_id)
     site, noun = row.page.site.as_noun(), row.as_noun()
     computed = plan(site, noun, originals_of(row.page.site, noun.original_ids))
     if asked.part >= len(computed.parts):

@@ -6,10 +6,10 @@ from config.bodies import Body
 from config.problems import Problem
 from django.db.models import Max
 from django.http import HttpRequest
-from django.shortcuts import get_object_or_404
 from ninja import Router
 
-from sites.models import Page, site_of
+from sites.access import row_for, site_for
+from sites.models import Page
 from sites.shapes import PageOut, Title
 
 router = Router()
@@ -20,12 +20,12 @@ class PageIn(Body):
 
 
 def _page_of(request: HttpRequest, page_id: int) -> Page:
-    return get_object_or_404(Page, id=page_id, site__members=request.user)
+    return row_for(request, Page.objects.all(), "site", page_id)
 
 
 @router.post("/sites/{int:site_id}/pages", response={201: PageOut, 404: Problem, 422: Problem})
 def make_page(request: HttpRequest, site_id: int, payload: PageIn) -> tuple[int, PageOut]:
-    site = site_of(request.user, site_id)
+    site = site_for(request, site_id)
     last = site.pages.aggregate(last=Max("position"))["last"] or 0
     page = Page.objects.create(site=site, title=payload.title.strip(), position=last + 1)
     return 201, PageOut(id=page.id, title=page.title)

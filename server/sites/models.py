@@ -3,10 +3,10 @@ members."""
 
 from __future__ import annotations
 
+from accounts.models import Link
 from config.stored import NounField
 from django.conf import settings
 from django.db import models
-from django.shortcuts import get_object_or_404
 from skypane import model
 
 
@@ -14,7 +14,9 @@ class Site(models.Model):
     name = models.CharField(max_length=80)
     plan = NounField(kind="site", default=dict)  # skypane.model.Site
     revision = models.PositiveIntegerField(default=1)
-    members = models.ManyToManyField(settings.AUTH_USER_MODEL, related_name="sites_of")
+    members = models.ManyToManyField(
+        settings.AUTH_USER_MODEL, related_name="sites_of", through="Membership"
+    )
     created = models.DateTimeField(auto_now_add=True)
 
     class Meta:
@@ -24,6 +26,36 @@ class Site(models.Model):
         return model.Site.model_validate(self.plan)
 
 
+class Role(models.TextChoices):
+    """What a member may do: share the site with others, change it, or only look at it."""
+
+    OWNER = "owner"
+    EDIT = "edit"
+    LOOK = "look"
+
+
+class Membership(models.Model):
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="memberships")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    role = models.CharField(max_length=5, choices=Role, default=Role.EDIT)
+
+    class Meta:
+        db_table = "skypane_sites_site_members"
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["site", "user"], name="one_role_per_member")]
+
+
+class Invitation(models.Model):
+    """A share of a site that waits for somebody to open its link."""
+
+    link = models.OneToOneField(Link, on_delete=models.CASCADE, related_name="invitation")
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="invitations")
+    role = models.CharField(max_length=5, choices=Role, default=Role.EDIT)
+
+    class Meta:
+        ordering = ["id"]
+
+
 class Page(models.Model):
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="pages")
     title = models.CharField(max_length=80)
@@ -31,8 +63,3 @@ class Page(models.Model):
 
     class Meta:
         ordering = ["position", "id"]
-
-
-def site_of(user: object, site_id: int) -> Site:
-    """The member's site; someone else's is not here (404)."""
-    return get_object_or_404(Site, id=site_id, members=user)

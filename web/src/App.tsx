@@ -4,6 +4,7 @@ import { useSession } from "./api/queries";
 import { DeliveriesPage } from "./deliveries/DeliveriesPage";
 import { DeskPage } from "./desk/Desk";
 import { OriginalsPage } from "./originals/OriginalsPage";
+import { WelcomePage } from "./people/WelcomePage";
 import { PlacementsPage } from "./placements/PlacementsPage";
 import { RemediesPage } from "./placements/RemediesPage";
 import { SettingsPage } from "./sites/SettingsPage";
@@ -16,9 +17,17 @@ export function App() {
   const session = useSession();
   if (session.isPending) return <Loader m="xl" aria-label="Loading" />;
   if (session.isError) return <Failure error={session.error} again={() => session.refetch()} />;
-  if (!session.data.name) return <SignIn demo={session.data.demo} />;
+  const welcome = <Route path="/welcome/:token" element={<WelcomePage />} />;
+  if (!session.data.name)
+    return (
+      <Routes>
+        {welcome}
+        <Route path="*" element={<SignIn demo={session.data.demo} />} />
+      </Routes>
+    );
   return (
     <Routes>
+      {welcome}
       <Route element={<Shell />}>
         <Route path="/" element={<SitesPage />} />
         <Route path="/sites/:siteId" element={<ToPlacements />} />

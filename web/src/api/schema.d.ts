@@ -376,6 +376,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Password
+         * @description Change one's own password. This session stays open, all others end.
+         */
+        post: operations["accounts_api_change_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites": {
         parameters: {
             query?: never;
@@ -432,6 +452,43 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description A link by which one person comes in, for a week.
+         */
+        post: operations["doors_people_invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/invitations/{invitation_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Withdraw Invitation */
+        delete: operations["doors_people_withdraw_invitation"];
         options?: never;
         head?: never;
         patch?: never;
@@ -496,6 +553,44 @@ export interface paths {
         /** Make Page */
         post: operations["sites_api_make_page"];
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List People */
+        get: operations["doors_people_list_people"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/people/{user_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change Role */
+        put: operations["doors_people_change_role"];
+        post?: never;
+        /**
+         * Withdraw
+         * @description Withdraw a person's access to a site; anybody may withdraw their own.
+         */
+        delete: operations["doors_people_withdraw"];
         options?: never;
         head?: never;
         patch?: never;
@@ -597,6 +692,66 @@ export interface paths {
          * @description One step back in each placement that has not been changed since.
          */
         post: operations["placements_remedies_undo_remedies"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welcome/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Welcome
+         * @description What a link is for. Reading it uses nothing up.
+         */
+        get: operations["doors_people_read_welcome"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welcome/{token}/person": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Come In
+         * @description Make an account by a link, and sign in.
+         */
+        post: operations["doors_people_come_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/welcome/{token}/share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Share
+         * @description Whoever is signed in takes the share of a link.
+         */
+        post: operations["doors_people_take_share"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1303,6 +1458,47 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** InvitationIn */
+        InvitationIn: {
+            /**
+             * Role
+             * @default edit
+             * @enum {string}
+             */
+            role?: "owner" | "edit" | "look";
+        };
+        /**
+         * InvitationOut
+         * @description `path` is the address of the link in this installation. It is told this once.
+         */
+        InvitationOut: {
+            /** Id */
+            id: number;
+            /** Path */
+            path: string;
+        };
+        /** Invited */
+        Invited: {
+            /**
+             * Expires
+             * Format: date-time
+             */
+            expires: string;
+            /** Id */
+            id: number;
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            /** Made By */
+            made_by: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "look";
+        };
         JsonValue: unknown;
         /**
          * LeadPlacement
@@ -1351,6 +1547,20 @@ export interface components {
             ];
             /** Revision */
             revision: number;
+        };
+        /** Member */
+        Member: {
+            /** Is Me */
+            is_me: boolean;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "look";
+            /** User Id */
+            user_id: number;
         };
         /**
          * Moving
@@ -1427,6 +1637,13 @@ export interface components {
             kind: "natural";
             /** Least Px */
             least_px?: number | null;
+        };
+        /** NewPerson */
+        NewPerson: {
+            /** Name */
+            name: string;
+            /** Password */
+            password: string;
         };
         /**
          * OriginalChange
@@ -1597,6 +1814,26 @@ export interface components {
             safe: components["schemas"]["OverallSafe"][];
             /** Spans */
             spans: components["schemas"]["SpanReading"][];
+        };
+        /** PasswordChange */
+        PasswordChange: {
+            /** New */
+            new: string;
+            /** Old */
+            old: string;
+        };
+        /**
+         * People
+         * @description Who shares a site, and which invitations nobody has taken yet. `may_share`: whether whoever
+         *     asks may change that.
+         */
+        People: {
+            /** Invitations */
+            invitations: components["schemas"]["Invited"][];
+            /** May Share */
+            may_share: boolean;
+            /** Members */
+            members: components["schemas"]["Member"][];
         };
         /**
          * PicksIn
@@ -1956,6 +2193,20 @@ export interface components {
             original: components["schemas"]["OriginalOut"];
             /** Said */
             said: string[];
+        };
+        /**
+         * Role
+         * @description What a member may do: share the site with others, change it, or only look at it.
+         * @enum {string}
+         */
+        Role: "owner" | "edit" | "look";
+        /** RoleIn */
+        RoleIn: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "edit" | "look";
         };
         /**
          * Run
@@ -2322,6 +2573,7 @@ export interface components {
             pages: number;
             /** Placements */
             placements: number;
+            role: components["schemas"]["Role"];
             /** Shown */
             shown: components["schemas"]["LeadPlacement"][];
             /** Spans */
@@ -2529,6 +2781,25 @@ export interface components {
             to_px: number;
             /** Typical Px */
             typical_px: number;
+        };
+        /**
+         * WelcomeOut
+         * @description What a link is for: the first owner of the installation, or a share of a site.
+         */
+        WelcomeOut: {
+            /** Invited By */
+            invited_by: string;
+            /**
+             * Purpose
+             * @enum {string}
+             */
+            purpose: "owner" | "person";
+            /** Role */
+            role: ("owner" | "edit" | "look") | null;
+            /** Signed In As */
+            signed_in_as: string | null;
+            /** Site */
+            site: string | null;
         };
         /**
          * WholeDraft
@@ -3581,6 +3852,37 @@ export interface operations {
             };
         };
     };
+    accounts_api_change_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PasswordChange"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     doors_sites_list_sites: {
         parameters: {
             query?: never;
@@ -3765,6 +4067,89 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeliveryRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_withdraw_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                invitation_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
                 };
             };
             /** @description Not Found */
@@ -3991,6 +4376,139 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_change_role: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RoleIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["People"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_withdraw: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                user_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4229,6 +4747,128 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_read_welcome: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WelcomeOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_come_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPerson"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_people_take_share: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

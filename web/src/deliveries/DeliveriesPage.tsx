@@ -1,27 +1,27 @@
 /** Export runs of the site, the latest first. */
-import { Button, Progress } from "@mantine/core";
 import { Link, useParams } from "react-router";
-import { isOpen, useDeliveries } from "../api/queries";
+import { useDeliveries } from "../api/queries";
 import { bytes, plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
 import classes from "./Deliveries.module.css";
-
-const WORDS = {
-  queued: "waiting for the worker",
-  running: "at work",
-  stopping: "stopping",
-  stopped: "stopped",
-  done: "done",
-  failed: "failed",
-};
+import { DeliveryRow } from "./DeliveryRow";
 
 export function DeliveriesPage() {
   const siteId = Number(useParams().siteId);
   const runs = useDeliveries(siteId);
+  const done = runs.data?.filter((d) => d.state === "done") ?? [];
+  const made = done.reduce((n, d) => n + d.total - d.reused, 0);
   return (
     <>
-      <Bar title="Deliveries" />
+      <Bar title="Deliveries">
+        {done.length > 0 && (
+          <span className="soft">
+            {plural(done.length, "delivery", "deliveries")}, {plural(made, "file")} made,{" "}
+            {bytes(done.reduce((n, d) => n + d.size_bytes, 0))} handed over
+          </span>
+        )}
+      </Bar>
       <div className={classes.list}>
         {runs.isPending && <Rows />}
         {runs.isError && <Failure error={runs.error} again={() => runs.refetch()} />}
@@ -32,31 +32,7 @@ export function DeliveriesPage() {
           </Empty>
         )}
         {runs.data?.map((d) => (
-          <div key={d.id} className={classes.row}>
-            <Link to={`/sites/${siteId}/placements/${d.placement_id}/files`}>
-              <span className="soft">{d.page} ›</span> <strong>{d.name}</strong>
-            </Link>
-            <span data-state={d.state} className={classes.state}>
-              {d.waits_for ? "waiting" : WORDS[d.state]}
-            </span>
-            <span>
-              {isOpen(d.state) ? (
-                <Progress value={(d.done / Math.max(1, d.total)) * 100} aria-label={`${d.done} of ${d.total}`} />
-              ) : (
-                `${plural(d.total, "file")}, ${d.reused ? `${d.total - d.reused} new, ` : ""}${bytes(d.size_bytes)}`
-              )}
-            </span>
-            <time dateTime={d.created}>
-              {new Date(d.created).toLocaleString([], { dateStyle: "medium", timeStyle: "short" })}
-            </time>
-            {d.state === "done" ? (
-              <Button component="a" variant="default" href={`/api/deliveries/${d.id}/zip`}>
-                Download zip
-              </Button>
-            ) : (
-              <span className="soft">{d.waits_for || d.message}</span>
-            )}
-          </div>
+          <DeliveryRow key={d.id} siteId={siteId} run={d} />
         ))}
       </div>
     </>

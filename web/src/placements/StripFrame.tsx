@@ -2,17 +2,17 @@ import type { StripFrame as Frame } from "../api/queries";
 import { Letter } from "../ui/Letter";
 import classes from "./Placements.module.css";
 
-const STRIP_HEIGHT = 84;
+const HEIGHT = 84;
 
 /** What one span shows: the original's preview, moved and scaled so that the window fills the little frame. */
-export function StripFrame({ frame }: { frame: Frame }) {
-  const width = frame.show === "nothing" ? 62 : Math.min(230, Math.max(34, STRIP_HEIGHT * frame.frame_ratio));
+export function StripFrame({ frame, height = HEIGHT }: { frame: Frame; height?: number }) {
+  const width = frame.show === "nothing" ? 62 : Math.min(2.8 * height, Math.max(34, height * frame.frame_ratio));
   const { x, y, w, h } = frame.window ?? { x: 0, y: 0, w: 1, h: 1 };
   return (
     <figure className={classes.small}>
       <div
         className={classes.window}
-        style={{ width, height: STRIP_HEIGHT, background: frame.show === "colour" ? frame.colour : undefined }}
+        style={{ width, height, background: frame.show === "colour" ? frame.colour : undefined }}
       >
         {frame.thumb ? (
           <img

@@ -5,6 +5,7 @@ import { useNavigate, useParams } from "react-router";
 import { ProblemError } from "../api/client";
 import { type Site, type SitePlan, useChangeSite, useRemoveSite, useSite } from "../api/queries";
 import { NumberField } from "../desk/ground/frame/NumberField";
+import { PeopleSection } from "../people/PeopleSection";
 import { range } from "../ui/format";
 import { Letter } from "../ui/Letter";
 import { Bar } from "../ui/Shell";
@@ -204,6 +205,9 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
             </div>
           ))}
           <p className="soft">Frames in vh are read over this range; panes show the typical height.</p>
+        </Row>
+        <Row label="People">
+          <PeopleSection siteId={site.id} />
         </Row>
         <Row label="Remove">
           {sure ? (

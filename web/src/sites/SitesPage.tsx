@@ -1,13 +1,13 @@
 import { Button, Modal, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { type FormEvent, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { ProblemError } from "../api/client";
 import { useMakeSite, useSites } from "../api/queries";
-import { plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
 import { BreakpointsInput, parseBreakpoints } from "./BreakpointsInput";
+import { SiteCard } from "./SiteCard";
 import classes from "./SitesPage.module.css";
 
 export function SitesPage() {
@@ -17,7 +17,7 @@ export function SitesPage() {
     <>
       <Bar title="Sites" right={<Button onClick={show}>New site…</Button>} />
       <div className={classes.list}>
-        {sites.isPending && <Rows />}
+        {sites.isPending && <Rows n={2} height={190} />}
         {sites.isError && <Failure error={sites.error} again={() => sites.refetch()} />}
         {sites.data?.length === 0 && (
           <Empty title="No site yet.">
@@ -26,13 +26,7 @@ export function SitesPage() {
           </Empty>
         )}
         {sites.data?.map((s) => (
-          <Link key={s.id} to={`/sites/${s.id}/placements`} className={classes.row}>
-            <strong>{s.name}</strong>
-            <span>{plural(s.pages, "page")}</span>
-            <span>{plural(s.placements, "placement")}</span>
-            <span>{plural(s.originals, "original")}</span>
-            <span>{plural(s.spans, "span")}</span>
-          </Link>
+          <SiteCard key={s.id} site={s} />
         ))}
       </div>
       <Modal opened={open} onClose={close} title="New site">

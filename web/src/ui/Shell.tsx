@@ -1,8 +1,10 @@
 /** The application's frame: name, the site's screens, who is signed in. */
-import { Menu, UnstyledButton, useMantineColorScheme } from "@mantine/core";
+import { Menu, Modal, UnstyledButton, useMantineColorScheme } from "@mantine/core";
+import { useDisclosure } from "@mantine/hooks";
 import type { ReactNode } from "react";
 import { Link, NavLink, Outlet, useMatch } from "react-router";
 import { useSession, useSignOut, useSite } from "../api/queries";
+import { PasswordForm } from "../people/PasswordForm";
 import classes from "./Shell.module.css";
 
 const SCREENS = [
@@ -17,6 +19,7 @@ export function Shell() {
   const session = useSession();
   const signOut = useSignOut();
   const { colorScheme, setColorScheme } = useMantineColorScheme();
+  const [password, { open: openPassword, close: closePassword }] = useDisclosure();
   return (
     <div className={classes.shell}>
       <a href="#main" className={classes.skip}>
@@ -50,11 +53,15 @@ export function Shell() {
                 </Menu.Item>
               ))}
               <Menu.Divider />
+              <Menu.Item onClick={openPassword}>Change password…</Menu.Item>
               <Menu.Item onClick={() => signOut.mutate(undefined)}>Sign out</Menu.Item>
             </Menu.Dropdown>
           </Menu>
         </div>
       </header>
+      <Modal opened={password} onClose={closePassword} title="Change your password">
+        <PasswordForm done={closePassword} />
+      </Modal>
       <main id="main" className={classes.main}>
         <Outlet />
       </main>
