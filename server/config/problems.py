@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
+from botocore.exceptions import BotoCoreError, ClientError
 from django.conf import settings
 from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError, DataError, InterfaceError
@@ -167,6 +168,15 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(InterfaceError)
     def database(request: HttpRequest, error: Exception) -> HttpResponse:
         return of_database(error)
+
+    @api.exception_handler(BotoCoreError)
+    @api.exception_handler(ClientError)
+    def store(request: HttpRequest, error: Exception) -> HttpResponse:
+        return problem(
+            503,
+            "The store of the files cannot be reached at this moment. Nothing was lost; try again"
+            " in a moment.",
+        )
 
     @api.exception_handler(OSError)
     def files(request: HttpRequest, error: OSError) -> HttpResponse:

@@ -130,8 +130,22 @@ SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = env("HTTPS") == "1"
 
+#: A bucket at any store that speaks S3; keys come from AWS_ACCESS_KEY_ID and AWS_SECRET_ACCESS_KEY.
+S3 = {
+    "bucket_name": env("S3_BUCKET"),
+    "endpoint_url": env("S3_ENDPOINT") or None,
+    "region_name": env("S3_REGION") or None,
+    "location": env("S3_PREFIX"),
+    "file_overwrite": True,  # files are named by their content
+    "querystring_auth": True,
+}
+IN_S3 = bool(S3["bucket_name"])
 STORAGES = {
-    "default": {"BACKEND": env("STORAGE", "django.core.files.storage.FileSystemStorage")},
+    "default": (
+        {"BACKEND": "storages.backends.s3.S3Storage", "OPTIONS": S3}
+        if IN_S3
+        else {"BACKEND": env("STORAGE", "django.core.files.storage.FileSystemStorage")}
+    ),
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
 MEDIA_ROOT = VAR / "media"
