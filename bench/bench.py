@@ -18,6 +18,7 @@ from pathlib import Path
 
 import pyvips
 from in_browser import measured
+from skypane import read
 from skypane.files.renditions import renditions
 from skypane.geometry import Rect
 from skypane.model import (
@@ -33,7 +34,6 @@ from skypane.model import (
 from skypane.picks import Environment, pick
 from skypane.picks.choose import read_markup
 from skypane.pixels.encode import make
-from skypane.reading.read import read
 from skypane.shown.plan import plan
 
 ROOT = Path(__file__).parents[1]

@@ -100,6 +100,11 @@ class Maker:
             )
         return made["id"]
 
+    def own(self, placement: int) -> Any:
+        """What the only part of a placement sets itself, as it is kept."""
+        (part,) = self.kept(placement)["placement"]["parts"]
+        return part["treatments"]
+
     def placement(self, site: int, name: str, treatments: dict[str, Any], on: str = "Home") -> int:
         pages = self.ask("GET", f"/sites/{site}")["pages"]
         page = next((p["id"] for p in pages if p["title"] == on), None)
@@ -107,7 +112,7 @@ class Maker:
         made = self.ask(
             "POST",
             f"/pages/{page}/placements",
-            data={"placement": {"name": name, "treatments": treatments}},
+            data={"placement": {"name": name, "parts": [{"treatments": treatments}]}},
         )
         return made["id"]
 

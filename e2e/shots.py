@@ -44,6 +44,7 @@ def main(address: str) -> None:
         page.get_by_role("link", name="Download zip").wait_for(timeout=240_000)
 
         for name, url in {
+            "sites": address,
             "placements": f"{site}/placements",
             "remedies": f"{site}/remedies",
             "originals": f"{site}/originals",

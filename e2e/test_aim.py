@@ -50,7 +50,7 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
     expect(page.get_by_text("stops here: a smaller crop is soft at 2x")).to_be_visible()
     expect(page.get_by_text(re.compile(r"1198 × \d+, needs 1198 at 2x$"))).to_be_visible()
     saved(page)
-    rect = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
+    rect = maker.own(placement)["A"]["crop"]
     assert 1198 <= rect["w"] * 2400 + 0.5 < 1200
     assert rect["h"] == pytest.approx(rect["w"], abs=2e-5)  # the ratio was held
 
@@ -62,7 +62,7 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
     page.mouse.move(box["x"] + 700, box["y"] + 60, steps=5)
     page.mouse.up()
     saved(page)
-    moved = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
+    moved = maker.own(placement)["A"]["crop"]
     assert moved["x"] == pytest.approx(1 - moved["w"], abs=1e-4) and moved["w"] == rect["w"]
 
     # allowed to be soft it goes on, and says by how much
@@ -75,7 +75,7 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
     ).to_be_visible()
     page.get_by_role("button", name="No crop here").click()
     saved(page)
-    assert maker.kept(placement)["placement"]["treatments"]["A"]["crop"] == {
+    assert maker.own(placement)["A"]["crop"] == {
         "x": 0,
         "y": 0,
         "w": 1,
@@ -93,7 +93,7 @@ def test_the_largest_crop_of_a_ratio_holds_the_areas_or_says_why_not(page: Page,
     ).to_be_visible()
     page.get_by_role("button", name="16:9", exact=True).click()
     saved(page)
-    rect = maker.kept(placement)["placement"]["treatments"]["A"]["crop"]
+    rect = maker.own(placement)["A"]["crop"]
     # 2400×1350 of 2400×1500; the areas end at 0.8 of the height, the focal point is in the middle
     assert rect == pytest.approx({"x": 0, "y": 0.05, "w": 1, "h": 0.9}, abs=1e-3)
 
@@ -123,10 +123,8 @@ def test_a_narrow_span_lets_an_area_go_and_the_wider_ones_are_identical(page: Pa
     expect(page.get_by_text("lets go Shed")).to_be_visible()
     expect(page.get_by_role("region", name="Advice for span A")).to_be_hidden()
     saved(page)
-    assert maker.kept(placement)["placement"]["treatments"]["A"]["keeps"] == ["Dinghy"]
-    assert "keeps" not in {
-        k for k, v in maker.kept(placement)["placement"]["treatments"]["D"].items() if v is not None
-    }
+    assert maker.own(placement)["A"]["keeps"] == ["Dinghy"]
+    assert "keeps" not in {k for k, v in maker.own(placement)["D"].items() if v is not None}
 
 
 def test_a_span_shows_a_colour_or_nothing(page: Page, maker: Maker):
@@ -170,7 +168,7 @@ def test_own_values_are_copied_to_other_spans_and_reset(page: Page, maker: Maker
     page.get_by_role("checkbox", name="Span C").check()
     page.get_by_role("button", name="Copy to 2 spans").click()
     saved(page)
-    kept = maker.kept(placement)["placement"]["treatments"]
+    kept = maker.own(placement)
     for letter in "ABC":
         assert (kept[letter]["fit"], kept[letter]["background"]) == ("contain", "#203040")
     page.get_by_role("button", name="2 of its own").click()
@@ -221,9 +219,7 @@ def test_history_is_named_and_survives_a_reload(page: Page, maker: Maker):
     steps.last.click()
     expect(page.get_by_role("radio", name="cover")).to_be_checked()
     saved(page)
-    assert "fit" not in {
-        k for k, v in maker.kept(placement)["placement"]["treatments"]["A"].items() if v is not None
-    }
+    assert "fit" not in {k for k, v in maker.own(placement)["A"].items() if v is not None}
 
 
 def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
@@ -236,7 +232,7 @@ def test_offline_is_noticed_and_changes_wait(page: Page, maker: Maker):
     assert maker.kept(placement)["revision"] == 1
     page.context.set_offline(False)
     expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=10_000)
-    assert maker.kept(placement)["placement"]["treatments"]["A"]["fit"] == "contain"
+    assert maker.own(placement)["A"]["fit"] == "contain"
 
 
 def test_an_address_with_a_span_no_longer_there_opens_the_one_at_its_width(
@@ -290,7 +286,7 @@ def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Ma
     page.get_by_role("button", name="Use them").click()
     page.keyboard.press("Escape")
     saved(page)
-    assert maker.kept(placement)["placement"]["treatments"]["B"]["aim"]["kind"] == "fixed"
+    assert maker.own(placement)["B"]["aim"]["kind"] == "fixed"
     expect(page.get_by_role("img", name="Dinghy:")).to_have_attribute(
         "aria-label", re.compile("whole 717–2560$")
     )
@@ -313,7 +309,7 @@ def test_safe_areas_are_taken_along_as_overlays(page: Page, maker: Maker):
 
 def test_all_that_fails_in_a_site_is_mended_and_undone_at_once(page: Page, maker: Maker):
     site, placement = quay(maker, height={"kind": "ratio", "w": 1, "h": 1})
-    original = maker.kept(placement)["placement"]["treatments"]["D"]["original"]
+    original = maker.own(placement)["D"]["original"]
     other = maker.placement(
         site,
         "Quay again",

@@ -9,7 +9,7 @@ from skypane.geometry import Rect
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
-from skypane.markup.picture import picture_lines
+from skypane.markup.picture import placement_lines
 from skypane.model import (
     Area,
     FixedHeight,
@@ -29,8 +29,8 @@ WIDE = Original(id=1, name="w.png", width_px=1600, height_px=900, focal=(0.3, 0.
 
 def delivered(placement: Placement) -> tuple[str, str]:
     plans = plan(Site(), placement, {1: WIDE})
-    snippet = text_of(picture_lines(Site(), placement, plans, renditions(Site(), placement, plans)))
-    return page_html(placement, snippet), text_of(css_lines(Site(), placement, plans))
+    snippet = text_of(placement_lines(plans, renditions(plans)))
+    return page_html(placement, snippet), text_of(css_lines(plans))
 
 
 def opened(browser, html: str, css: str, width: int = 1280):

@@ -15,7 +15,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.pane import pane_lines
-from skypane.markup.picture import picture_lines
+from skypane.markup.picture import placement_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -104,13 +104,14 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
             site_around(width, height),
             picture(name="Spot", treatments={"A": treatment}),
         )
-        (p,) = plan(site, placement, {1: original})
+        plans = plan(site, placement, {1: original})
+        (p,) = plans.parts[0].shown
         # the crop's own ramp, as the preview of a crop is a picture of its own
         w, h = (W, H) if crop is None else (W // 2, H * 3 // 4)
         shelf.put("/mirror.png", coordinate_ramp(w, h, mirrored=True), "image/png")
         shelf.put("/ramp.png", coordinate_ramp(w, h), "image/png")
-        style = text_of(css_lines(site, placement, (p,), whole=True))
-        markup = text_of(pane_lines(site, placement, (p,), lambda o, c: "/ramp.png"))
+        style = text_of(css_lines(plans, whole=True))
+        markup = text_of(pane_lines(plans, lambda o, c: "/ramp.png"))
         url = shelf.put(
             "/keeps", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html"
         )
@@ -213,7 +214,7 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(
         )
         placement = picture(name="Spot", treatments={"A": treatment})
         plans = plan(site, placement, {1: original})
-        files = renditions(site, placement, plans)
+        files = renditions(plans)
         source = tmp_path / f"{n}.png"
         source.write_bytes(png(coloured(areas)))
         folder = tmp_path / str(n)
@@ -221,11 +222,11 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(
         wanted = [r.model_copy(update={"quality": 98}) for _, mine in files for r in mine]
         for r, path, _ in make(source, wanted, folder):
             shelf.put(f"/images/{r.name}", path.read_bytes(), f"image/{r.format}")
-        markup = text_of(picture_lines(site, placement, plans, files))
-        shelf.put("/picture.css", text_of(css_lines(site, placement, plans)), "text/css")
+        markup = text_of(placement_lines(plans, files))
+        shelf.put("/picture.css", text_of(css_lines(plans)), "text/css")
         page.set_viewport_size({"width": width, "height": height})
         page.goto(shelf.put("/page.html", page_html(placement, markup), "text/html"))
-        (p,) = plans
+        (p,) = plans.parts[0].shown
         at = width - site.narrowest
         clip = {"x": 0, "y": 0, "width": round(p.W[0, at]), "height": round(p.H[0, at])}
         shot = pixels_of(captured(page, clip=clip, full_page=True))

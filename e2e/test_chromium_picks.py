@@ -9,7 +9,7 @@ import pytest
 from PIL import Image
 from skypane.files.renditions import renditions
 from skypane.markup.lines import text_of
-from skypane.markup.picture import picture_lines
+from skypane.markup.picture import placement_lines
 from skypane.model import FixedHeight, Original, RatioHeight, Site, Treatment, picture
 from skypane.picks import Environment, pick
 from skypane.shown.plan import plan
@@ -35,7 +35,7 @@ def ours() -> list[str]:
     for style in ("max-width", "min-width", "range"):
         site = Site(media_style=style)
         plans = plan(site, p, originals)
-        out.append(text_of(picture_lines(site, p, plans, renditions(site, p, plans), "")))
+        out.append(text_of(placement_lines(plans, renditions(plans), "")))
     return out
 
 

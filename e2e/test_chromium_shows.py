@@ -14,7 +14,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.pane import pane_lines
-from skypane.markup.picture import picture_lines
+from skypane.markup.picture import placement_lines
 from skypane.model import (
     Area,
     FixedAim,
@@ -34,7 +34,7 @@ from skypane.model import (
 )
 from skypane.pixels.encode import make
 from skypane.shown.fit import shows, windows
-from skypane.shown.plan import plan as plan_
+from skypane.shown.plan import plan
 
 W, H = 1200, 800
 AREAS = (
@@ -86,11 +86,11 @@ def frame_at(plans, width, height):
     """The frame and window that the rules give for one viewport."""
     from skypane.widths.frames import frame_heights, frame_widths
 
-    plan = next(p for p in plans if p.span.first <= width <= p.span.last)
+    p = next(p for p in plans.parts[0].shown if p.span.first <= width <= p.span.last)
     v, vh = np.array([float(width)]), np.array([float(height)])
-    fw = frame_widths(plan.effective.width, v, SITE.container)
-    fh = frame_heights(plan.effective.height, fw, vh, plan.picture.ratio)
-    return fw, fh, windows(plan.picture, plan.effective.fit, plan.effective.aim, fw, fh)
+    fw = frame_widths(p.effective.width, v, SITE.container)
+    fh = frame_heights(p.effective.height, fw, vh, p.picture.ratio)
+    return fw, fh, windows(p.picture, p.effective.fit, p.effective.aim, fw, fh)
 
 
 @pytest.mark.parametrize(("frame", "aim"), list(itertools.product(FRAMES, AIMS)))
@@ -101,9 +101,9 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         name="Spot",
         treatments={"D": Treatment(original=1, aim=AIMS[aim], stands="start", **FRAMES[frame])},
     )
-    plans = plan_(SITE, placement, {1: original()})
-    style = text_of(css_lines(SITE, placement, plans, whole=True))
-    markup = text_of(pane_lines(SITE, placement, plans, lambda o, crop: "/ramp.png"))
+    plans = plan(SITE, placement, {1: original()})
+    style = text_of(css_lines(plans, whole=True))
+    markup = text_of(pane_lines(plans, lambda o, crop: "/ramp.png"))
     url = shelf.put(
         f"/{frame}-{aim}",
         f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}",
@@ -209,28 +209,24 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
         },
     )
     site = SITE.model_copy(update={"formats": ("jpeg",), "widest": 2000})
-    plans = plan_(site, placement, {1: big})
-    files = renditions(site, placement, plans)
+    plans = plan(site, placement, {1: big})
+    files = renditions(plans)
     wanted = [r for _, mine in files for r in mine]
     assert len(wanted) == 8
     named = {r.key: r.name for r in wanted}
     for r, path, _ in make(source, wanted, tmp_path):
         shelf.put(f"/cut/images/{named[r.key]}", path.read_bytes(), "image/png")
-    shelf.put("/cut/picture.css", text_of(css_lines(site, placement, plans)), "text/css")
+    shelf.put("/cut/picture.css", text_of(css_lines(plans)), "text/css")
     cut = shelf.put(
         "/cut/page",
-        page_html(placement, text_of(picture_lines(site, placement, plans, files))),
+        page_html(placement, text_of(placement_lines(plans, files))),
         "text/html",
     )
     shelf.put("/whole/waves.png", source.read_bytes(), "image/png")
-    shelf.put(
-        "/whole/picture.css", text_of(css_lines(site, placement, plans, whole=True)), "text/css"
-    )
+    shelf.put("/whole/picture.css", text_of(css_lines(plans, whole=True)), "text/css")
     whole = shelf.put(
         "/whole/page",
-        page_html(
-            placement, text_of(pane_lines(site, placement, plans, lambda o, crop: "waves.png"))
-        ),
+        page_html(placement, text_of(pane_lines(plans, lambda o, crop: "waves.png"))),
         "text/html",
     )
 

@@ -101,8 +101,10 @@ def test_redis_may_go_and_come(page: Page, maker: Maker):
     try:
         assert page.request.get(f"{maker.address}/api/sites").ok
         noun = maker.kept(placement)
-        body = {"revision": noun["revision"], "placement": {**noun["placement"], "alt": "kept"}}
-        assert maker.ask("PUT", f"/placements/{placement}", data=body)["placement"]["alt"] == "kept"
+        body = {"revision": noun["revision"], "placement": {**noun["placement"], "name": "kept"}}
+        assert (
+            maker.ask("PUT", f"/placements/{placement}", data=body)["placement"]["name"] == "kept"
+        )
     finally:
         for pid in pids("redis-server"):
             os.kill(pid, signal.SIGCONT)

@@ -48,7 +48,7 @@ def test_a_post_that_is_added_while_a_change_waits_loses_nothing(page: Page, mak
     page.get_by_role("button", name="+ post").click()
     expect(post(page, "D")).to_be_visible()
     page.wait_for_timeout(1000)
-    kept = maker.kept(placement)["placement"]["treatments"]
+    kept = maker.own(placement)
     assert kept["C"]["fit"] == "contain"  # what was B is C now
     plan = maker.ask("GET", f"/sites/{site}")["plan"]
     assert plan["breakpoints"] == [450, 599, 1023, 1599] and plan["titles"] == {"B": "phone"}
@@ -67,7 +67,7 @@ def test_the_first_picture_serves_every_width_whatever_span_is_chosen(page: Page
     expect(page.get_by_text("from D")).to_be_visible()
     expect(page.get_by_text("no picture yet")).to_have_count(0)
     page.wait_for_timeout(1200)
-    treatments = maker.kept(placement)["placement"]["treatments"]
+    treatments = maker.own(placement)
     assert [letter for letter, t in treatments.items() if t["original"]] == ["D"]
 
 

@@ -6,7 +6,9 @@ from __future__ import annotations
 import hashlib
 import io
 import json
+import re
 import zipfile
+from pathlib import Path
 
 import numpy as np
 from PIL import Image
@@ -33,7 +35,7 @@ def portrait() -> bytes:
 
 
 def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
-    # a new site with the usual breakpoints, a page, a placement
+    # 1. Make a site
     page.get_by_role("button", name="New site…").first.click()
     page.get_by_label("Name").fill("Gull Quay")
     page.get_by_label("Breakpoints").fill("1023, 599, 1599")
@@ -41,27 +43,24 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     expect(page.get_by_text("Breakpoints must grow, but 599 follows 1023")).to_be_visible()
     page.get_by_label("Breakpoints").fill("599, 1023, 1599")
     page.get_by_role("button", name="Make the site").click()
-    page.get_by_role("button", name="New page…").first.click()
-    page.get_by_label("Title").fill("Home")
-    page.get_by_role("button", name="Make it").click()
-    page.get_by_role("button", name="+ placement").click()
-    page.get_by_label("Name, which files will bear too").fill("Mast")
-    page.get_by_role("button", name="Make it").click()
 
-    # a text called .jpg is refused with a sentence, the real picture taken
-    expect(page.get_by_text("No picture in span").first).to_be_visible()
-    page.get_by_role("button", name="D from 1600").click()
-    chooser = page.locator('input[type="file"]')
-    chooser.set_input_files(
-        {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words\n"}
+    # 2. Drop the pictures on a page
+    # a text called .jpg is refused with a sentence, the real picture becomes a placement
+    page.get_by_label("Bring pictures to Home").set_input_files(
+        [
+            {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words\n"},
+            {"name": "mast.jpg", "mimeType": "image/jpeg", "buffer": harbour()},
+        ]
     )
     expect(page.get_by_text("notes.jpg is text, not a picture")).to_be_visible()
     page.get_by_role("button", name="dismiss").click()
-    chooser.set_input_files({"name": "mast.jpg", "mimeType": "image/jpeg", "buffer": harbour()})
+    page.get_by_role("link", name="Mast").click()
     expect(page.get_by_text("1500 × 1000").first).to_be_visible()
 
-    # Frame: the widest hands down, A has its own; a frame of no size is refused at its field
+    # 3. Say how big the spot is
+    # the widest hands down, A has its own; a frame of no size is refused at its field
     page.keyboard.press("1")
+    page.get_by_role("button", name="D from 1600").first.click()
     page.get_by_role("radiogroup", name="Height rule").get_by_text("ratio").click()
     page.get_by_label("Ratio, width to height").fill("2:1")
     page.get_by_role("button", name="A 320–599").first.click()
@@ -73,13 +72,16 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     expect(page.get_by_role("row").filter(has_text="600–1023")).to_contain_text("2:1")
     expect(page.get_by_role("button", name="Reset height of span A")).to_be_visible()
 
-    # Aim: the focal point by keyboard; another picture for B, with its own aim
+    # 4. Say what has to stay in view
+    # the focal point by keyboard
     page.get_by_role("navigation", name="Steps").get_by_role("button", name="Aim").click()
     focal = page.get_by_role("slider", name="Focal point")
     focal.focus()
     for _ in range(5):
         focal.press("Shift+ArrowRight")
     expect(page.get_by_text("focal 75")).to_be_visible()
+
+    # 5. Take another picture where the first cannot serve
     page.get_by_role("button", name="B 600–1023").first.click()
     page.locator('input[type="file"]').set_input_files(
         {"name": "upright.png", "mimeType": "image/png", "buffer": portrait()}
@@ -111,7 +113,7 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     expect(page.get_by_role("heading", name="At 450 px, span A")).to_be_visible()
     page.wait_for_url("**width=450**")
 
-    # Code: alt text asked for
+    # 6. Say it in words, and take the markup
     page.keyboard.press("Escape")
     page.get_by_role("navigation", name="Steps").get_by_role("button", name="Code").click()
     expect(page.get_by_text("The picture has no alt text.")).to_be_visible()
@@ -119,7 +121,8 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     expect(page.get_by_text("The picture has no alt text.")).to_be_hidden()
     expect(page.get_by_text("Saved", exact=True)).to_be_visible()
 
-    # Files: what is soft is said; export and download
+    # 7. Make the files
+    # what is soft is said; export and download
     page.get_by_role("navigation", name="Steps").get_by_role("button", name="Files").click()
     expect(page.get_by_text("soft,").first).to_be_visible()
     page.get_by_role("button", name="Export").click()
@@ -130,11 +133,19 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     archive = zipfile.ZipFile(download.value.path())
     check(archive)
 
-    # Proof: this browser takes what was predicted at every bound
+    # 8. Prove it
+    # this browser takes what was predicted at every bound
     page.get_by_role("navigation", name="Steps").get_by_role("button", name="Proof").click()
     expect(page.get_by_text("as predicted")).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="Try all at 1x in this browser").click()
     expect(page.get_by_text("8 of 8 agree")).to_be_visible(timeout=60_000)
+
+
+def test_the_guide_walks_the_same_way():
+    """The headings of docs/guide.md are the steps above, in their order."""
+    guide = (Path(__file__).parents[1] / "docs/guide.md").read_text()
+    told = re.findall(r"^## (\d\. .+)$", guide, re.M)
+    assert told == re.findall(r"^    # (\d\. .+)$", Path(__file__).read_text(), re.M)
 
 
 def check(archive: zipfile.ZipFile) -> None:

@@ -7,7 +7,7 @@ const KEYS: [string[], string][] = [
   [["Ctrl", "Z"], "Undo"],
   [["Ctrl", "Shift", "Z"], "Redo"],
   [["←", "→"], "Move the focused cursor, post, focal point, area or crop; with Shift ten times as far"],
-  [["↑", "↓"], "Move the focused line between sky and ground"],
+  [["↑", "↓"], "With the line between sky and ground focused: move it"],
   [["Alt", "←", "→"], "Resize the focused area or crop"],
   [["D"], "Duplicate the focused area"],
   [["Delete"], "Remove the focused post or area"],

@@ -38,21 +38,13 @@ export function SkyLine({ decks, sky, ground, toggle, drag }: Props) {
   const Icon = decks.isLow ? IconChevronDown : IconChevronUp;
   return (
     <div className={classes.line}>
-      <div
-        className={classes.lineGrip}
-        role="slider"
-        tabIndex={0}
-        aria-orientation="vertical"
-        aria-label="Height of the ground"
-        aria-valuenow={decks.ground ?? (decks.isLow ? 1 : 0)}
-        onKeyDown={step}
-        {...bind()}
-      />
+      <div className={classes.lineGrip} {...bind()} />
       <button
         type="button"
         className={classes.lineTab}
         onClick={toggle}
-        title={decks.isLow ? "Raise the sky (S)" : "Lower the sky to a strip (S)"}
+        onKeyDown={step}
+        title={`${decks.isLow ? "Raise the sky" : "Lower the sky to a strip"} (S); drag the line, or use the arrow keys`}
         aria-label={decks.isLow ? "Raise the sky" : "Lower the sky to a strip"}
       >
         <Icon size={14} />
