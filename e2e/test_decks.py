@@ -52,7 +52,7 @@ def test_the_sky_sinks_where_one_reads_and_rises_where_one_looks(page: Page, mak
     assert high(page, "Sky") > 200
     page.keyboard.press("3")
     page.keyboard.press("s")
-    page.wait_for_function("document.querySelector('[data-sky]').dataset.sky === 'tall'")
+    page.wait_for_function("() => document.querySelector('[data-sky]').dataset.sky === 'tall'")
     assert high(page, "Sky") > 200
     page.reload()  # remembered for this step
     page.get_by_role("region", name="Ground").wait_for()
@@ -137,7 +137,7 @@ def test_a_placement_is_duplicated_and_only_the_original_exchanged(page: Page, m
     page.goto(f"{maker.address}/sites/{site}/placements")
     page.get_by_role("button", name="More for Quay").click()
     page.get_by_role("menuitem", name="Duplicate…").click()
-    page.get_by_label("It shows").click()
+    page.get_by_role("combobox", name="It shows").click()
     page.get_by_role("option", name="other.jpg").click()
     page.get_by_role("button", name="Duplicate").click()
     page.wait_for_url("**/aim**")
@@ -151,7 +151,7 @@ def test_a_placement_is_duplicated_and_only_the_original_exchanged(page: Page, m
 def test_somebody_comes_in_by_a_link_and_may_only_look(page: Page, maker: Maker, browser: Browser):
     site, placement = opened(page, maker)
     page.goto(f"{maker.address}/sites/{site}/settings")
-    page.get_by_label("What the invited person may do").click()
+    page.get_by_role("combobox", name="What the invited person may do").click()
     page.get_by_role("option", name="may look").click()
     page.get_by_role("button", name="Make a link for one person").click()
     link = page.get_by_role("status").locator("code").inner_text()

@@ -90,9 +90,6 @@ class Effective:
         """Whether it shows a picture but has none yet."""
         return self.original is None and self.show == "picture"
 
-    def as_treatment(self) -> Treatment:
-        return Treatment(**{f: getattr(self, f) for f in FIELDS})
-
 
 class Resolved(NamedTuple):
     """What holds, and where each field of it comes from: the letter of a span, with `ALL` before it

@@ -31,7 +31,8 @@ class Pair(Layout):
         return [Piece(np.inf, 0.5, -self.gap(spot) / 2)]
 
     def box_css(self, spot):
-        return {"display": "flex", "gap": f"{self.gap(spot):g}px"}
+        gap = f"{self.gap(spot):g}px"
+        return {"display": "flex", "align-items": "flex-start", "gap": gap}
 
     def frame_css(self, spot, part):
         e, _, natural = spot.cells[part]

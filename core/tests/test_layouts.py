@@ -64,7 +64,7 @@ def test_the_delivery_has_both_pictures_in_their_box():
         found = pick(node.html, Environment(width=400, height=800, density=2)).url
         assert found is not None and found.startswith(f"images/harbour-{i}")
     css = made.texts["picture.css"]
-    assert ".harbour {\n  display: flex;\n  gap: 20px;\n}" in css
+    assert ".harbour {\n  display: flex;\n  align-items: flex-start;\n  gap: 20px;\n}" in css
     assert ".harbour-2 {" in css and "width: calc((100% - 8px) / 2)" in css
     assert len({f.name for f in made.files}) == len(made.files)
     assert [p["alt"] for p in made.manifest["parts"]] == ["Quay", "Boat"]

@@ -9,8 +9,9 @@ from skypane.advice.percents import ByPercents
 from skypane.advice.remedies import Advice
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
-from skypane.model import Finding, Treatment
+from skypane.model import Finding
 from skypane.shown.brief import Brief
+from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.curves import Curve
 from skypane.widths.runs import Run
@@ -70,7 +71,7 @@ class SpanReading(MovingSpan):
     """
 
     title: str
-    effective: Treatment
+    effective: Effective
     own: tuple[str, ...]
     origin: dict[str, str]
     viewport_heights: tuple[int, int] | None

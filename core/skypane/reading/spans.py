@@ -75,7 +75,7 @@ def _at_rest(p: SpanPlan) -> dict[str, Any]:
         css = span_css(p, p.cut_inside)
     return {
         "title": p.span.title,
-        "effective": p.effective.as_treatment(),
+        "effective": p.effective,
         "viewport_heights": (
             (int(heights.min()), int(heights.max())) if heights.shape[0] > 1 else None
         ),

@@ -41,8 +41,11 @@ const guard: Middleware = {
 export const client = createClient<paths>({ baseUrl: "", credentials: "same-origin" });
 client.use(guard);
 
+/** As the server tells it: a field that may be left out of what is sent is always there. */
+export type Told<T> = T extends object ? { [K in keyof T]-?: Told<T[K]> } : T;
+
 /** The data of an answer, or a ProblemError. */
-export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Told<T>> {
   let answer: Awaited<typeof call>;
   try {
     answer = await call;
@@ -51,12 +54,12 @@ export async function data<T>(call: Promise<{ data?: T; error?: unknown; respons
     throw new ProblemError(OFFLINE);
   }
   if (!answer.response.ok) throw new ProblemError(asProblem(answer.error, answer.response.status));
-  return answer.data as T;
+  return answer.data as Told<T>;
 }
 
 /** The same for answers that hold pairs: openapi-fetch widens `[number, number]` to `number[]`, the document does not. */
 export const dataAs = <T>(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<T> =>
-  data(call as Promise<{ data?: T; error?: unknown; response: Response }>);
+  data(call as Promise<{ data?: T; error?: unknown; response: Response }>) as Promise<T>;
 
 export function asProblem(error: unknown, status: number): Problem {
   if (error && typeof error === "object" && "detail" in error && "status" in error) return error as Problem;

@@ -1,33 +1,33 @@
 /** Every question to the server, by name. Mutations tell the cache what they made stale. */
 import { type QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { client, data, dataAs, type Schemas } from "./client";
+import { client, data, dataAs, type Schemas, type Told } from "./client";
 
-/** A site is always told with all that its plan says. */
-export type Site = Omit<Schemas["SiteOut"], "plan"> & { plan: Required<Schemas["Site"]> };
+export type Site = Told<Schemas["SiteOut"]>;
 export type SitePlan = Site["plan"];
 export type Treatments = Record<string, Treatment>;
-export type Original = Schemas["OriginalOut"];
-export type Placement = Omit<Schemas["PlacementOut"], "looks"> & { looks: Record<string, Look> };
-export type PlacementBody = Placement["placement"];
-export type Treatment = Schemas["Treatment"];
-export type Part = NonNullable<PlacementBody["parts"]>[number];
-export type WholeReading = Schemas["Reading"];
+export type Original = Told<Schemas["OriginalOut"]>;
+/** What a span sets itself: null, or not there, is handed down. */
+export type Treatment = Partial<Told<Schemas["Treatment"]>>;
+export type Part = Omit<Told<Schemas["Part"]>, "treatments"> & { treatments: Treatments };
+export type PlacementBody = Omit<Told<Schemas["Placement"]>, "parts"> & { parts: Part[] };
+export type Placement = Omit<Told<Schemas["PlacementOut"]>, "placement"> & { placement: PlacementBody };
+export type WholeReading = Told<Schemas["Reading"]>;
 export type PartReading = WholeReading["parts"][number];
-export type Moving = Schemas["Moving"];
+export type Moving = Told<Schemas["Moving"]>;
 /** A reading as one part of the placement sees it: what is told of all, and of this part. */
 export type Reading = Omit<WholeReading, "parts"> & PartReading & { part: number };
-export type SpanReading = Schemas["SpanReading"];
-export type Band = Schemas["Band"];
-export type Finding = Schemas["Finding"];
-export type Delivery = Schemas["DeliveryOut"];
-export type Prediction = Schemas["Prediction"];
-export type Look = Schemas["Look"];
-export type PlacementHistory = Omit<Schemas["HistoryOut"], "steps"> & {
-  steps: (Schemas["StepOut"] & { looks?: Record<string, Look> })[];
+export type SpanReading = PartReading["spans"][number];
+export type Band = Told<Schemas["Band"]>;
+export type Finding = Told<Schemas["Finding"]>;
+export type Delivery = Told<Schemas["DeliveryOut"]>;
+export type Prediction = Told<Schemas["Prediction"]>;
+export type Look = Told<Schemas["Look"]>;
+export type PlacementHistory = Omit<Told<Schemas["HistoryOut"]>, "steps"> & {
+  steps: (Omit<Told<Schemas["StepOut"]>, "placement"> & { placement: PlacementBody })[];
 };
-export type Remedy = Schemas["Remedy"];
-export type FailingSpan = Schemas["FailingSpan"];
-export type StripFrame = Schemas["StripFrameOut"];
+export type Remedy = Told<Schemas["Remedy"]>;
+export type FailingSpan = Told<Schemas["FailingSpan"]>;
+export type StripFrame = Told<Schemas["StripFrameOut"]>;
 
 const path = (params: Record<string, number>) => ({ params: { path: params as never } });
 

@@ -1190,6 +1190,42 @@ export interface components {
             site?: components["schemas"]["Site"] | null;
         };
         /**
+         * Effective
+         * @description What holds for a part in one span after handing down.
+         */
+        Effective: {
+            /** Aim */
+            aim: components["schemas"]["Following"] | components["schemas"]["FixedAim"];
+            /** Background */
+            background: string;
+            crop: components["schemas"]["Rect"] | null;
+            /**
+             * Fit
+             * @enum {string}
+             */
+            fit: "cover" | "contain";
+            /** Height */
+            height: components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"];
+            /** Keeps */
+            keeps: string[] | null;
+            /** Original */
+            original: number | null;
+            /**
+             * Show
+             * @enum {string}
+             */
+            show: "picture" | "colour" | "nothing";
+            /**
+             * Stands
+             * @enum {string}
+             */
+            stands: "start" | "centre" | "end";
+            /** Whole */
+            whole: boolean;
+            /** Width */
+            width: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"];
+        };
+        /**
          * FailingSpan
          * @description One part in one span that fails: how it is now, and how it would be with each remedy of the
          *     advice that works.
@@ -2613,7 +2649,7 @@ export interface components {
          */
         SpanReading: {
             drawn_w: components["schemas"]["Curve"] | null;
-            effective: components["schemas"]["Treatment"];
+            effective: components["schemas"]["Effective"];
             /** Fingerprint */
             fingerprint: string;
             /** First */

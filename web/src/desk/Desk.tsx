@@ -45,7 +45,7 @@ export function DeskPage() {
 
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query } = usePlace();
-  const part = Math.min(place.part, (loaded.placement.parts?.length ?? 1) - 1);
+  const part = Math.min(place.part, loaded.placement.parts.length - 1);
   const handle = useDraft(loaded, part);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);

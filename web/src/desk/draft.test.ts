@@ -12,7 +12,15 @@ import {
 } from "./draft";
 
 const draft = (name: string): Draft => ({
-  placement: { name, kind: "picture", lead: true, parts: [{ treatments: {} }] },
+  placement: {
+    name,
+    kind: "picture",
+    lead: true,
+    parts: [{ alt: null, treatments: {} }],
+    common: {},
+    layout: {},
+    stem: null,
+  },
   looks: {},
 });
 const start = { past: [], now: draft("a"), future: [], group: null };

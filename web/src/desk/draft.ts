@@ -1,6 +1,6 @@
 /** A placement as it stands under the designer's hand, and changes of it, as plain functions. */
 import type { Look, Part, PlacementBody, Treatment, Treatments } from "../api/queries";
-import { lineOf, type StepAction, type Steps, steps } from "./steps";
+import { lineOf, type StepAction, type Steps, steps } from "../ui/steps";
 
 export interface Draft {
   placement: PlacementBody;
@@ -30,28 +30,29 @@ export function historyToSave(state: History, synced: Synced | undefined) {
   return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
 }
 
-export const partOf = (draft: Draft, part: number): Part => draft.placement.parts?.[part] ?? {};
+const NONE: Part = { alt: null, treatments: {} };
+
+export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NONE;
 
 /** What a part sets itself, by letter. */
-export const treatmentsOf = (draft: Draft, part: number): Treatments =>
-  (partOf(draft, part).treatments ?? {}) as Treatments;
+export const treatmentsOf = (draft: Draft, part: number): Treatments => partOf(draft, part).treatments;
 
 /** The draft with other values of one part. */
 export function withPart(draft: Draft, part: number, values: Partial<Part>): Draft {
-  const parts = (draft.placement.parts ?? []).map((p, i) => (i === part ? { ...p, ...values } : p));
+  const parts = draft.placement.parts.map((p, i) => (i === part ? { ...p, ...values } : p));
   return { ...draft, placement: { ...draft.placement, parts } };
 }
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
-export function withTreatment(draft: Draft, part: number, letter: string, values: Partial<Treatment>): Draft {
+export function withTreatment(draft: Draft, part: number, letter: string, values: Treatment): Draft {
   const before = treatmentsOf(draft, part);
   const merged = { ...before[letter], ...values };
   const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
-  return withPart(draft, part, { treatments: { ...before, [letter]: own as Treatment } });
+  return withPart(draft, part, { treatments: { ...before, [letter]: own } });
 }
 
 /** Values of a treatment laid on several spans at once, as advice wants it. */
-export const withTreatments = (draft: Draft, part: number, values: Record<string, Partial<Treatment>>): Draft =>
+export const withTreatments = (draft: Draft, part: number, values: Record<string, Treatment>): Draft =>
   Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, part, letter, v), draft);
 
 /** An area called otherwise: those of the given spans, which show its original, follow where they name it. */

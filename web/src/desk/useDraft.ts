@@ -87,7 +87,7 @@ export function useDraft(loaded: Placement, part: number) {
               looks: changedLooks(draft, kept.current),
               look_revisions: lookRevisions.current,
               history: steps && { keep: steps.keep, add: steps.add, at: steps.at },
-            } as never,
+            },
           }),
         );
         revision.current = out.revision;
@@ -183,7 +183,7 @@ export function useDraft(loaded: Placement, part: number) {
   );
 
   const treat = useCallback(
-    (letter: string, values: Partial<Treatment>, group?: string) =>
+    (letter: string, values: Treatment, group?: string) =>
       change((draft) => withTreatment(draft, part, letter, values), group),
     [change, part],
   );

@@ -38,7 +38,7 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
       latest.current = await mutateAsync({
         name: before.name,
         revision: before.revision,
-        plan: { ...before.plan, breakpoints } as never,
+        plan: { ...before.plan, breakpoints },
       });
       if (others)
         draft.current.takeTheirs(

@@ -40,7 +40,7 @@ const askAll = (a: Asked, signal: AbortSignal) =>
   dataAs<WholeReading>(
     client.POST("/api/sites/{site_id}/readings", {
       params: { path: { site_id: a.siteId } },
-      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs } as never,
+      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs },
       signal,
     }),
   );
@@ -49,7 +49,7 @@ const askMoving = (a: Asked, signal: AbortSignal) =>
   dataAs<Moving>(
     client.POST("/api/sites/{site_id}/readings/moving", {
       params: { path: { site_id: a.siteId } },
-      body: bodyOf(a) as never,
+      body: bodyOf(a),
       signal,
     }),
   );

@@ -112,7 +112,7 @@ function Card({ original: o, width, height, widest, selected, tick, open }: Card
           </span>
         </span>
         <span className={classes.line}>
-          <span title={[...(o.used_in ?? []), ...o.tags.map((t) => `#${t}`)].join("; ")}>
+          <span title={[...o.used_in, ...o.tags.map((t) => `#${t}`)].join("; ")}>
             {o.used_in?.length ? o.used_in[0] : "not used"}
           </span>
           <AltState of={o} />

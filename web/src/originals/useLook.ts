@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import { keys, type Look, type Original } from "../api/queries";
-import { steps } from "../desk/steps";
+import { steps } from "../ui/steps";
 
 const QUIET_MS = 500;
 
@@ -30,7 +30,7 @@ export function useLook(siteId: number, original: Original) {
         const out = await dataAs<Original>(
           client.PUT("/api/originals/{original_id}/look", {
             params: { path: { original_id: original.id } },
-            body: { ...now, revision: revision.current } as never,
+            body: { ...now, revision: revision.current },
           }),
         );
         revision.current = out.revision;

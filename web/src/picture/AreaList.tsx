@@ -2,7 +2,7 @@
 import { ActionIcon, Button, Checkbox, TextInput } from "@mantine/core";
 import { IconCopy, IconTrash } from "@tabler/icons-react";
 import { useState } from "react";
-import { NumberField } from "../desk/ground/frame/NumberField";
+import { NumberField } from "../ui/NumberField";
 import { reordered, Sortable } from "../ui/Sortable";
 import { type Area, added, changed, duplicated, removed } from "./areas";
 import classes from "./Picture.module.css";

@@ -1,9 +1,9 @@
 /** The crop on the map: moved and pulled by mouse and keys; its ratio held, and stopped where it would turn soft. */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
-import { fitted } from "../desk/ground/aim/CropField";
 import { DRAG } from "../ui/drag";
 import { CORNERS, type Corner, type Rect } from "./areas";
+import { fitted } from "./crop";
 import classes from "./Map.module.css";
 
 interface Props {

@@ -15,8 +15,8 @@ import {
 
 const rect = { x: 0.2, y: 0.2, w: 0.2, h: 0.2 };
 const areas: Area[] = [
-  { name: "Tower", kind: "keep", rect },
-  { name: "Boat", kind: "keep", rect },
+  { name: "Tower", kind: "keep", rect, least_px: null, lettering: false },
+  { name: "Boat", kind: "keep", rect, least_px: null, lettering: false },
 ];
 
 describe("rectangles on a picture", () => {

@@ -1,7 +1,7 @@
 /** Changes of the areas on an original, as plain functions. The order of the list is the order of importance. */
-import type { Schemas } from "../api/client";
+import type { Schemas, Told } from "../api/client";
 
-export type Area = Schemas["Area"];
+export type Area = Told<Schemas["Area"]>;
 export type Rect = Area["rect"];
 
 /** The least side of an area, as a share of the picture: smaller ones cannot be taken hold of. */
@@ -50,7 +50,7 @@ export function freeName(areas: readonly Area[], wanted: string): string {
 
 export function added(areas: readonly Area[], kind: "keep" | "quiet", rect: Rect): Area[] {
   const name = freeName(areas, kind === "keep" ? "Keep area" : "Quiet area");
-  return [...areas, { name, kind, rect }];
+  return [...areas, { name, kind, rect, least_px: null, lettering: false }];
 }
 
 export function duplicated(areas: readonly Area[], index: number): Area[] {

@@ -1,17 +1,16 @@
 /** All that fails in the site, by page, with the gentlest remedy for each; applied one by one or all at once. */
-import { Button, Checkbox, Select } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Schemas } from "../api/client";
 import { type FailingSpan, useApplyRemedies, useRemedies, useUndoRemedies } from "../api/queries";
-import { plural, range } from "../ui/format";
-import { Letter } from "../ui/Letter";
+import { plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
 import classes from "./Placements.module.css";
-import { StripFrame } from "./StripFrame";
+import { RemedyRow } from "./RemedyRow";
 
-const keyOf = (r: FailingSpan) => `${r.placement_id} ${r.advice.span}`;
+const keyOf = (r: FailingSpan) => `${r.placement_id} ${r.part} ${r.advice.span}`;
 
 export function RemediesPage() {
   const siteId = Number(useParams().siteId);
@@ -82,7 +81,7 @@ export function RemediesPage() {
             {all
               .filter((r) => r.page === page)
               .map((r) => (
-                <One
+                <RemedyRow
                   key={keyOf(r)}
                   siteId={siteId}
                   remedy={r}
@@ -100,60 +99,5 @@ export function RemediesPage() {
         ))}
       </div>
     </>
-  );
-}
-
-interface OneProps {
-  siteId: number;
-  remedy: FailingSpan;
-  step: number | undefined;
-  on: boolean;
-  tick: (on: boolean) => void;
-  choose: (step: number) => void;
-}
-
-function One({ siteId, remedy: r, step, on, tick, choose }: OneProps) {
-  const works = r.advice.steps.flatMap((s, i) => (s.works ? [{ value: String(i), label: s.label ?? "" }] : []));
-  const after = step === undefined ? undefined : r.after[step];
-  const taken = step === undefined ? undefined : r.advice.steps[step];
-  return (
-    <div className={classes.remedy} data-off={!on || undefined}>
-      <Checkbox
-        aria-label={`Apply to ${r.name}, span ${r.advice.span}`}
-        checked={on}
-        onChange={(e) => tick(e.currentTarget.checked)}
-      />
-      <div className={classes.name}>
-        <strong>
-          <Link to={`/sites/${siteId}/placements/${r.placement_id}/aim?span=${r.advice.span}&width=${r.first}`}>
-            {r.name}
-          </Link>
-        </strong>
-        <span className={classes.spanOf}>
-          <Letter of={r.advice.span} small /> {range(r.first, r.last)}
-        </span>
-        <ul className={classes.findings}>
-          {r.findings.map((f) => (
-            <li key={f.sentence}>{f.sentence}</li>
-          ))}
-        </ul>
-      </div>
-      <div className={classes.change}>
-        <StripFrame frame={r.before} />
-        <span aria-hidden="true">→</span>
-        {after ? <StripFrame frame={after} /> : <span className="soft">nothing helps</span>}
-      </div>
-      <div className={classes.which}>
-        <Select
-          aria-label={`FailingSpan for ${r.name}, span ${r.advice.span}`}
-          data={works}
-          value={step === undefined ? null : String(step)}
-          onChange={(v) => v !== null && choose(Number(v))}
-          allowDeselect={false}
-          placeholder="none works"
-        />
-        <span className="soft">{taken?.why ?? "No step of the advice helps here."}</span>
-      </div>
-    </div>
   );
 }

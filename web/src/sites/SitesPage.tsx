@@ -44,7 +44,7 @@ function NewSite() {
   const submit = (e: FormEvent) => {
     e.preventDefault();
     make.mutate(
-      { name, plan: { breakpoints: parseBreakpoints(breakpoints) } as never },
+      { name, plan: { breakpoints: parseBreakpoints(breakpoints) } },
       { onSuccess: (site) => navigate(`/sites/${site.id}/placements`) },
     );
   };

@@ -28,7 +28,7 @@ function OwnValues() {
   const [opened, { toggle, close }] = useDisclosure();
   const [to, setTo] = useState<string[]>([]);
   if (!span.own.length) return <span>all handed down</span>;
-  const own = Object.fromEntries(span.own.map((f) => [f, span.effective[f as keyof Treatment]])) as Partial<Treatment>;
+  const own = Object.fromEntries(span.own.map((f) => [f, span.effective[f as keyof Treatment]])) as Treatment;
   const others = reading.spans.filter((s) => s.letter !== span.letter);
   return (
     <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-start" shadow="md" trapFocus>

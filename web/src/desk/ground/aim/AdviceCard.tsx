@@ -1,16 +1,13 @@
 /** The gentlest remedy for the chosen span: why it fails, what helps, one press to apply and one to undo. */
 import { Button, Popover } from "@mantine/core";
 import { useState } from "react";
-import type { Schemas } from "../../../api/client";
-import type { Treatment } from "../../../api/queries";
+import type { Reading, Remedy, Treatment } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { Rows } from "../../../ui/states";
 import { useDesk } from "../../context";
 import { withTreatments } from "../../draft";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
-
-type Step = Schemas["Remedy"];
 
 export function AdviceCard() {
   const state = useDesk();
@@ -19,7 +16,7 @@ export function AdviceCard() {
   const advice = reading.advice.find((a) => a.span === span.letter);
   const failing = new Set(reading.findings.filter((f) => f.rule === "area").flatMap((f) => f.spans));
   const elsewhere = [...failing].filter((l) => l !== span.letter).sort();
-  const apply = (step: Step) =>
+  const apply = (step: Remedy) =>
     handle.change((d) => {
       const set = given(step.treatment);
       const also = Object.fromEntries(Object.entries(step.narrower).map(([l, t]) => [l, given(t)]));
@@ -27,7 +24,7 @@ export function AdviceCard() {
       const looks = other
         ? {
             ...d.looks,
-            [other.id]: d.looks[other.id] ?? { focal: other.focal as [number, number], areas: other.areas },
+            [other.id]: d.looks[other.id] ?? { focal: other.focal, areas: other.areas },
           }
         : d.looks;
       return withTreatments({ ...d, looks }, handle.part, { [span.letter]: set, ...also });
@@ -98,10 +95,10 @@ export function AdviceCard() {
 }
 
 /** Only what a step sets. */
-const given = (t: Treatment | null | undefined) =>
-  Object.fromEntries(Object.entries(t ?? {}).filter(([, v]) => v != null)) as Partial<Treatment>;
+const given = (t: Treatment | null) =>
+  Object.fromEntries(Object.entries(t ?? {}).filter(([, v]) => v !== null)) as Treatment;
 
-function headline(advice: Schemas["Advice"]): string {
+function headline(advice: Reading["advice"][number]): string {
   if (advice.steps[0]?.works) return "Another position keeps all of them.";
   const n = advice.failing.length;
   return n === 1 ? `No position keeps ${advice.failing[0]} whole here.` : `No position keeps all areas whole here.`;

@@ -2,19 +2,19 @@
 import { Button, Popover, Table } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useEffect } from "react";
-import type { Schemas } from "../../../api/client";
+import type { Schemas, Told } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { percent } from "../../../ui/format";
 import { Rows } from "../../../ui/states";
 import { useDesk, useWork } from "../../context";
 import ground from "../Ground.module.css";
 
-type Cost = Schemas["AimCost"];
+type Cost = Told<Schemas["AimCost"]>;
 
 const name = (c: Cost): string =>
   c.aim.kind === "fixed"
-    ? `fixed ${percent(c.aim.x ?? 0.5)}, ${percent(c.aim.y ?? 0.5)}`
-    : c.aim.areas === false
+    ? `fixed ${percent(c.aim.x)}, ${percent(c.aim.y)}`
+    : !c.aim.areas
       ? "focal point"
       : "areas first";
 
@@ -26,7 +26,7 @@ const comesTo = (c: Cost): string =>
       }`;
 
 interface Props {
-  set: (values: Partial<Treatment>) => void;
+  set: (values: Treatment) => void;
 }
 
 export function AimCosts({ set }: Props) {

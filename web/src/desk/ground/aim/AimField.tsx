@@ -1,17 +1,17 @@
 /** Where the picture sits in its frame: following, or two percentages. */
 import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
+import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
 import { Field } from "../Field";
-import { NumberField } from "../frame/NumberField";
 import { AimCosts } from "./AimCosts";
 
-const inPercent = (share: number | undefined) => Math.round((share ?? 0.5) * 10000) / 100;
+const inPercent = (share: number) => Math.round(share * 10000) / 100;
 
-export function AimField({ set }: { set: (values: Partial<Treatment>, group?: string) => void }) {
+export function AimField({ set }: { set: (values: Treatment, group?: string) => void }) {
   const { span } = useWork();
-  const aim = span.effective.aim ?? { kind: "following" as const };
-  const way = aim.kind === "fixed" ? "fixed" : aim.areas === false ? "focal" : "areas";
+  const { aim } = span.effective;
+  const way = aim.kind === "fixed" ? "fixed" : !aim.areas ? "focal" : "areas";
   return (
     <Field field="aim" label="Aim">
       <SegmentedControl

@@ -1,9 +1,9 @@
-import { windowAt } from "../../../picture/PictureMap";
 import { percent, size } from "../../../ui/format";
 import { useDesk } from "../../context";
 import { runAt, spanAt, valueAt } from "../../scale";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
+import { windowAt } from "./windowAt";
 
 /** The cursor's sentence: what holds at this one width. */
 export function AtCursor() {
@@ -21,7 +21,7 @@ export function AtCursor() {
     reading.files.find((f) => f.spans.includes(span.letter));
   const sharp = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
   const needed = valueAt(sharp?.needed, cursor);
-  const held = (span.holds ?? []).filter((h) => h.first <= cursor && cursor <= h.last);
+  const held = span.holds.filter((h) => h.first <= cursor && cursor <= h.last);
   return (
     <div className={classes.facts}>
       <div className={ground.facts}>

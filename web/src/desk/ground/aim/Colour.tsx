@@ -3,7 +3,7 @@ import { useWork } from "../../context";
 import classes from "./Aim.module.css";
 
 /** The colour behind the picture, or in its place. */
-export function Colour({ set, label }: { set: (v: Partial<Treatment>, g?: string) => void; label: string }) {
+export function Colour({ set, label }: { set: (v: Treatment, g?: string) => void; label: string }) {
   const { span } = useWork();
   return (
     <label className={classes.colour}>
@@ -11,7 +11,7 @@ export function Colour({ set, label }: { set: (v: Partial<Treatment>, g?: string
       <input
         type="color"
         aria-label="Background colour"
-        value={span.effective.background ?? "#d5d9da"}
+        value={span.effective.background}
         onChange={(e) => set({ background: e.currentTarget.value }, `background ${span.letter}`)}
       />
     </label>

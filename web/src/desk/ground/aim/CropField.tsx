@@ -3,13 +3,13 @@ import { Button, Checkbox, Popover, SegmentedControl } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import type { Treatment } from "../../../api/queries";
 import type { Rect } from "../../../picture/areas";
+import { fitted, UNCROPPED } from "../../../picture/crop";
 import { size } from "../../../ui/format";
+import { NumberField } from "../../../ui/NumberField";
 import { useDesk } from "../../context";
 import { Field } from "../Field";
-import { NumberField } from "../frame/NumberField";
 import ground from "../Ground.module.css";
 
-export const UNCROPPED: Rect = { x: 0, y: 0, w: 1, h: 1 };
 export type Lock = "ratio" | "free";
 
 export interface Cropping {
@@ -22,7 +22,7 @@ interface Props {
   cropping: Cropping;
   setCropping: (c: Cropping) => void;
   original: { width_px: number; height_px: number };
-  set: (values: Partial<Treatment>, group?: string) => void;
+  set: (values: Treatment, group?: string) => void;
 }
 
 export function CropField({ cropping, setCropping, original, set }: Props) {
@@ -146,14 +146,4 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
       )}
     </Field>
   );
-}
-
-/** A rectangle pushed inside the picture and rounded to what a file can tell apart. */
-export function fitted(r: Rect): Rect {
-  const w = Math.min(1, Math.max(0.01, r.w));
-  const h = Math.min(1, Math.max(0.01, r.h));
-  const x = Math.min(1 - w, Math.max(0, r.x));
-  const y = Math.min(1 - h, Math.max(0, r.y));
-  const fix = (v: number) => Math.round(v * 1e5) / 1e5;
-  return { x: fix(x), y: fix(y), w: fix(w), h: fix(h) };
 }

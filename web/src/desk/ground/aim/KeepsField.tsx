@@ -10,7 +10,7 @@ import ground from "../Ground.module.css";
 
 interface Props {
   areas: readonly Area[];
-  set: (values: Partial<Treatment>, group?: string) => void;
+  set: (values: Treatment, group?: string) => void;
 }
 
 export function KeepsField({ areas, set }: Props) {
@@ -18,7 +18,7 @@ export function KeepsField({ areas, set }: Props) {
   const { span } = state;
   const [opened, { toggle, close }] = useDisclosure();
   const all = areas.filter((a) => a.kind !== "quiet").map((a) => a.name);
-  const matter = (span.keeps ?? []).filter((n) => all.includes(n));
+  const matter = span.keeps.filter((n) => all.includes(n));
   const rows = [...matter, ...all.filter((n) => !matter.includes(n))];
   const gone = all.filter((n) => !matter.includes(n));
   if (!all.length) return null;

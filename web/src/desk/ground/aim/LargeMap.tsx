@@ -20,7 +20,7 @@ export function LargeMap({ map }: { map: MapProps }) {
       <div className={classes.largeMap}>
         <PictureMap {...map} {...tools.map} />
       </div>
-      <AreaList areas={map.look.areas ?? []} set={map.setAreas} />
+      <AreaList areas={map.look.areas} set={map.setAreas} />
     </div>
   );
 }

@@ -20,7 +20,7 @@ interface Props {
 
 export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge, stops }: Props) {
   const { original, look } = aimed;
-  const keeps = look.areas?.filter((a) => a.kind !== "quiet").length ?? 0;
+  const keeps = look.areas.filter((a) => a.kind !== "quiet").length;
   return (
     <div className={classes.caption}>
       <b>{size(original.width_px, original.height_px)}</b>
@@ -31,7 +31,7 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
           </button>
         </Popover.Target>
         <Popover.Dropdown>
-          <AreaList areas={look.areas ?? []} set={setAreas} suggest={suggest} />
+          <AreaList areas={look.areas} set={setAreas} suggest={suggest} />
         </Popover.Dropdown>
       </Popover>
       <button type="button" className="plain" aria-pressed={drawing} onClick={() => draw(!drawing)}>

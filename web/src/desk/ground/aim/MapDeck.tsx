@@ -13,6 +13,7 @@ import { LargeMap } from "./LargeMap";
 import { MapCaption } from "./MapCaption";
 import { NoMap } from "./NoMap";
 import { useAimed } from "./useAimed";
+import { windowAt } from "./windowAt";
 
 interface Props {
   openFiles: RefObject<(() => void) | null>;
@@ -34,7 +35,7 @@ export function MapDeck({ openFiles, cropping }: Props) {
     setAreas,
     spans: reading.spans.filter((s) => s.effective.original === aimed.original.id),
     chosen: span,
-    cursor,
+    seen: windowAt(span, cursor),
     moveFocal: setFocal,
     settle: handle.settle,
     crop: span.effective.crop,
@@ -50,7 +51,7 @@ export function MapDeck({ openFiles, cropping }: Props) {
     suggestion: suggestion.found,
     matter: span.keeps,
   };
-  const shows = (span.effective.show ?? "picture") === "picture";
+  const shows = span.effective.show === "picture";
   return (
     <div className={classes.map}>
       <Dropzone

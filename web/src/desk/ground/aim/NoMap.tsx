@@ -7,7 +7,7 @@ import { BriefNote } from "./SafeArea";
 
 export function NoMap({ openFiles }: { openFiles: () => void }) {
   const { span, handle, bringing } = useWork();
-  const shows = span.effective.show ?? "picture";
+  const shows = span.effective.show;
   if (shows !== "picture")
     return (
       <div className={classes.nothing}>

@@ -22,7 +22,7 @@ interface Props {
 export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
   const { span, bringing } = useWork();
   const { aimed, set } = useAimed();
-  const shows = span.effective.show ?? "picture";
+  const shows = span.effective.show;
   return (
     <div className={ground.column} style={{ flex: "1 1 400px" }}>
       <SpanHead />
@@ -49,14 +49,14 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
           {aimed && (
             <>
               <CropField cropping={cropping} setCropping={setCropping} original={aimed.original} set={set} />
-              <KeepsField areas={aimed.look.areas ?? []} set={set} />
+              <KeepsField areas={aimed.look.areas} set={set} />
             </>
           )}
           <Field field="fit" label="Fit">
             <SegmentedControl
               size="xs"
               aria-label="Fit"
-              value={span.effective.fit ?? "cover"}
+              value={span.effective.fit}
               onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
               data={["cover", "contain"]}
             />

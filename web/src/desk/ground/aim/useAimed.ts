@@ -17,13 +17,13 @@ export function useAimed() {
     original,
     look: handle.draft.looks[original.id] ?? lookOf(original),
   };
-  const set = (values: Partial<Treatment>, group?: string) => handle.treat(span.letter, values, group);
+  const set = (values: Treatment, group?: string) => handle.treat(span.letter, values, group);
   const setFocal = (focal: [number, number], group?: string) =>
     aimed && handle.look(aimed.original.id, { ...aimed.look, focal }, group && `${group} ${aimed.original.id}`);
   const setAreas = (areas: Area[], group?: string) => {
     if (!aimed) return;
     const { id } = aimed.original;
-    const named = renaming(aimed.look.areas ?? [], areas);
+    const named = renaming(aimed.look.areas, areas);
     const here = reading.spans.filter((s) => s.effective.original === id).map((s) => s.letter);
     handle.change((d) => {
       const looked = { ...d, looks: { ...d.looks, [id]: { ...aimed.look, areas } } };

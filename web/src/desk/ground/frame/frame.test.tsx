@@ -2,7 +2,7 @@ import { MantineProvider } from "@mantine/core";
 import { fireEvent, render, screen } from "@testing-library/react";
 import type { ReactElement } from "react";
 import { describe, expect, it, vi } from "vitest";
-import { NumberField } from "./NumberField";
+import { NumberField } from "../../../ui/NumberField";
 import { RatioField } from "./RatioField";
 import { describeHeight, describeWidth } from "./words";
 
@@ -34,10 +34,10 @@ describe("fields of a frame", () => {
     expect(set).toHaveBeenCalledWith({ w: 4, h: 5 });
   });
   it("rules are said in a few words", () => {
-    expect(describeWidth({ kind: "share", percent: 50, of: "container", greatest_px: 700 })).toBe(
+    expect(describeWidth({ kind: "share", percent: 50, of: "container", least_px: null, greatest_px: 700 })).toBe(
       "50 % of the container, at most 700",
     );
-    expect(describeHeight({ kind: "vh", percent: 60, least_px: 400 })).toBe("60 vh, at least 400");
-    expect(describeHeight({ kind: "natural" })).toBe("natural");
+    expect(describeHeight({ kind: "vh", percent: 60, least_px: 400, greatest_px: null })).toBe("60 vh, at least 400");
+    expect(describeHeight({ kind: "natural", least_px: null, greatest_px: null })).toBe("natural");
   });
 });

@@ -1,5 +1,5 @@
 /** Rules in a few words, for tables. */
-import type { HeightRule, WidthRule } from "./FrameStep";
+import type { HeightRule, WidthRule } from "./rules";
 
 interface Bounded {
   least_px?: number | null;
@@ -22,8 +22,8 @@ export function describeWidth(rule: WidthRule): string {
   const core = {
     full: () => "full",
     fixed: () => (rule.kind === "fixed" ? `${rule.width_px} px` : ""),
-    share: () => (rule.kind === "share" ? `${rule.percent} % of the ${rule.of ?? "page"}` : ""),
-    columns: () => (rule.kind === "columns" ? `${rule.take ?? 1} of ${rule.columns} columns` : ""),
+    share: () => (rule.kind === "share" ? `${rule.percent} % of the ${rule.of}` : ""),
+    columns: () => (rule.kind === "columns" ? `${rule.take} of ${rule.columns} columns` : ""),
   }[rule.kind]();
   return core + bounds(rule);
 }

@@ -2,6 +2,8 @@
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 
+export type Formats = NonNullable<Schemas["Case"]["formats"]>;
+
 export interface Taken {
   /** As the markup writes it, null when nothing was loaded. */
   url: string | null;
@@ -90,3 +92,9 @@ export function useBrowserFormats(): NonNullable<Schemas["Case"]["formats"]> {
   }, []);
   return formats;
 }
+
+/** A file's address without the folder of all files. */
+export const short = (url: string | null | undefined) => url?.replace(/^images\//, "") ?? "nothing";
+
+/** What a browser took, in words. */
+export const said = (taken: Taken) => (taken.url === null ? (taken.failure ?? "nothing") : short(taken.url));

@@ -1,7 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useEffect, useState } from "react";
-import { typed } from "../../../ui/format";
-import classes from "./Frame.module.css";
+import { typed } from "./format";
+import classes from "./NumberField.module.css";
 
 type Props = { label: string; unit: string; before?: string } & (
   | { optional: true; value: number | undefined; set: (v: number | undefined) => void }

@@ -1,0 +1,60 @@
+import { SegmentedControl } from "@mantine/core";
+import { NumberField } from "../../../ui/NumberField";
+import { Bounds } from "./Bounds";
+import { switchWidth, type WidthRule } from "./rules";
+
+interface Props {
+  rule: WidthRule;
+  set: (rule: WidthRule) => void;
+}
+
+/** The kind of width rule, its numbers, its bounds. */
+export function WidthField({ rule, set }: Props) {
+  return (
+    <>
+      <SegmentedControl
+        size="xs"
+        aria-label="Width rule"
+        value={rule.kind}
+        onChange={(kind) => set(switchWidth(kind as WidthRule["kind"], rule))}
+        data={[
+          { value: "full", label: "full" },
+          { value: "share", label: "share" },
+          { value: "fixed", label: "fixed" },
+          { value: "columns", label: "columns" },
+        ]}
+      />
+      {rule.kind === "fixed" && (
+        <NumberField label="Width" unit="px" value={rule.width_px} set={(v) => set({ ...rule, width_px: v })} />
+      )}
+      {rule.kind === "share" && (
+        <NumberField label="Share" unit="%" value={rule.percent} set={(v) => set({ ...rule, percent: v })} />
+      )}
+      {rule.kind === "columns" && (
+        <>
+          <NumberField label="Columns taken" unit="of" value={rule.take} set={(v) => set({ ...rule, take: v })} />
+          <NumberField label="Columns" unit="" value={rule.columns} set={(v) => set({ ...rule, columns: v })} />
+          <NumberField
+            label="Gutter"
+            unit="px gutter"
+            value={rule.gutter_px}
+            set={(v) => set({ ...rule, gutter_px: v })}
+          />
+        </>
+      )}
+      {(rule.kind === "share" || rule.kind === "columns") && (
+        <SegmentedControl
+          size="xs"
+          aria-label="Holder"
+          value={rule.of}
+          onChange={(of) => set({ ...rule, of: of as "page" | "container" })}
+          data={[
+            { value: "page", label: "of the page" },
+            { value: "container", label: "of the container" },
+          ]}
+        />
+      )}
+      <Bounds rule={rule} set={set} of="width" />
+    </>
+  );
+}

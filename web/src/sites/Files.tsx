@@ -1,0 +1,50 @@
+import { Checkbox, Group } from "@mantine/core";
+import type { SitePlan } from "../api/queries";
+import { NumberField } from "../ui/NumberField";
+import type { PlanProps } from "./planProps";
+import { Row } from "./Row";
+import classes from "./Settings.module.css";
+
+/** Formats, densities, qualities and the budget. */
+export function Files({ plan, set }: PlanProps) {
+  return (
+    <Row label="Files">
+      <Checkbox.Group value={plan.formats} onChange={(v) => set({ formats: v as SitePlan["formats"] })}>
+        <Group>
+          <Checkbox value="avif" label="AVIF" />
+          <Checkbox value="webp" label="WebP" />
+          <Checkbox value="jpeg" label="JPEG (PNG where there is transparency)" />
+        </Group>
+      </Checkbox.Group>
+      <Checkbox.Group
+        value={plan.densities.map(String)}
+        onChange={(v) => set({ densities: v.map(Number).sort((a, b) => a - b) })}
+      >
+        <Group>
+          <Checkbox value="1" label="1x" />
+          <Checkbox value="2" label="2x" />
+          <Checkbox value="3" label="3x, bytes that few can see" />
+        </Group>
+      </Checkbox.Group>
+      <div className={classes.inline}>
+        {(["avif", "webp", "jpeg"] as const).map((f) => (
+          <NumberField
+            key={f}
+            label={`Quality of ${f}`}
+            before={{ avif: "AVIF", webp: "WebP", jpeg: "JPEG" }[f]}
+            unit="quality"
+            value={plan.quality[f]}
+            set={(v) => set({ quality: { ...plan.quality, [f]: v } as SitePlan["quality"] })}
+          />
+        ))}
+      </div>
+      <NumberField
+        label="Budget of a picture"
+        before="Budget of one picture"
+        unit="kB"
+        value={plan.budget_bytes / 1000}
+        set={(v) => set({ budget_bytes: Math.round(v * 1000) })}
+      />
+    </Row>
+  );
+}
