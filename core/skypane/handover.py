@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable, Mapping
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from skypane.files.renditions import Files, renditions
 from skypane.markup.css import css_lines
@@ -90,12 +90,10 @@ def _each_once(files: Files) -> tuple[Rendition, ...]:
     return tuple(found.values())
 
 
-def manifest_text(manifest: Mapping[str, object], facts: Mapping[str, tuple[int, str]]) -> str:
+def manifest_text(manifest: Mapping[str, Any], facts: Mapping[str, tuple[int, str]]) -> str:
     """The manifest with (bytes, SHA-256) of every file filled in, by rendition key."""
-    files = manifest["files"]
-    assert isinstance(files, list)
     filled = []
-    for entry in files:
+    for entry in manifest["files"]:
         size_bytes, sha256 = facts[entry["key"]]
         filled.append(
             {k: v for k, v in entry.items() if k != "key"} | {"bytes": size_bytes, "sha256": sha256}

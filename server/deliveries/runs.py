@@ -321,10 +321,9 @@ def _finish(delivery: Delivery) -> None:
         with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
             for name, text in written["texts"].items():
                 archive.writestr(_entry(name, zipfile.ZIP_DEFLATED), text)
-            for file in files:
-                assert file.rendition is not None
-                with local(file.rendition.stored) as stored:
-                    archive.writestr(_entry(file.name, zipfile.ZIP_STORED), stored.read_bytes())
+            for name, made in [(f.name, f.rendition) for f in files if f.rendition]:
+                with local(made.stored) as stored:
+                    archive.writestr(_entry(name, zipfile.ZIP_STORED), stored.read_bytes())
         keep(path, delivery.stored_zip)
     _end(delivery, State.DONE, written=written)
 

@@ -15,7 +15,7 @@ from placements.strips import StripFrameOut, strip_frame_out
 from sites.access import owned, site_for
 from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteIn, SiteOut, site_out
-from skypane import InvalidPlan, findings_of, plan
+from skypane import InvalidPlan, Plan, findings_of, plan
 from skypane.widths.spans import retitled
 
 router = Router()
@@ -36,8 +36,7 @@ class LeadPlacement(Schema):
 
 
 class SiteRow(Schema):
-    """A site in the list: `shown` are its first placements, those of the first screen before the
-    others; `failing` counts all placements with findings."""
+    """A site in the list."""
 
     id: int
     name: str
@@ -45,11 +44,17 @@ class SiteRow(Schema):
     originals: int
     placements: int
     spans: int
-    shown: list[LeadPlacement]
     role: Role
+    delivered: datetime | None
+
+
+class Glance(Schema):
+    """What a site shows and how it fares: `shown` are its first placements, those of the first
+    screen before the others; `failing` counts all placements with findings."""
+
+    shown: list[LeadPlacement]
     findings: int
     failing: int
-    delivered: datetime | None
 
 
 class SiteChange(SiteIn):
@@ -62,25 +67,41 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
     sites = Site.objects.filter(members=request.user).annotate(
         n_pages=Count("pages", distinct=True),
         n_originals=Count("originals", distinct=True),
+        n_placements=Count("pages__placements", distinct=True),
         delivered=Max("pages__placements__deliveries__finished", filter=done),
     )
     roles = dict(Membership.objects.filter(user=request.user).values_list("site_id", "role"))
-    return [_row(site, roles[site.id]) for site in sites.order_by("name", "id")]
+    return [
+        SiteRow(
+            id=site.id,
+            name=site.name,
+            pages=site.n_pages,
+            originals=site.n_originals,
+            placements=site.n_placements,
+            spans=len(site.as_noun().breakpoints) + 1,
+            role=Role(roles[site.id]),
+            delivered=site.delivered,
+        )
+        for site in sites.order_by("name", "id")
+    ]
 
 
-def _row(site: Site, role: str) -> SiteRow:
+@router.get("/sites/{int:site_id}/glance", response={200: Glance, 404: Problem})
+def glance_at(request: HttpRequest, site_id: int) -> Glance:
+    """What the list shows of a site. It reads every placement, so that each site is asked for by
+    itself."""
+    site = site_for(request, site_id)
     noun = site.as_noun()
-    rows = {
-        p.id: p
-        for p in Placement.objects.filter(page__site=site)
+    rows = (
+        Placement.objects.filter(page__site=site)
         .select_related("page")
         .order_by("page__position", "position", "id")
-    }
-    nouns = {id_: row.as_noun() for id_, row in rows.items()}
-    originals = originals_in(site, nouns)
+    )
+    nouns = {row: row.as_noun() for row in rows}
+    originals = originals_in(site, {row.id: n for row, n in nouns.items()})
     findings, failing = 0, 0
-    shown: list[tuple[bool, LeadPlacement]] = []
-    for id_, placement in nouns.items():
+    readable: list[tuple[Placement, Plan]] = []
+    for row, placement in nouns.items():
         try:
             computed = plan(noun, placement, originals)
         except InvalidPlan:
@@ -89,32 +110,21 @@ def _row(site: Site, role: str) -> SiteRow:
         found = findings_of(computed)
         findings += len(found)
         failing += bool(found)
-        spans = computed.parts[0].spans
-        ends = dict.fromkeys((spans[-1], spans[0]))
-        shown.append(
-            (
-                not placement.lead,
-                LeadPlacement(
-                    id=id_,
-                    name=placement.name,
-                    page=rows[id_].page.title,
-                    strip=[strip_frame_out(p) for p in ends],
-                ),
-            )
-        )
-    shown.sort(key=lambda s: s[0])
-    return SiteRow(
-        id=site.id,
-        name=site.name,
-        pages=site.n_pages,
-        originals=site.n_originals,
-        placements=len(rows),
-        spans=len(noun.breakpoints) + 1,
-        shown=[lead for _, lead in shown[:MOST_SHOWN]],
-        role=Role(role),
-        findings=findings,
-        failing=failing,
-        delivered=site.delivered,
+        readable.append((row, computed))
+    readable.sort(key=lambda r: not r[1].placement.lead)
+    shown = [_lead(row, computed) for row, computed in readable[:MOST_SHOWN]]
+    return Glance(shown=shown, findings=findings, failing=failing)
+
+
+def _lead(row: Placement, computed: Plan) -> LeadPlacement:
+    """Its widest and its narrowest span."""
+    spans = computed.parts[0].spans
+    ends = dict.fromkeys((spans[-1], spans[0]))
+    return LeadPlacement(
+        id=row.id,
+        name=computed.placement.name,
+        page=row.page.title,
+        strip=[strip_frame_out(p) for p in ends],
     )
 
 

@@ -133,8 +133,7 @@ def _failing(
     findings = [f for f in findings_of(computed) if f.rule == "area"]
     for part in computed.parts:
         for advice in reversed(advices[part.index]):
-            p = part.at(advice.span)
-            assert p is not None
+            p = part.of(advice.span)
             yield FailingSpan(
                 placement_id=row.id,
                 revision=row.revision,
@@ -158,8 +157,8 @@ def _with(
     """The span as it would be with a remedy; None where that one does not work."""
     if not remedy.works:
         return None
-    helped = plan(plan_, applied(noun, part, letter, remedy), known).parts[part].at(letter)
-    return strip_frame_out(helped) if helped else None
+    helped = plan(plan_, applied(noun, part, letter, remedy), known)
+    return strip_frame_out(helped.parts[part].of(letter))
 
 
 @router.post(

@@ -112,11 +112,15 @@ def test_pages_in_order_renamed_and_removed(designer, site):
 def test_the_list_of_sites_shows_what_is_in_them_and_how_it_fares(designer, site, placement):
     designer.post("/sites", {"name": "Bare"})
     bare, full = designer.get("/sites").json()
-    assert (bare["name"], bare["placements"], bare["shown"], bare["findings"]) == ("Bare", 0, [], 0)
-    assert (full["placements"], full["findings"], full["failing"]) == (1, 1, 1)
-    (lead,) = full["shown"]
+    assert (bare["name"], bare["placements"], bare["pages"]) == ("Bare", 0, 1)
+    assert (full["placements"], full["delivered"]) == (1, None)
+    nothing = {"shown": [], "findings": 0, "failing": 0}
+    assert designer.get(f"/sites/{bare['id']}/glance").json() == nothing
+    seen = designer.get(f"/sites/{full['id']}/glance").json()
+    assert (seen["findings"], seen["failing"]) == (1, 1)
+    (lead,) = seen["shown"]
     assert (lead["name"], [f["letter"] for f in lead["strip"]]) == ("Lighthouse", ["D", "A"])
-    assert lead["strip"][0]["thumb"].startswith("/api/originals/") and full["delivered"] is None
+    assert lead["strip"][0]["thumb"].startswith("/api/originals/")
 
 
 def test_a_removed_site_takes_its_own_along(designer, site, placement):

@@ -126,8 +126,8 @@ class _Box:
         self.box = _Declared(f".{plan.placement.called}")
 
     def rules(self, letter: str) -> list[str]:
-        p = self.plan.parts[0].at(letter)
-        return self.box.rule(self.box.changed(p.layout.box_css(p.spot))) if p else []
+        spot = self.plan.parts[0].of(letter).spot
+        return self.box.rule(self.box.changed(self.plan.layout.box_css(spot)))
 
 
 class _PartSheet:

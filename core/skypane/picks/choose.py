@@ -224,7 +224,7 @@ def _picked(read: Markup, env: Environment) -> Pick:
     if (
         read.src
         and not any(c.width is not None for c in candidates)
-        and not any(_density_of(c) == 1 for c in candidates)
+        and not any(map(_is_plain, candidates))
     ):
         candidates.append(Candidate(read.src, 1.0))
     if not candidates:
@@ -240,14 +240,9 @@ def _picked(read: Markup, env: Environment) -> Pick:
     )
 
 
-def _density_of(candidate: Candidate) -> float | None:
-    return (
-        None
-        if candidate.width is not None
-        else 1.0
-        if candidate.density is None
-        else candidate.density
-    )
+def _is_plain(candidate: Candidate) -> bool:
+    """Whether it is of density 1, said or not."""
+    return candidate.width is None and candidate.density in (None, 1)
 
 
 def _from_source(
@@ -341,11 +336,11 @@ def _choose(
     width = number(width)
     measured: list[tuple[float, Candidate]] = []
     for c in candidates:
-        density = _density_of(c)
-        if density is None:
-            assert c.width is not None
+        if c.width is None:
+            density = 1.0 if c.density is None else number(c.density)
+        else:
             density = number(number(c.width) / width) if width > 0 else math.inf
-        measured.append((number(density), c))
+        measured.append((density, c))
     if any(c.width is not None for c in candidates):
         trace.append(
             Reason(

@@ -21,7 +21,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
+from typing import IO, Any, cast
 
 from skypane.errors import Busy, InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop, Rect
@@ -63,22 +63,23 @@ class _Child:
             stdout=subprocess.PIPE,
             bufsize=0,
         )
+        # both are there, since both were asked for
+        self._in = cast(IO[bytes], self.process.stdin)
+        self._out = cast(IO[bytes], self.process.stdout)
         self._buffer = b""
 
     def ask(self, question: Mapping[str, Any]) -> None:
-        assert self.process.stdin is not None
         self.jobs += 1
-        self.process.stdin.write(json.dumps(question).encode() + b"\n")
+        self._in.write(json.dumps(question).encode() + b"\n")
 
     def line(self, seconds: float) -> dict[str, Any] | None:
         """The next answer; None where the child has ended. Raises TimeoutError."""
-        assert self.process.stdout is not None
         until = time.monotonic() + seconds
         while b"\n" not in self._buffer:
             left = until - time.monotonic()
-            if left <= 0 or not select.select([self.process.stdout], [], [], left)[0]:
+            if left <= 0 or not select.select([self._out], [], [], left)[0]:
                 raise TimeoutError
-            read = self.process.stdout.read(65536)
+            read = self._out.read(65536)
             if not read:
                 return None
             self._buffer += read
@@ -93,9 +94,8 @@ class _Child:
     def end(self) -> int:
         self.process.kill()
         code = self.process.wait()
-        for pipe in (self.process.stdin, self.process.stdout):
-            if pipe is not None:
-                pipe.close()
+        for pipe in (self._in, self._out):
+            pipe.close()
         return code
 
 

@@ -203,6 +203,10 @@ class PartPlan:
     def at(self, letter: str) -> SpanPlan | None:
         return next((p for p in self.spans if p.span.letter == letter), None)
 
+    def of(self, letter: str) -> SpanPlan:
+        """The same for a letter that is known to be there. Raises KeyError."""
+        return {p.span.letter: p for p in self.spans}[letter]
+
 
 @dataclass(frozen=True, eq=False)
 class Plan:
@@ -221,11 +225,6 @@ class Plan:
     def spots(self) -> tuple[Spot, ...]:
         """Every span as the layout sees it."""
         return tuple(p.spot for p in self.parts[0].spans)
-
-    @property
-    def waits(self) -> bool:
-        """Whether no part has a picture, and all spans of all parts ask for one."""
-        return all(p.effective.waits for part in self.parts for p in part.spans)
 
 
 class NoSize(InvalidPlan):

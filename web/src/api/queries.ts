@@ -75,6 +75,13 @@ export const useSession = () => useQuery(session);
 
 export const useSites = () => useQuery({ queryKey: keys.sites, queryFn: () => data(client.GET("/api/sites")) });
 
+/** What the list shows of a site, asked for by each card: it reads every placement. Stale whenever the list is. */
+export const useGlance = (id: number) =>
+  useQuery({
+    queryKey: [...keys.sites, id],
+    queryFn: () => data(client.GET("/api/sites/{site_id}/glance", path({ site_id: id }))),
+  });
+
 export const useSite = (id: number) => useQuery(site(id));
 
 export const useOriginals = (of: number) => useQuery(originals(of));

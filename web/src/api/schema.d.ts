@@ -457,6 +457,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Glance At
+         * @description What the list shows of a site. It reads every placement, so that each site is asked for by
+         *     itself.
+         */
+        get: operations["doors_sites_glance_at"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/invitations": {
         parameters: {
             query?: never;
@@ -1443,6 +1464,19 @@ export interface components {
             kind: "full";
             /** Least Px */
             least_px?: number | null;
+        };
+        /**
+         * Glance
+         * @description What a site shows and how it fares: `shown` are its first placements, those of the first
+         *     screen before the others; `failing` counts all placements with findings.
+         */
+        Glance: {
+            /** Failing */
+            failing: number;
+            /** Findings */
+            findings: number;
+            /** Shown */
+            shown: components["schemas"]["LeadPlacement"][];
         };
         /**
          * HeightRange
@@ -2589,16 +2623,11 @@ export interface components {
         };
         /**
          * SiteRow
-         * @description A site in the list: `shown` are its first placements, those of the first screen before the
-         *     others; `failing` counts all placements with findings.
+         * @description A site in the list.
          */
         SiteRow: {
             /** Delivered */
             delivered: string | null;
-            /** Failing */
-            failing: number;
-            /** Findings */
-            findings: number;
             /** Id */
             id: number;
             /** Name */
@@ -2610,8 +2639,6 @@ export interface components {
             /** Placements */
             placements: number;
             role: components["schemas"]["Role"];
-            /** Shown */
-            shown: components["schemas"]["LeadPlacement"][];
             /** Spans */
             spans: number;
         };
@@ -4103,6 +4130,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeliveryRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_sites_glance_at: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
                 };
             };
             /** @description Not Found */

@@ -1,11 +1,14 @@
 /** A site in the list: a strip of its first screens, how it fares, and when it was delivered last. */
 import { Link } from "react-router";
-import type { Schemas } from "../api/client";
+import type { Schemas, Told } from "../api/client";
+import { useGlance } from "../api/queries";
 import { StripFrame } from "../placements/StripFrame";
 import { plural } from "../ui/format";
+import { Rows } from "../ui/states";
 import classes from "./SitesPage.module.css";
 
 export function SiteCard({ site }: { site: Schemas["SiteRow"] }) {
+  const { data: glance, error } = useGlance(site.id);
   const facts = [
     plural(site.pages, "page"),
     plural(site.placements, "placement"),
@@ -18,7 +21,7 @@ export function SiteCard({ site }: { site: Schemas["SiteRow"] }) {
         <strong>{site.name}</strong>
         <span>{facts.join(" · ")}</span>
         {site.role !== "owner" && <span className={classes.role}>{ROLES[site.role]}</span>}
-        <Health site={site} />
+        {glance && site.placements > 0 ? <Health of={glance} /> : <span />}
         <span className={classes.delivered}>
           {site.delivered ? (
             <>
@@ -33,7 +36,9 @@ export function SiteCard({ site }: { site: Schemas["SiteRow"] }) {
         </span>
       </div>
       <div className={classes.strip}>
-        {site.shown.map((p) => (
+        {error && <span role="alert">{error.message}</span>}
+        {!glance && !error && site.placements > 0 && <Rows n={1} height={104} />}
+        {glance?.shown.map((p) => (
           <figure key={p.id} className={classes.lead}>
             <div>
               {p.strip.map((f) => (
@@ -43,7 +48,9 @@ export function SiteCard({ site }: { site: Schemas["SiteRow"] }) {
             <figcaption>{p.name}</figcaption>
           </figure>
         ))}
-        {site.placements > site.shown.length && <span>and {site.placements - site.shown.length} more</span>}
+        {glance && site.placements > glance.shown.length && (
+          <span>and {site.placements - glance.shown.length} more</span>
+        )}
         {site.placements === 0 && <span>No placement yet: drop pictures on its page.</span>}
       </div>
     </Link>
@@ -52,12 +59,11 @@ export function SiteCard({ site }: { site: Schemas["SiteRow"] }) {
 
 const ROLES: Record<string, string> = { edit: "shared with you", look: "shared, to look at" };
 
-function Health({ site }: { site: Schemas["SiteRow"] }) {
-  if (!site.placements) return <span />;
-  if (!site.findings && !site.failing) return <span className={classes.good}>no findings</span>;
+function Health({ of }: { of: Told<Schemas["Glance"]> }) {
+  if (!of.findings && !of.failing) return <span className={classes.good}>no findings</span>;
   return (
     <span className={classes.bad}>
-      {plural(site.findings, "finding")} in {plural(site.failing, "placement")}
+      {plural(of.findings, "finding")} in {plural(of.failing, "placement")}
     </span>
   );
 }
