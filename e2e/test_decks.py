@@ -51,6 +51,7 @@ def test_the_sky_sinks_where_one_reads_and_rises_where_one_looks(page: Page, mak
     expect(page.get_by_role("radiogroup", name="Aim")).to_be_visible()
     assert high(page, "Sky") > 200
     page.keyboard.press("3")
+    expect(page.get_by_role("button", name="Export")).to_be_visible()
     page.keyboard.press("s")
     page.wait_for_function("() => document.querySelector('[data-sky]').dataset.sky === 'tall'")
     assert high(page, "Sky") > 200
@@ -160,10 +161,10 @@ def test_somebody_comes_in_by_a_link_and_may_only_look(page: Page, maker: Maker,
     theirs.goto(link)
     expect(theirs.get_by_text("demo lets you look at the site Decks.")).to_be_visible()
     theirs.get_by_label("Name").fill(f"guest{site}")
-    theirs.get_by_label("Password").fill("short")
+    theirs.get_by_role("textbox", name="Password").fill("short")
     theirs.get_by_role("button", name="Come in").click()
     expect(theirs.get_by_text("too short")).to_be_visible()
-    theirs.get_by_label("Password").fill("a-long-enough-word")
+    theirs.get_by_role("textbox", name="Password").fill("a-long-enough-word")
     theirs.get_by_role("button", name="Come in").click()
     theirs.get_by_role("link", name="Decks").click()
     theirs.get_by_role("link", name="Quay").click()

@@ -42,25 +42,25 @@ class PlacementIn(Body):
     placement: Unnamed
 
 
-class Version(Body):
-    """One step of a history: the placement and the looks of its originals."""
+class VersionIn(Body):
+    """One version of a placement: itself and the looks of its originals."""
 
     placement: Unnamed
     looks: Looks = {}
 
 
 class HistoryIn(Body):
-    """How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is
-    at position `at`."""
+    """How the history goes on: versions up to position `keep` stay, `add` follow, and the
+    placement is at position `at`."""
 
     keep: Position
-    add: Annotated[list[Version], Field(max_length=200)] = []
+    add: Annotated[list[VersionIn], Field(max_length=200)] = []
     at: Position
 
 
-class PlacementSave(Version):
+class PlacementSave(VersionIn):
     """`looks` are those that have changed, `look_revisions` what they started from. Without
-    `history` the save is one step after the present one."""
+    `history` the save is one version after the present one."""
 
     revision: int
     look_revisions: Annotated[dict[int, int], Field(max_length=MOST_LOOKS)] = {}
@@ -79,7 +79,7 @@ class PlacementOut(Schema):
     at: int
 
 
-class StepOut(Schema):
+class VersionOut(Schema):
     placement: model.Placement
     looks: dict[int, Look]
     position: int
@@ -90,7 +90,7 @@ class StepOut(Schema):
 
 class HistoryOut(Schema):
     at: int
-    steps: list[StepOut]
+    versions: list[VersionOut]
 
 
 class PlacementRow(Schema):
@@ -276,8 +276,8 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
     return _out(in_one_go(save))
 
 
-def _stored(version_: Version) -> tuple[dict[str, object], StoredLooks]:
-    """A version as a step stores it: only what its own placement uses."""
+def _stored(version_: VersionIn) -> tuple[dict[str, object], StoredLooks]:
+    """A version as it is stored: only what its own placement uses."""
     used = version_.placement.original_ids
     looks = {
         str(i): look.model_dump(mode="json", exclude_none=True)
@@ -297,11 +297,11 @@ def _differences(row: Placement, mine: PlacementSave) -> tuple[str, ...]:
 
 
 def _go_on(row: Placement, payload: PlacementSave, by: object) -> None:
-    """The history after a save. What does not fit the steps that are here is taken for one plain
-    step."""
+    """The history after a save. What does not fit the versions that are here is taken for one
+    plain change."""
     h = payload.history
     if h is not None:
-        positions = set(row.steps.values_list("position", flat=True))
+        positions = set(row.versions.values_list("position", flat=True))
         last = h.keep + len(h.add)
         if (h.keep in positions and h.keep <= h.at <= last) or (not h.add and h.at in positions):
             at = h.add[h.at - h.keep - 1] if h.at > h.keep else None
@@ -316,10 +316,10 @@ def _go_on(row: Placement, payload: PlacementSave, by: object) -> None:
 
 @router.get("/placements/{int:placement_id}/history", response={200: HistoryOut, 404: Problem})
 def read_history(request: HttpRequest, placement_id: int) -> HistoryOut:
-    """Every step that is still kept, the oldest first, and where the placement is among them."""
+    """Every version that is still kept, the oldest first, and where the placement is among them."""
     row = _mine(request, placement_id)
-    steps = [
-        StepOut(
+    versions = [
+        VersionOut(
             position=s.position,
             what=s.what,
             by=s.by.get_username() if s.by else "",
@@ -327,9 +327,9 @@ def read_history(request: HttpRequest, placement_id: int) -> HistoryOut:
             placement=model.Placement.model_validate(s.body),
             looks={int(i): Look.model_validate(look) for i, look in s.looks.items()},
         )
-        for s in row.steps.select_related("by")
+        for s in row.versions.select_related("by")
     ]
-    return HistoryOut(at=row.at, steps=steps)
+    return HistoryOut(at=row.at, versions=versions)
 
 
 @router.delete("/placements/{int:placement_id}", response={204: None, 404: Problem})

@@ -1,7 +1,7 @@
-"""The history of a placement: steps named by what changed, kept so that undo and redo survive the
-visit.
+"""The history of a placement: versions named by what changed, kept so that undo and redo survive
+the visit.
 
-A history is a line of steps and a place on it. A change after an undo drops the steps that had been
+A history is a line of versions and a place on it. A change after an undo drops those that had been
 undone, as everywhere.
 """
 
@@ -16,12 +16,12 @@ from originals.models import Original
 from sites.models import Site
 from skypane import changes, model
 
-from placements.models import Placement, Step
+from placements.models import Placement, Version
 
-#: Older steps are forgotten.
-MOST_STEPS = 200
+#: Older versions are forgotten.
+MOST_VERSIONS = 200
 
-#: What a step's looks are stored as: original id → {"focal": [x, y], "areas": [...]}.
+#: What a version's looks are stored as: original id → {"focal": [x, y], "areas": [...]}.
 StoredLooks = dict[str, dict[str, Any]]
 
 
@@ -42,12 +42,12 @@ def looks_now(placement: Placement, noun: model.Placement) -> StoredLooks:
 
 
 def begin(placement: Placement, looks: StoredLooks | None = None) -> None:
-    """The first step, where a placement has none."""
-    if placement.steps.exists():
+    """The first version, where a placement has none."""
+    if placement.versions.exists():
         return
     noun = placement.as_noun()
     looks = looks_now(placement, noun) if looks is None else looks
-    Step.objects.create(
+    Version.objects.create(
         placement=placement, position=0, body=placement.body, looks=looks, what="As it was"
     )
     placement.at = 0
@@ -78,21 +78,21 @@ def add(
     by: object,
     what: str | None = None,
 ) -> None:
-    """Put versions after the step at position `after`; steps beyond it are dropped. The placement
+    """Put versions after the one at position `after`; those beyond it are dropped. The placement
     is at the last of them."""
-    placement.steps.filter(position__gt=after).delete()
-    last = placement.steps.filter(position=after).first()
+    placement.versions.filter(position__gt=after).delete()
+    last = placement.versions.filter(position=after).first()
     names = _names(placement)
     before = version(last.body, last.looks, names) if last else None
     for offset, (body, looks) in enumerate(versions, 1):
         this = version(body, looks, names)
         said = what or (changes.named(before, this) if before else "As it was")
-        Step.objects.create(
+        Version.objects.create(
             placement=placement, position=after + offset, body=body, looks=looks, what=said, by=by
         )
         before = this
     placement.at = after + len(versions)
-    placement.steps.filter(position__lte=placement.at - MOST_STEPS).delete()
+    placement.versions.filter(position__lte=placement.at - MOST_VERSIONS).delete()
 
 
 def record(
@@ -102,7 +102,7 @@ def record(
     by: object,
     what: str | None = None,
 ) -> None:
-    """Keep a placement as a new step. The row is saved with a new revision."""
+    """Keep a placement as a new version. The row is saved with a new revision."""
     add(
         placement,
         placement.at,
@@ -138,7 +138,7 @@ def look_anew(
     others: Iterable[Placement],
 ) -> None:
     """Another focal point and other areas for an original. Where an area is called otherwise, the
-    spans of `others` that name it and show this original follow, as a step of their placement; a
+    spans of `others` that name it and show this original follow, as a version of their placement; a
     placement that is being saved brings its own names.
     """
     names = changes.renamed(original.as_noun().areas, areas)
@@ -163,10 +163,10 @@ def look_anew(
 def step_back(placement: Placement) -> model.Placement | None:
     """One step back in a placement's own history; None where there is none. Looks are left as they
     are."""
-    step = placement.steps.filter(position=placement.at - 1).first()
-    if step is None:
+    before = placement.versions.filter(position=placement.at - 1).first()
+    if before is None:
         return None
-    noun = model.Placement.model_validate(step.body)
+    noun = model.Placement.model_validate(before.body)
     placement.at -= 1
     placement.keep(noun)
     return noun

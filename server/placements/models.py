@@ -23,7 +23,7 @@ class Placement(models.Model):
     position = models.PositiveIntegerField(default=0)
     body = NounField(kind="placement")  # skypane.model.Placement
     revision = models.PositiveIntegerField(default=1)
-    at = models.PositiveIntegerField(default=0)  # position of the step that `body` is
+    at = models.PositiveIntegerField(default=0)  # position of the version that `body` is
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
 
@@ -40,11 +40,11 @@ class Placement(models.Model):
         self.save(update_fields=["body", "revision", "at", "changed"] if self.pk else None)
 
 
-class Step(models.Model):
-    """One step of a placement's history: how it and the looks of its originals stood, and what had
-    changed."""
+class Version(models.Model):
+    """One version of a placement's history: how it and the looks of its originals stood, and what
+    had changed."""
 
-    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="steps")
+    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="versions")
     position = models.PositiveIntegerField()
     body = NounField(kind="placement")  # skypane.model.Placement
     looks = NounField(kind="looks", default=dict)  # original id → focal point and areas
@@ -55,7 +55,9 @@ class Step(models.Model):
     class Meta:
         ordering = ["position"]
         constraints = [
-            models.UniqueConstraint(fields=["placement", "position"], name="one_step_per_position")
+            models.UniqueConstraint(
+                fields=["placement", "position"], name="one_version_per_position"
+            )
         ]
 
 
@@ -141,13 +143,13 @@ def respan_all(site: Site, before: model.Site, after: model.Site) -> None:
         carried = respan(before, after, placement.as_noun(), areas)
         if carried != placement.as_noun():
             placement.keep(carried)
-    for step in Step.objects.filter(placement__in=rows):
-        then = {int(i): _keep_names(look) for i, look in step.looks.items()}
-        noun = model.Placement.model_validate(step.body)
+    for version in Version.objects.filter(placement__in=rows):
+        then = {int(i): _keep_names(look) for i, look in version.looks.items()}
+        noun = model.Placement.model_validate(version.body)
         moved = respan(before, after, noun, {**areas, **then})
         if moved != noun:
-            step.body = moved.model_dump(mode="json", exclude_none=True)
-            step.save(update_fields=["body"])
+            version.body = moved.model_dump(mode="json", exclude_none=True)
+            version.save(update_fields=["body"])
 
 
 def _keep_names(look: Mapping[str, Any]) -> tuple[str, ...]:

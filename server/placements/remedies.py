@@ -66,7 +66,7 @@ class Choice(Body):
     revision: int
     part: PartIndex = 0
     span: Annotated[str, Field(max_length=2)]
-    step: Annotated[int, Field(ge=0, le=40)]
+    remedy: Annotated[int, Field(ge=0, le=40)]
 
 
 class Choices(Body):
@@ -220,9 +220,9 @@ def _treated(
     chosen: dict[int, dict[str, Remedy]] = {}
     for c in choices:
         advice = next((a for a in advices.get(c.part, ()) if a.span == c.span), None)
-        if advice is None or c.step >= len(advice.steps) or not advice.steps[c.step].works:
+        if advice is None or c.remedy >= len(advice.steps) or not advice.steps[c.remedy].works:
             raise _Left(f"There is no such remedy for span {c.span} of {noun.name}.")
-        chosen.setdefault(c.part, {})[c.span] = advice.steps[c.step]
+        chosen.setdefault(c.part, {})[c.span] = advice.steps[c.remedy]
     said = []
     for part, remedies in chosen.items():
         noun = applied_all(noun, part, remedies)

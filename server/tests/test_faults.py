@@ -512,8 +512,8 @@ def test_what_is_stored_says_its_version_and_what_does_not_is_lifted(
         for table, column in (
             ("skypane_sites_site", "plan"),
             ("placements_placement", "body"),
-            ("placements_step", "body"),
-            ("placements_step", "looks"),
+            ("placements_version", "body"),
+            ("placements_version", "looks"),
             ("originals_original", "areas"),
         ):
             cursor.execute(f"select json_value({column}, '$.version') from {table}")

@@ -1,4 +1,4 @@
-"""Undo and redo that survive the visit: steps on the server, named by what changed."""
+"""Undo and redo that survive the visit: versions on the server, named by what changed."""
 
 import pytest
 from conftest import one_part, own, with_own
@@ -17,9 +17,9 @@ def save(api, placement, now, history=None):
     return api.put(f"/placements/{placement['id']}", body)
 
 
-def steps(api, placement):
+def versions(api, placement):
     found = api.get(f"/placements/{placement['id']}/history").json()
-    return found["at"], [s["what"] for s in found["steps"]]
+    return found["at"], [s["what"] for s in found["versions"]]
 
 
 def with_a(placement, **treatment):
@@ -28,7 +28,7 @@ def with_a(placement, **treatment):
 
 
 def test_a_new_placement_has_one_step(designer, placement):
-    assert steps(designer, placement) == (0, ["As it was"])
+    assert versions(designer, placement) == (0, ["As it was"])
 
 
 def test_steps_are_named_by_what_changed(designer, placement, original):
@@ -39,7 +39,7 @@ def test_steps_are_named_by_what_changed(designer, placement, original):
     four = {**two, "looks": {original["id"]: {"focal": [0.2, 0.3], "areas": [area]}}}
     saved = save(designer, placement, four, {"keep": 0, "add": [one, two, three, four], "at": 4})
     assert saved.status_code == 200 and saved.json()["at"] == 4
-    assert steps(designer, placement) == (
+    assert versions(designer, placement) == (
         4,
         [
             "As it was",
@@ -59,7 +59,7 @@ def test_undo_moves_the_place_and_keeps_what_was_undone(designer, placement):
     assert "whole" not in {
         k for k, v in own(undone.json()["placement"])["A"].items() if v is not None
     }
-    at, names = steps(designer, placement)
+    at, names = versions(designer, placement)
     assert at == 1 and names[2] == "What the files carry of span A"  # still there to be done again
 
 
@@ -72,12 +72,12 @@ def test_a_change_after_an_undo_drops_what_was_undone(designer, placement):
     saved = save(designer, placement, two, {"keep": 0, "add": [one, two], "at": 2}).json()
     saved = save(designer, saved, one, {"keep": 2, "add": [], "at": 1}).json()
     save(designer, saved, other, {"keep": 1, "add": [other], "at": 2})
-    assert steps(designer, placement) == (2, ["As it was", "Fit of span A", "Name and 1 more"])
+    assert versions(designer, placement) == (2, ["As it was", "Fit of span A", "Name and 1 more"])
 
 
 def test_a_save_without_history_is_one_step(designer, placement):
     save(designer, placement, version(placement, name="Two"))
-    assert steps(designer, placement) == (1, ["As it was", "Name"])
+    assert versions(designer, placement) == (1, ["As it was", "Name"])
 
 
 @pytest.mark.parametrize(
@@ -90,15 +90,15 @@ def test_a_save_without_history_is_one_step(designer, placement):
 )
 def test_a_history_that_does_not_fit_loses_nothing(designer, placement, history):
     assert save(designer, placement, version(placement, name="Two"), history).status_code == 200
-    assert steps(designer, placement) == (1, ["As it was", "Name"])
+    assert versions(designer, placement) == (1, ["As it was", "Name"])
 
 
-def test_the_oldest_steps_are_forgotten(designer, placement, monkeypatch):
-    monkeypatch.setattr("placements.history.MOST_STEPS", 3)
+def test_the_oldest_versions_are_forgotten(designer, placement, monkeypatch):
+    monkeypatch.setattr("placements.history.MOST_VERSIONS", 3)
     versions = [version(placement, name=f"N{i}") for i in range(6)]
     save(designer, placement, versions[-1], {"keep": 0, "add": versions, "at": 6})
     found = designer.get(f"/placements/{placement['id']}/history").json()
-    assert found["at"] == 6 and [s["position"] for s in found["steps"]] == [4, 5, 6]
+    assert found["at"] == 6 and [s["position"] for s in found["versions"]] == [4, 5, 6]
 
 
 def test_a_new_breakpoint_carries_the_history_over(designer, site, placement):
@@ -108,7 +108,9 @@ def test_a_new_breakpoint_carries_the_history_over(designer, site, placement):
         designer.put(f"/sites/{site['id']}", {"name": "x", "plan": plan, "revision": 1}).status_code
         == 200
     )
-    first = designer.get(f"/placements/{placement['id']}/history").json()["steps"][0]["placement"]
+    first = designer.get(f"/placements/{placement['id']}/history").json()["versions"][0][
+        "placement"
+    ]
     # what A and D set before; the new A is handed B's down
     assert set(own(first)) == {
         "B",
@@ -150,7 +152,7 @@ def test_an_area_called_otherwise_takes_its_spans_along(designer, placement, ori
         own(now["placement"])["A"]["keeps"] == ["Light"]
         and now["revision"] == saved["revision"] + 1
     )
-    assert steps(designer, placement)[1][-1] == "Mast is called Light"
+    assert versions(designer, placement)[1][-1] == "Mast is called Light"
     # an area that is moved renames nothing
     put({**mast, "name": "Light", "rect": bell["rect"]})
     assert designer.get(f"/placements/{placement['id']}").json()["revision"] == now["revision"]
@@ -168,7 +170,7 @@ def test_an_area_renamed_on_one_desk_keeps_its_place_in_other_placements(
     assert save(designer, saved, here).status_code == 200
     follows = designer.get(f"/placements/{other['id']}").json()
     assert own(follows["placement"])["D"]["keeps"] == ["Light"]
-    assert steps(designer, other)[1][-1] == "Mast is called Light"
+    assert versions(designer, other)[1][-1] == "Mast is called Light"
 
 
 def test_nobody_else_sees_the_history(stranger, placement):

@@ -48,13 +48,13 @@ def test_remedies_are_applied_and_undone_with_one_press_each(designer, site, fai
         "placement_id": failing["id"],
         "revision": failing["revision"],
         "span": "A",
-        "step": found["advice"]["best"],
+        "remedy": found["advice"]["best"],
     }
     (outcome,) = designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()
     assert outcome["applied"] and outcome["sentence"] == "Lighthouse: Show it whole in A."
     assert designer.get(f"/sites/{site['id']}/remedies").json() == []
     history = designer.get(f"/placements/{failing['id']}/history").json()
-    assert history["steps"][-1]["what"] == "Remedy: Show it whole in A"
+    assert history["versions"][-1]["what"] == "Remedy: Show it whole in A"
 
     undo = {"placements": [[failing["id"], outcome["revision"]]]}
     (undone,) = designer.post(f"/sites/{site['id']}/remedies/undo", undo).json()
@@ -68,7 +68,7 @@ def test_a_placement_that_was_changed_meanwhile_is_left_alone(designer, site, fa
         "placement_id": failing["id"],
         "revision": failing["revision"] - 1,
         "span": "A",
-        "step": 1,
+        "remedy": 1,
     }
     (outcome,) = designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()
     assert not outcome["applied"] and "changed meanwhile" in outcome["sentence"]
@@ -81,7 +81,7 @@ def test_a_step_that_does_not_work_is_not_taken(designer, site, failing, span, s
         "placement_id": failing["id"],
         "revision": failing["revision"],
         "span": span,
-        "step": step,
+        "remedy": step,
     }
     (outcome,) = designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()
     assert not outcome["applied"] and "no such remedy" in outcome["sentence"]
@@ -109,7 +109,7 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
         "placement_id": saved["id"],
         "revision": saved["revision"],
         "span": "C",
-        "step": found["C"]["advice"]["best"],
+        "remedy": found["C"]["advice"]["best"],
     }
     assert designer.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).json()[0][
         "applied"
@@ -143,7 +143,7 @@ def test_both_spans_of_one_placement_are_remedied_together(designer, site, place
             "placement_id": r["placement_id"],
             "revision": r["revision"],
             "span": r["advice"]["span"],
-            "step": r["advice"]["best"],
+            "remedy": r["advice"]["best"],
         }
         for r in found
     ]
@@ -156,6 +156,6 @@ def test_a_stranger_cannot_apply_anything(stranger, site, failing):
         "placement_id": failing["id"],
         "revision": failing["revision"],
         "span": "A",
-        "step": 1,
+        "remedy": 1,
     }
     assert stranger.post(f"/sites/{site['id']}/remedies", {"choices": [choice]}).status_code == 404

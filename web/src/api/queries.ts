@@ -22,8 +22,8 @@ export type Finding = Told<Schemas["Finding"]>;
 export type Delivery = Told<Schemas["DeliveryOut"]>;
 export type Prediction = Told<Schemas["Prediction"]>;
 export type Look = Told<Schemas["Look"]>;
-export type PlacementHistory = Omit<Told<Schemas["HistoryOut"]>, "steps"> & {
-  steps: (Omit<Told<Schemas["StepOut"]>, "placement"> & { placement: PlacementBody })[];
+export type PlacementHistory = Omit<Told<Schemas["HistoryOut"]>, "versions"> & {
+  versions: (Omit<Told<Schemas["VersionOut"]>, "placement"> & { placement: PlacementBody })[];
 };
 export type Remedy = Told<Schemas["Remedy"]>;
 export type FailingSpan = Told<Schemas["FailingSpan"]>;

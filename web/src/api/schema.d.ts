@@ -308,7 +308,7 @@ export interface paths {
         };
         /**
          * Read History
-         * @description Every step that is still kept, the oldest first, and where the placement is among them.
+         * @description Every version that is still kept, the oldest first, and where the placement is among them.
          */
         get: operations["placements_api_read_history"];
         put?: never;
@@ -974,12 +974,12 @@ export interface components {
             part?: number;
             /** Placement Id */
             placement_id: number;
+            /** Remedy */
+            remedy: number;
             /** Revision */
             revision: number;
             /** Span */
             span: string;
-            /** Step */
-            step: number;
         };
         /** Choices */
         Choices: {
@@ -1494,15 +1494,15 @@ export interface components {
         };
         /**
          * HistoryIn
-         * @description How the history goes on: steps up to position `keep` stay, `add` follow, and the placement is
-         *     at position `at`.
+         * @description How the history goes on: versions up to position `keep` stay, `add` follow, and the
+         *     placement is at position `at`.
          */
         HistoryIn: {
             /**
              * Add
              * @default []
              */
-            add?: components["schemas"]["Version"][];
+            add?: components["schemas"]["VersionIn"][];
             /** At */
             at: number;
             /** Keep */
@@ -1512,8 +1512,8 @@ export interface components {
         HistoryOut: {
             /** At */
             at: number;
-            /** Steps */
-            steps: components["schemas"]["StepOut"][];
+            /** Versions */
+            versions: components["schemas"]["VersionOut"][];
         };
         /**
          * Hold
@@ -2023,7 +2023,7 @@ export interface components {
         /**
          * PlacementSave
          * @description `looks` are those that have changed, `look_revisions` what they started from. Without
-         *     `history` the save is one step after the present one.
+         *     `history` the save is one version after the present one.
          */
         PlacementSave: {
             history?: components["schemas"]["HistoryIn"] | null;
@@ -2717,25 +2717,6 @@ export interface components {
             y0: components["schemas"]["Curve"] | null;
             y1: components["schemas"]["Curve"] | null;
         };
-        /** StepOut */
-        StepOut: {
-            /** By */
-            by: string;
-            /** Looks */
-            looks: {
-                [key: string]: components["schemas"]["Look"];
-            };
-            /**
-             * Made
-             * Format: date-time
-             */
-            made: string;
-            placement: components["schemas"]["Placement"];
-            /** Position */
-            position: number;
-            /** What */
-            what: string;
-        };
         /**
          * StripFrameOut
          * @description One span's frame in small: a preview of the whole original, and the window of it that shows
@@ -2808,10 +2789,10 @@ export interface components {
             ][];
         };
         /**
-         * Version
-         * @description One step of a history: the placement and the looks of its originals.
+         * VersionIn
+         * @description One version of a placement: itself and the looks of its originals.
          */
-        Version: {
+        VersionIn: {
             /**
              * Looks
              * @default {}
@@ -2820,6 +2801,25 @@ export interface components {
                 [key: string]: components["schemas"]["Look"];
             };
             placement: components["schemas"]["Placement"];
+        };
+        /** VersionOut */
+        VersionOut: {
+            /** By */
+            by: string;
+            /** Looks */
+            looks: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Made
+             * Format: date-time
+             */
+            made: string;
+            placement: components["schemas"]["Placement"];
+            /** Position */
+            position: number;
+            /** What */
+            what: string;
         };
         /**
          * ViewportHeight

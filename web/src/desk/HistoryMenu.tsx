@@ -1,4 +1,4 @@
-/** The steps of a placement, named by what changed, kept beyond the visit; a press goes to any of them. */
+/** The versions of a placement, named by what changed, kept beyond the visit; a press goes to any of them. */
 import { Button, Popover } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useHistory } from "../api/queries";
@@ -10,7 +10,7 @@ export function HistoryMenu({ placementId, handle }: { placementId: number; hand
   const [opened, { toggle, close }] = useDisclosure();
   const saved = handle.saving.kind === "saved";
   const history = useHistory(placementId, opened && saved);
-  const steps = [...(history.data?.steps ?? [])].reverse();
+  const versions = [...(history.data?.versions ?? [])].reverse();
   return (
     <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-end" shadow="md" trapFocus width={320}>
       <Popover.Target>
@@ -22,7 +22,7 @@ export function HistoryMenu({ placementId, handle }: { placementId: number; hand
         {history.isError && <Failure error={history.error} again={() => history.refetch()} />}
         {(history.isPending || !saved) && !history.data && <span className="soft">Saving…</span>}
         <ol className={classes.history}>
-          {steps.map((s) => (
+          {versions.map((s) => (
             <li key={s.position}>
               <button
                 type="button"

@@ -59,23 +59,23 @@ describe("history beyond the visit", () => {
   const names = (s: ReturnType<typeof history>) => [...s.past, s.now, ...s.future].map((d) => d.placement.name);
   const remember: HistoryAction = { kind: "remember", from: start.now, past: earlier, future: later };
 
-  it("puts earlier steps before those of this visit", () => {
+  it("puts earlier versions before those of this visit", () => {
     expect(names(play(remember))).toEqual(["x", "y", "a", "z"]);
     expect(play(remember, { kind: "undo" }, { kind: "undo" }).now.placement.name).toBe("x");
   });
-  it("drops what had been undone when something was changed before the steps arrived", () => {
+  it("drops what had been undone when something was changed before the versions arrived", () => {
     expect(names(play(to("b"), remember))).toEqual(["x", "y", "a", "b"]);
   });
-  it("goes to any step and keeps the line", () => {
+  it("goes to any version and keeps the line", () => {
     const there = play(remember, { kind: "go", to: 0 });
     expect([there.now.placement.name, there.future.length]).toEqual(["x", 3]);
     expect(play(remember, { kind: "go", to: 9 }).now.placement.name).toBe("a");
   });
-  it("takes no notice of steps that begin elsewhere", () => {
+  it("takes no notice of versions that begin elsewhere", () => {
     expect(names(play({ ...remember, from: draft("other") } as HistoryAction))).toEqual(["a"]);
   });
 
-  it("tells the server which steps stay and which are new", () => {
+  it("tells the server which versions stay and which are new", () => {
     const [x, y] = earlier as [Draft, Draft];
     const synced = { drafts: [x, y, start.now, ...later], first: 7 };
     const changed = play(remember, to("b"));

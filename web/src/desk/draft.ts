@@ -1,17 +1,17 @@
 /** A placement as it stands under the designer's hand, and changes of it, as plain functions. */
 import type { Look, Part, PlacementBody, Treatment, Treatments } from "../api/queries";
-import { lineOf, type StepAction, type Steps, steps } from "../ui/steps";
+import { lineOf, type UndoAction, type Undoable, undoable } from "../ui/undo";
 
 export interface Draft {
   placement: PlacementBody;
   looks: Record<string, Look>;
 }
 
-export type History = Steps<Draft>;
-export type HistoryAction = StepAction<Draft>;
-export const history = steps<Draft>;
+export type History = Undoable<Draft>;
+export type HistoryAction = UndoAction<Draft>;
+export const history = undoable<Draft>;
 
-/** Steps as the server has them: `drafts[0]` is at position `first`. */
+/** Versions as the server has them: `drafts[0]` is at position `first`. */
 export interface Synced {
   drafts: Draft[];
   first: number;

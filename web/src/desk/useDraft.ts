@@ -58,10 +58,10 @@ export function useDraft(loaded: Placement, part: number) {
         const found = await dataAs<History_>(
           client.GET("/api/placements/{placement_id}/history", { params: { path: { placement_id: loaded.id } } }),
         );
-        const at = found.steps.findIndex((s) => s.position === found.at);
+        const at = found.versions.findIndex((s) => s.position === found.at);
         if (at < 0) return;
-        const drafts = found.steps.map((s, i) => (i === at ? from : draftOf(s)));
-        synced.current = { drafts, first: found.steps[0]?.position ?? 0 };
+        const drafts = found.versions.map((s, i) => (i === at ? from : draftOf(s)));
+        synced.current = { drafts, first: found.versions[0]?.position ?? 0 };
         dispatch({ kind: "remember", from, past: drafts.slice(0, at), future: drafts.slice(at + 1) });
       } catch {
         // without it, undo reaches back to the beginning of this visit
@@ -76,7 +76,7 @@ export function useDraft(loaded: Placement, part: number) {
   const put = useCallback(
     async (draft: Draft): Promise<boolean> => {
       setSaving({ kind: "saving" });
-      const steps = historyToSave(whole.current, synced.current);
+      const line = historyToSave(whole.current, synced.current);
       try {
         const out = await data(
           client.PUT("/api/placements/{placement_id}", {
@@ -86,14 +86,14 @@ export function useDraft(loaded: Placement, part: number) {
               placement: draft.placement,
               looks: changedLooks(draft, kept.current),
               look_revisions: lookRevisions.current,
-              history: steps && { keep: steps.keep, add: steps.add, at: steps.at },
+              history: line && { keep: line.keep, add: line.add, at: line.at },
             },
           }),
         );
         revision.current = out.revision;
         lookRevisions.current = out.look_revisions;
         kept.current = draft;
-        if (steps) synced.current = { drafts: steps.line, first: steps.first };
+        if (line) synced.current = { drafts: line.line, first: line.first };
         else void remember(draft);
         setSaving(now.current === draft ? { kind: "saved" } : { kind: "waiting" });
         queries.invalidateQueries({ queryKey: keys.placements(loaded.site_id) });
@@ -215,8 +215,8 @@ export function useDraft(loaded: Placement, part: number) {
     redo: useCallback(() => dispatch({ kind: "redo" }), []),
     /** To a step of the server's history, by its position. */
     goTo: useCallback((position: number) => {
-      const steps = historyToSave(whole.current, synced.current);
-      if (steps) dispatch({ kind: "go", to: position - steps.first });
+      const line = historyToSave(whole.current, synced.current);
+      if (line) dispatch({ kind: "go", to: position - line.first });
     }, []),
     settle: useCallback(() => dispatch({ kind: "settle" }), []),
     previous: state.past.at(-1),

@@ -3,7 +3,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import { keys, type Look, type Original } from "../api/queries";
-import { steps } from "../ui/steps";
+import { undoable } from "../ui/undo";
 
 const QUIET_MS = 500;
 
@@ -16,7 +16,7 @@ export type LookState =
 const lookOf = (o: Original): Look => ({ focal: o.focal as [number, number], areas: o.areas });
 
 export function useLook(siteId: number, original: Original) {
-  const [line, dispatch] = useReducer(steps<Look>, { past: [], now: lookOf(original), future: [], group: null });
+  const [line, dispatch] = useReducer(undoable<Look>, { past: [], now: lookOf(original), future: [], group: null });
   const look = line.now;
   const [state, setState] = useState<LookState>({ kind: "saved" });
   const revision = useRef(original.revision);

@@ -18,16 +18,16 @@ export function RemediesPage() {
   const apply = useApplyRemedies(siteId);
   const undo = useUndoRemedies(siteId);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
-  const [steps, setSteps] = useState<Record<string, number>>({});
+  const [taken, setTaken] = useState<Record<string, number>>({});
   const all = remedies.data ?? [];
-  const stepOf = (r: FailingSpan) => steps[keyOf(r)] ?? r.advice.best ?? undefined;
-  const chosen = all.filter((r) => !left.has(keyOf(r)) && stepOf(r) !== undefined);
+  const remedyOf = (r: FailingSpan) => taken[keyOf(r)] ?? r.advice.best ?? undefined;
+  const chosen = all.filter((r) => !left.has(keyOf(r)) && remedyOf(r) !== undefined);
   const choice = (r: FailingSpan): Schemas["Choice"] => ({
     placement_id: r.placement_id,
     revision: r.revision,
     part: r.part,
     span: r.advice.span,
-    step: stepOf(r) ?? 0,
+    remedy: remedyOf(r) ?? 0,
   });
   const done = apply.data?.filter((o) => o.applied) ?? [];
   const pages = [...new Set(all.map((r) => r.page))];
@@ -85,14 +85,14 @@ export function RemediesPage() {
                   key={keyOf(r)}
                   siteId={siteId}
                   remedy={r}
-                  step={stepOf(r)}
+                  taken={remedyOf(r)}
                   on={!left.has(keyOf(r))}
                   tick={(on) => {
                     const next = new Set(left);
                     on ? next.delete(keyOf(r)) : next.add(keyOf(r));
                     setLeft(next);
                   }}
-                  choose={(n) => setSteps({ ...steps, [keyOf(r)]: n })}
+                  choose={(n) => setTaken({ ...taken, [keyOf(r)]: n })}
                 />
               ))}
           </section>

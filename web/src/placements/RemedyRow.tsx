@@ -9,17 +9,18 @@ import { StripFrame } from "./StripFrame";
 interface Props {
   siteId: number;
   remedy: FailingSpan;
-  step: number | undefined;
+  /** The remedy that is taken, by its number in the advice. */
+  taken: number | undefined;
   on: boolean;
   tick: (on: boolean) => void;
-  choose: (step: number) => void;
+  choose: (remedy: number) => void;
 }
 
 /** A span that fails: what is cut, what it looks like before and after, and which remedy is taken. */
-export function RemedyRow({ siteId, remedy: r, step, on, tick, choose }: Props) {
+export function RemedyRow({ siteId, remedy: r, taken, on, tick, choose }: Props) {
   const works = r.advice.steps.flatMap((s, i) => (s.works ? [{ value: String(i), label: s.label ?? "" }] : []));
-  const after = step === undefined ? undefined : r.after[step];
-  const taken = step === undefined ? undefined : r.advice.steps[step];
+  const after = taken === undefined ? undefined : r.after[taken];
+  const why = taken === undefined ? undefined : r.advice.steps[taken]?.why;
   return (
     <div className={classes.remedy} data-off={!on || undefined}>
       <Checkbox
@@ -29,7 +30,9 @@ export function RemedyRow({ siteId, remedy: r, step, on, tick, choose }: Props) 
       />
       <div className={classes.name}>
         <strong>
-          <Link to={`/sites/${siteId}/placements/${r.placement_id}/aim?span=${r.advice.span}&width=${r.first}`}>
+          <Link
+            to={`/sites/${siteId}/placements/${r.placement_id}/aim?span=${r.advice.span}&width=${r.first}${r.part ? `&part=${r.part + 1}` : ""}`}
+          >
             {r.name}
           </Link>
         </strong>
@@ -51,12 +54,12 @@ export function RemedyRow({ siteId, remedy: r, step, on, tick, choose }: Props) 
         <Select
           aria-label={`Remedy for ${r.name}, span ${r.advice.span}`}
           data={works}
-          value={step === undefined ? null : String(step)}
+          value={taken === undefined ? null : String(taken)}
           onChange={(v) => v !== null && choose(Number(v))}
           allowDeselect={false}
           placeholder="none works"
         />
-        <span className="soft">{taken?.why ?? "No step of the advice helps here."}</span>
+        <span className="soft">{why ?? "No remedy helps here."}</span>
       </div>
     </div>
   );

@@ -1,14 +1,14 @@
 /** Undo and redo as a line of values and a place on it, as plain functions. */
 
 /** What was, what is, what was undone. */
-export interface Steps<T> {
+export interface Undoable<T> {
   past: T[];
   now: T;
   future: T[];
   group: string | null;
 }
 
-export type StepAction<T> =
+export type UndoAction<T> =
   | { kind: "change"; change: (now: T) => T; group?: string }
   | { kind: "undo" }
   | { kind: "redo" }
@@ -17,16 +17,16 @@ export type StepAction<T> =
   | { kind: "remember"; from: T; past: T[]; future: T[] }
   | { kind: "settle" };
 
-const MOST_STEPS = 200;
+const MOST_VERSIONS = 200;
 
 /** Changes of one group (a drag) undo as one. */
-export function steps<T>(state: Steps<T>, action: StepAction<T>): Steps<T> {
+export function undoable<T>(state: Undoable<T>, action: UndoAction<T>): Undoable<T> {
   switch (action.kind) {
     case "change": {
       const now = action.change(state.now);
       if (now === state.now) return state;
       const joined = action.group !== undefined && action.group === state.group;
-      const past = joined ? state.past : [...state.past, state.now].slice(-MOST_STEPS);
+      const past = joined ? state.past : [...state.past, state.now].slice(-MOST_VERSIONS);
       return { past, now, future: [], group: action.group ?? null };
     }
     case "undo": {
@@ -60,5 +60,5 @@ export function steps<T>(state: Steps<T>, action: StepAction<T>): Steps<T> {
   }
 }
 
-/** The whole line of steps: done, present, undone. */
-export const lineOf = <T>(state: Steps<T>): T[] => [...state.past, state.now, ...state.future];
+/** The whole line of versions: done, present, undone. */
+export const lineOf = <T>(state: Undoable<T>): T[] => [...state.past, state.now, ...state.future];
