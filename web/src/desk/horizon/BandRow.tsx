@@ -52,6 +52,7 @@ function WeightRow({ band, scale, budget }: WeightProps) {
           <i
             key={r.first}
             data-verdict={r.verdict}
+            data-low={weighs(r) < most / 2 || undefined}
             style={{
               left: scale.percent(r.first),
               width: `${share * 100}%`,
@@ -59,7 +60,7 @@ function WeightRow({ band, scale, budget }: WeightProps) {
             }}
             title={`${bytes(weighs(r))} from ${r.first} to ${r.last} px, ${r.verdict}`}
           >
-            {bytes(weighs(r))}
+            <b>{bytes(weighs(r))}</b>
           </i>
         );
       })}
