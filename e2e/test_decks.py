@@ -124,12 +124,15 @@ def test_pictures_dropped_on_a_page_become_placements(page: Page, maker: Maker):
     page.goto(f"{maker.address}/sites/{site}/placements")
     page.get_by_label("Bring pictures to Home").set_input_files(
         [
-            {"name": f"{name}.jpg", "mimeType": "image/jpeg", "buffer": picture(900 + i, 600)}
-            for i, name in enumerate(["old_harbour", "IMG-2041"])
+            # the first is the last to arrive
+            {"name": f"{name}.jpg", "mimeType": "image/jpeg", "buffer": picture(width, 600)}
+            for name, width in [("old_harbour", 6000), ("IMG-2041", 900)]
         ]
     )
     for name in ("Old harbour", "IMG 2041"):
         expect(page.get_by_role("link", name=name)).to_be_visible(timeout=15_000)
+    rows = page.get_by_role("region", name="Home").get_by_role("link")
+    assert [text.split("\n")[0] for text in rows.all_inner_texts()] == ["Old harbour", "IMG 2041"]
 
 
 def test_a_placement_is_duplicated_and_only_the_original_exchanged(page: Page, maker: Maker):

@@ -8,7 +8,7 @@ from __future__ import annotations
 import errno
 from typing import Any
 
-from pydantic import ValidationError
+from pydantic import Field, ValidationError
 
 
 class SkyPaneError(Exception):
@@ -59,6 +59,15 @@ class TooDemanding(UnreadablePicture):
     """A picture that takes more time or memory to open than is allowed here."""
 
 
+_WRITTEN: dict[str, str] = {}
+
+
+def written(pattern: str, sentence: str, **bounds: Any) -> Any:
+    """A field that holds a text of a pattern; `sentence` tells people how to write it."""
+    _WRITTEN[pattern] = sentence
+    return Field(pattern=pattern, **bounds)
+
+
 def sentence_of(error: ValidationError) -> str:
     """What is wrong with a value, in words: the first of what was found, with the field where that
     helps."""
@@ -107,7 +116,7 @@ def say(error: Any) -> str:
         case "dict_type" | "model_type" | "model_attributes_type":
             return "It must be an object with named fields."
         case "string_pattern_mismatch":
-            return "It is not written as it has to be."
+            return _WRITTEN.get(context.get("pattern", ""), "It is not written as it has to be.")
         case "literal_error" | "union_tag_invalid":
             return f"It must be one of {context.get('expected') or context.get('expected_tags')}."
         case "union_tag_not_found":

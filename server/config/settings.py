@@ -123,7 +123,8 @@ PROXIES = int(env("PROXIES", "0"))  # how many proxies of ours stand before the 
 AXES_VERBOSE = False
 AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
 AUTH_PASSWORD_VALIDATORS = [
-    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
 SESSION_COOKIE_HTTPONLY = True

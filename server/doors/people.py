@@ -20,9 +20,18 @@ from ninja import Router, Schema
 from pydantic import Field
 from sites.access import owned, site_for
 from sites.models import Invitation, Membership, Role
+from skypane.errors import written
 
 router = Router()
-Name = Annotated[str, Field(min_length=1, max_length=150, pattern=r"^[\w.@+-]+$")]
+Name = Annotated[
+    str,
+    written(
+        r"^[\w.@+-]+$",
+        "Use letters, digits and . + - _ @ only, without spaces.",
+        min_length=1,
+        max_length=150,
+    ),
+]
 Password = Annotated[str, Field(min_length=1, max_length=4096)]
 RoleWord = Literal["owner", "edit", "look"]
 User = get_user_model()

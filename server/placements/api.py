@@ -17,6 +17,7 @@ from originals.models import Original
 from pydantic import AfterValidator, Field
 from sites.access import row_for, site_for
 from sites.models import Page, Site
+from sites.shapes import Title
 from skypane import InvalidPlan, changes, findings_of, model, plan, showing
 
 from placements.history import (
@@ -188,7 +189,7 @@ def read_placement(request: HttpRequest, placement_id: int) -> PlacementOut:
 class CopyIn(Body):
     """`original`: another one, which the copy shows wherever the placement shows one."""
 
-    name: Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+    name: Title
     original: model.Id | None = None
 
 

@@ -6,13 +6,13 @@ from typing import Annotated
 
 from config.bodies import Body
 from ninja import Schema
-from pydantic import Field
 from skypane import model
+from skypane.errors import written
 from skypane.widths.spans import spans_of
 
 from sites.models import Site
 
-Title = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
+Title = Annotated[str, written(r"\S", "It must not be blank.", min_length=1, max_length=80)]
 
 
 class SpanOut(Schema):

@@ -54,6 +54,23 @@ def test_the_first_person_comes_in_by_a_link_that_works_once():
     assert printed() == ""  # there is somebody now
 
 
+@pytest.mark.parametrize(
+    ("name", "password", "said"),
+    [
+        ("Åsa K.", WORD, "Use letters, digits and . + - _ @ only, without spaces."),
+        ("", WORD, "It must not be empty."),
+        ("åsa", "short", "This password is too short."),
+        ("åsa", "password123", "This password is too common."),
+    ],
+)
+def test_what_is_wrong_with_a_name_or_a_password_is_said_at_its_field(name, password, said):
+    link = printed()
+    answer = comes_in(link, name, password)[1]
+    assert answer.status_code == 422
+    assert said in str(answer.json()["errors"])
+    assert comes_in(link, "åsa")[1].status_code == 201  # the link has not been used up
+
+
 def test_a_link_printed_anew_makes_the_earlier_one_void():
     first, second = printed(), printed()
     assert comes_in(first, "ada")[1].status_code == 404

@@ -7,16 +7,25 @@ from typing import Annotated
 
 from pydantic import Field, JsonValue
 
+from skypane.errors import written
 from skypane.identifiers import identifier
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
 from skypane.values import Noun
 
 #: The letter of a span: A is the narrowest.
-Letter = Annotated[str, Field(pattern=r"^[A-Z]$")]
+Letter = Annotated[str, written(r"^[A-Z]$", "It must be the letter of a span, as A.")]
 Treatments = dict[Letter, Treatment]
 #: A kind of placement; the layouts say which there are.
-Kind = Annotated[str, Field(pattern=r"^[a-z]{1,20}$")]
+Kind = Annotated[str, written(r"^[a-z]{1,20}$", "It must be one word of small letters.")]
+#: What files and a class are called.
+Stem = Annotated[
+    str,
+    written(
+        r"^[a-z][a-z0-9-]{0,79}$",
+        "It must begin with a small letter and hold only small letters, digits and hyphens.",
+    ),
+]
 MOST_PARTS = 2000
 
 
@@ -43,7 +52,7 @@ class Placement(Noun):
     common: Treatments = Field(default_factory=dict)
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
     # see `skypane.files.names.stems`
-    stem: Annotated[str, Field(pattern=r"^[a-z][a-z0-9-]{0,79}$")] | None = None
+    stem: Stem | None = None
 
     @property
     def called(self) -> str:

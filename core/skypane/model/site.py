@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
+from skypane.errors import written
 from skypane.model.placement import Letter
 from skypane.values import Noun, Px
 
@@ -41,11 +42,18 @@ class Container(Noun):
     margin_px: Annotated[float, Field(ge=0, le=1000)] = 20
 
 
+#: What stands before a part of a file name.
+Lead = Annotated[
+    str,
+    written(r"^[a-z0-9._@-]{1,8}$", "Use up to 8 small letters, digits and . _ @ -, no spaces."),
+]
+
+
 class Naming(Noun):
     """Leads of the parts of a file name (02-rules §13; the defaults are common practice)."""
 
-    span_lead: Annotated[str, Field(pattern=r"^[a-z0-9._@-]{1,8}$")] = "--"
-    density_lead: Annotated[str, Field(pattern=r"^[a-z0-9._@-]{1,8}$")] = "@"
+    span_lead: Lead = "--"
+    density_lead: Lead = "@"
 
 
 class Quality(Noun):

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from skypane.errors import written
 from skypane.geometry import Drawn
 from skypane.model.frame import HeightRule, Stands, WidthRule
 from skypane.model.original import MOST_AREAS, AreaName
@@ -13,6 +14,9 @@ from skypane.values import Fraction, Id, Noun
 
 Fit = Literal["cover", "contain"]
 Shows = Literal["picture", "colour", "nothing"]
+Colour = Annotated[
+    str, written(r"^#[0-9a-fA-F]{6}$", "It must be a colour written with six digits, as #d5d9da.")
+]
 
 
 class Following(Noun):
@@ -50,4 +54,4 @@ class Treatment(Noun):
     fit: Fit | None = None
     aim: Aim | None = None
     whole: bool | None = None  # deliver the whole picture instead of cutting it to what shows
-    background: Annotated[str, Field(pattern=r"^#[0-9a-fA-F]{6}$")] | None = None
+    background: Colour | None = None

@@ -218,9 +218,16 @@ export const useRemovePage = (site: number) =>
     () => [keys.site(site), keys.placements(site), keys.sites],
   );
 
+/** A placement of one picture, as it is made. */
+export const placementOf = (name: string, treatments: Treatments): Schemas["Placement"] => ({
+  name,
+  kind: "picture",
+  parts: [{ alt: null, treatments }],
+});
+
 export const useMakePlacement = (site: number) =>
   useChange(
-    ({ page, placement }: { page: number; placement: PlacementBody }) =>
+    ({ page, placement }: { page: number; placement: Schemas["Placement"] }) =>
       data(client.POST("/api/pages/{page_id}/placements", { ...path({ page_id: page }), body: { placement } })),
     () => [keys.placements(site), keys.sites, keys.originals(site)],
   );

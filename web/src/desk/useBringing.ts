@@ -7,13 +7,13 @@ import type { DraftHandle } from "./useDraft";
 export interface Bringing {
   /** Give an original of the site to a span. */
   give: (letter: string, id: number, look: Look) => void;
-  /** Bring the first of these files, for a span; even if another is chosen meanwhile. */
+  /** Bring these files and show the first in a span, even if another is chosen meanwhile; the others are there to choose. */
   bring: (letter: string, files: File[]) => void;
   going: Upload[];
   dismiss: (upload: number) => void;
 }
 
-export const lookOf = (o: Original): Look => ({ focal: o.focal as [number, number], areas: o.areas });
+export const lookOf = (o: Original): Look => ({ focal: o.focal, areas: o.areas });
 
 export function useBringing(siteId: number, handle: DraftHandle, widest: string | undefined): Bringing {
   const uploads = useUploads(siteId);
@@ -21,7 +21,11 @@ export function useBringing(siteId: number, handle: DraftHandle, widest: string 
     handle.change((d) => withOriginal(d, handle.part, letter, widest ?? letter, id, look));
   return {
     give,
-    bring: (letter, files) => uploads.bring(files.slice(0, 1), (o) => give(letter, o.id, lookOf(o))),
+    bring: async (letter, files) => {
+      const [first] = uploads.bring(files);
+      const o = await first?.original;
+      if (o) give(letter, o.id, lookOf(o));
+    },
     going: uploads.list.filter((u) => u.state !== "here"),
     dismiss: uploads.dismiss,
   };

@@ -16,9 +16,16 @@ export interface Upload {
 const AT_ONCE = 3;
 let lastId = 0;
 
+interface Job {
+  id: number;
+  file: File;
+  /** Called once: with what has come of it, or with nothing where it was refused. */
+  done: (original?: Original) => void;
+}
+
 export function useUploads(site: number) {
   const [list, setList] = useState<Upload[]>([]);
-  const queue = useRef<{ id: number; file: File; here?: (original: Original) => void }[]>([]);
+  const queue = useRef<Job[]>([]);
   const going = useRef(0);
   const queries = useQueryClient();
 
@@ -36,9 +43,12 @@ export function useUploads(site: number) {
         .then(async (original) => {
           patch(job.id, { state: "here", progress: 1, original });
           await queries.invalidateQueries({ queryKey: keys.originals(site) });
-          job.here?.(original);
+          job.done(original);
         })
-        .catch((e: Error) => patch(job.id, { state: "refused", error: e.message }))
+        .catch((e: Error) => {
+          patch(job.id, { state: "refused", error: e.message });
+          job.done();
+        })
         .finally(() => {
           going.current--;
           next();
@@ -46,16 +56,21 @@ export function useUploads(site: number) {
     }
   }, [site, patch, queries]);
 
-  /** Send files; `here` is told of each that arrives, however much has been done meanwhile. */
+  /** Send files; each comes to an original, or to nothing where it was refused. */
   const bring = useCallback(
-    (files: File[], here?: (original: Original) => void) => {
-      const jobs = files.map((file) => ({ id: ++lastId, file, here }));
+    (files: File[]) => {
+      const jobs: Job[] = [];
+      const arriving = files.map((file) => {
+        const id = ++lastId;
+        return { id, original: new Promise<Original | undefined>((done) => jobs.push({ id, file, done })) };
+      });
       queue.current.push(...jobs);
       setList((l) => [
         ...l,
         ...jobs.map((j) => ({ id: j.id, name: j.file.name, progress: 0, state: "waiting" as const })),
       ]);
       next();
+      return arriving;
     },
     [next],
   );

@@ -3,7 +3,7 @@ import { Button, Select, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import {
-  type PlacementBody,
+  placementOf,
   useCopyPlacement,
   useMakePage,
   useMakePlacement,
@@ -47,8 +47,7 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
       const other = original === SAME ? undefined : Number(original);
       copy.mutate({ id: asking.id, name: text, original: other }, { onSuccess: toDesk });
     } else {
-      const placement = { name: text, kind: "picture", lead: true, parts: [{ treatments: {} }] } as PlacementBody;
-      makePlacement.mutate({ page: asking.page, placement }, { onSuccess: toDesk });
+      makePlacement.mutate({ page: asking.page, placement: placementOf(text, {}) }, { onSuccess: toDesk });
     }
   };
   return (

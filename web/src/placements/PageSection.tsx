@@ -95,7 +95,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
                 </button>
               </>
             ) : (
-              <span>{u.state === "going" ? percent(u.progress) : "waiting"}</span>
+              <span>{u.state === "going" ? percent(u.progress) : u.state === "here" ? "brought" : "waiting"}</span>
             )}
           </div>
         ))}
