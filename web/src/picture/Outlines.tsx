@@ -3,6 +3,7 @@ import type { SpanReading } from "../api/queries";
 import { Letter, spanColour } from "../ui/Letter";
 import type { Rect } from "./areas";
 import { box } from "./box";
+import { tagsOf } from "./labels";
 import classes from "./Map.module.css";
 
 interface Props {
@@ -10,30 +11,37 @@ interface Props {
   chosen?: SpanReading;
   seen?: Rect;
   crop?: Rect | null;
+  /** Of the picture as it is drawn, in CSS px. */
+  width: number;
+  height: number;
 }
 
-export function Outlines({ spans, chosen, seen, crop }: Props) {
+export function Outlines({ spans, chosen, seen, crop, width, height }: Props) {
+  const drawn = spans.flatMap((s) => (s.outline ? [{ letter: s.letter, outline: s.outline }] : []));
+  const tags = tagsOf(
+    drawn.map((s) => s.outline),
+    width,
+    height,
+  );
   return (
     <>
       {seen && <div className={classes.seen} style={box(seen)} />}
       {crop && (crop.w < 1 || crop.h < 1) && (
         <div className={classes.uncropped} style={box(crop)} title={`Crop of span ${chosen?.letter}`} />
       )}
-      {spans.map(
-        (s, i) =>
-          s.outline && (
-            <div
-              key={s.letter}
-              className={classes.outline}
-              data-chosen={s.letter === chosen?.letter || undefined}
-              style={{ ...box(s.outline), borderColor: spanColour(s.letter) }}
-            >
-              <span className={classes.tag} style={{ left: i * 20 }}>
-                <Letter of={s.letter} />
-              </span>
-            </div>
-          ),
-      )}
+      {drawn.map((s) => (
+        <div
+          key={s.letter}
+          className={classes.outline}
+          data-chosen={s.letter === chosen?.letter || undefined}
+          style={{ ...box(s.outline), borderColor: spanColour(s.letter) }}
+        />
+      ))}
+      {drawn.map((s, i) => (
+        <span key={s.letter} className={classes.tag} style={tags[i]}>
+          <Letter of={s.letter} />
+        </span>
+      ))}
       {chosen?.safe && (
         <div
           className={classes.safe}

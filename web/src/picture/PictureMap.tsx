@@ -103,7 +103,16 @@ export function PictureMap({
             alt={original.alt || original.name}
             draggable={false}
           />
-          {!cropping && <Outlines spans={spans} chosen={chosen} seen={seen} crop={crop} />}
+          {!cropping && (
+            <Outlines
+              spans={spans}
+              chosen={chosen}
+              seen={seen}
+              crop={crop}
+              width={original.width_px * scale}
+              height={original.height_px * scale}
+            />
+          )}
           {areas.map((a, i) => (
             <AreaBox
               // biome-ignore lint/suspicious/noArrayIndexKey: an area is its place in the order

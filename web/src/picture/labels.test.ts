@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { Area } from "./areas";
-import { LABEL_HEIGHT, labelsOf } from "./labels";
+import { LABEL_HEIGHT, labelsOf, TAG_PX, tagsOf } from "./labels";
 
 const area = (name: string, x: number, y: number, w = 0.1, h = 0.1): Area => ({ name, rect: { x, y, w, h } }) as Area;
 
@@ -50,5 +50,35 @@ describe("names of areas on the map", () => {
   it("leave out what there is no room for", () => {
     const many = Array.from({ length: 40 }, (_, i) => area(`Area ${i}`, 0.4, 0.4));
     expect(apart(many, 120, 60).filter(Boolean).length).toBeLessThan(40);
+  });
+});
+
+describe("letters of spans on the map", () => {
+  it("stand in the corners of their outlines", () => {
+    expect(
+      tagsOf(
+        [
+          { x: 0, y: 0, w: 1, h: 1 },
+          { x: 0.5, y: 0.5, w: 0.2, h: 0.2 },
+        ],
+        400,
+        200,
+      ),
+    ).toEqual([
+      { left: 0, top: 0 },
+      { left: 200, top: 100 },
+    ]);
+  });
+  it("never cover one another, however little their outlines differ", () => {
+    for (const step of [0, 0.01, 0.03, 0.07]) {
+      const tags = tagsOf(
+        Array.from({ length: 8 }, (_, i) => ({ x: 0.9 - i * step, y: i * step * 0.5, w: 0.1 + i * step, h: 0.5 })),
+        393,
+        262,
+      );
+      for (const [i, a] of tags.entries())
+        for (const b of tags.slice(i + 1))
+          expect(Math.max(Math.abs(a.left - b.left), Math.abs(a.top - b.top))).toBeGreaterThanOrEqual(TAG_PX - 1e-9);
+    }
   });
 });

@@ -1,5 +1,5 @@
 /** Where names of areas stand on the map, so that none covers another. */
-import type { Area } from "./areas";
+import type { Area, Rect } from "./areas";
 
 export interface Label {
   left: number;
@@ -52,6 +52,30 @@ export function labelsOf(areas: readonly Area[], width: number, height: number):
     for (let by = LABEL_HEIGHT; by < height; by += LABEL_HEIGHT) rows.push([x0, y1 + by], [x0, y0 - by]);
     const found = [...beside, ...rows].map(([l, t]) => inside(l, t)).find((at) => !taken.some((t) => meets(t, at)));
     if (found) taken.push(found);
+    return found;
+  });
+}
+
+/** The side of a span's letter on the map, with the gap beside it. */
+export const TAG_PX = 20;
+
+/**
+ * A place for each outline's letter, in CSS px of a map of this size: in the outline's top left corner, or, where another letter is
+ * there, the next free place to the right, then below.
+ */
+export function tagsOf(outlines: readonly Rect[], width: number, height: number): { left: number; top: number }[] {
+  const taken: { left: number; top: number }[] = [];
+  return outlines.map((r) => {
+    const x = Math.min(Math.max(r.x, 0) * width, width - TAG_PX);
+    const y = Math.min(Math.max(r.y, 0) * height, height - TAG_PX);
+    const places = outlines.flatMap((_, row) =>
+      outlines.map((_, column) => ({ left: x + column * TAG_PX, top: y + row * TAG_PX })),
+    );
+    const isFree = (at: { left: number; top: number }) =>
+      at.left + TAG_PX <= width &&
+      !taken.some((t) => Math.abs(t.left - at.left) < TAG_PX && Math.abs(t.top - at.top) < TAG_PX);
+    const found = places.find(isFree) ?? { left: x, top: y };
+    taken.push(found);
     return found;
   });
 }
