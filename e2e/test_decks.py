@@ -62,6 +62,15 @@ def test_the_sky_sinks_where_one_reads_and_rises_where_one_looks(page: Page, mak
     assert high(page, "Ground") >= 430
 
 
+def test_a_high_window_has_room_for_both(page: Page, maker: Maker):
+    page.set_viewport_size({"width": 1680, "height": 1050})
+    opened(page, maker, "files")
+    page.evaluate("localStorage.clear()")
+    page.reload()
+    page.get_by_role("region", name="Ground").wait_for()
+    assert high(page, "Ground") >= 430 and high(page, "Sky") > 250
+
+
 def test_the_line_is_dragged_and_moved_by_keys(page: Page, maker: Maker):
     opened(page, maker, "aim")
     before = high(page, "Ground")

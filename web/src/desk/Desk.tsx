@@ -27,7 +27,7 @@ import { STEPS, type Step, Steps } from "./Steps";
 import { Scale, spanAt } from "./scale";
 import { Sky } from "./sky/Sky";
 import { useBringing } from "./useBringing";
-import { useDecks } from "./useDecks";
+import { reads, useDecks } from "./useDecks";
 import { useDraft } from "./useDraft";
 import { usePlace } from "./usePlace";
 import { usePosts } from "./usePosts";
@@ -127,7 +127,12 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const ground = useRef<HTMLElement>(null);
 
   return (
-    <div className={classes.desk} inert={carrying} data-sky={decks.isLow ? "low" : "tall"}>
+    <div
+      className={classes.desk}
+      inert={carrying}
+      data-sky={decks.isLow ? "low" : "tall"}
+      data-reads={reads(step) || undefined}
+    >
       <div className={classes.bar}>
         <div className={classes.where}>
           <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>

@@ -1,4 +1,7 @@
-/** How the desk's height is shared out, remembered per step: where one looks the sky is tall, where one reads it sinks. */
+/**
+ * How the desk's height is shared out, remembered per step: where one looks the sky is tall, where one reads it sinks, unless there
+ * is room for both.
+ */
 import { useCallback, useState } from "react";
 import type { Step } from "./Steps";
 
@@ -10,6 +13,10 @@ export interface Decks {
 }
 
 const READS: readonly Step[] = ["files", "code", "proof"];
+export const reads = (step: Step) => READS.includes(step);
+
+/** From so high a window on, in px, there is room for panes that can be judged above a ground to read on. */
+const ROOM_FOR_BOTH = 940;
 const keyOf = (step: Step) => `decks.${step}`;
 
 function remembered(step: Step): Decks {
@@ -19,7 +26,7 @@ function remembered(step: Step): Decks {
   } catch {
     // nothing remembered, or nothing that can be read
   }
-  return { isLow: READS.includes(step), ground: undefined };
+  return { isLow: reads(step) && window.innerHeight < ROOM_FOR_BOTH, ground: undefined };
 }
 
 export function useDecks(step: Step) {
