@@ -17,7 +17,7 @@ from django.contrib.auth import (
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 from pydantic import Field
 
 from accounts.session import Session, guard, session_of
@@ -71,7 +71,7 @@ class PasswordChange(Body):
 
 
 @router.post("/session/password", response={204: None, 422: Problem})
-def change_password(request: HttpRequest, payload: PasswordChange) -> tuple[int, None]:
+def change_password(request: HttpRequest, payload: PasswordChange) -> Status[None]:
     """Change one's own password. This session stays open, all others end."""
     user = request.user
     if not user.check_password(payload.old):  # type: ignore[union-attr]
@@ -83,4 +83,4 @@ def change_password(request: HttpRequest, payload: PasswordChange) -> tuple[int,
     user.set_password(payload.new)  # type: ignore[union-attr]
     user.save()
     update_session_auth_hash(request, user)  # type: ignore[arg-type]
-    return 204, None
+    return Status(204, None)

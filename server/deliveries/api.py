@@ -14,7 +14,7 @@ from django.db.models import QuerySet
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.utils import timezone
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from originals.models import preview_url
 from placements.models import Placement
 from placements.strips import THUMB_PX
@@ -155,7 +155,7 @@ def _out(delivery: Delivery) -> DeliveryOut:
     "/placements/{int:placement_id}/deliveries",
     response={201: DeliveryOut, 404: Problem, 422: Problem},
 )
-def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, DeliveryOut]:
+def start_delivery(request: HttpRequest, placement_id: int) -> Status[DeliveryOut]:
     """Export a placement as it is saved. A run of it that is still open is answered instead of a
     second one."""
     row_for(request, Placement.objects.all(), "page__site", placement_id)
@@ -163,7 +163,7 @@ def start_delivery(request: HttpRequest, placement_id: int) -> tuple[int, Delive
     if is_new and not send(delivery.id):
         message = "The queue cannot be reached: the export begins when it is back."
         Delivery.objects.filter(id=delivery.id, state=Delivery.State.QUEUED).update(message=message)
-    return 201, _out(_mine(request, delivery.id))
+    return Status(201, _out(_mine(request, delivery.id)))
 
 
 @router.get(

@@ -15,7 +15,7 @@ from django.conf import settings
 from django.core.files.storage import default_storage
 from django.db import IntegrityError
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
-from ninja import File, Router, Schema
+from ninja import File, Router, Schema, Status
 from ninja.files import UploadedFile
 from originals.intake import (
     LARGE_WIDTH,
@@ -218,13 +218,13 @@ def _small_enough(file: UploadedFile) -> None:
 )
 def bring_original(
     request: HttpRequest, site_id: int, file: File[UploadedFile]
-) -> tuple[int, OriginalOut]:
+) -> Status[OriginalOut]:
     """Bring one picture. A picture that is here already is answered as it is, with `is_new`
     false."""
     site = site_for(request, site_id)
     _small_enough(file)
     original, is_new = take_in(site, file)
-    return 201, out(original, is_new=is_new)
+    return Status(201, out(original, is_new=is_new))
 
 
 @router.patch(
@@ -322,7 +322,7 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
 
 
 @router.delete("/originals/{int:original_id}", response={204: None, 404: Problem, 409: Problem})
-def remove_original(request: HttpRequest, original_id: int) -> tuple[int, None]:
+def remove_original(request: HttpRequest, original_id: int) -> Status[None]:
     original = _mine(request, original_id)
 
     def remove() -> None:
@@ -335,7 +335,7 @@ def remove_original(request: HttpRequest, original_id: int) -> tuple[int, None]:
         original.delete()
 
     in_one_go(remove)
-    return 204, None
+    return Status(204, None)
 
 
 @router.post(

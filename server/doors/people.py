@@ -16,7 +16,7 @@ from django.core.exceptions import ValidationError
 from django.db import IntegrityError
 from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from pydantic import Field
 from sites.access import owned, site_for
 from sites.models import Invitation, Membership, Role
@@ -130,7 +130,7 @@ def list_people(request: HttpRequest, site_id: int) -> People:
 @router.post(
     "/sites/{int:site_id}/invitations", response={201: InvitationOut, 403: Problem, 404: Problem}
 )
-def invite(request: HttpRequest, site_id: int, payload: InvitationIn) -> tuple[int, InvitationOut]:
+def invite(request: HttpRequest, site_id: int, payload: InvitationIn) -> Status[InvitationOut]:
     """A link by which one person comes in, for a week."""
     site = owned(request, site_id)
 
@@ -139,17 +139,17 @@ def invite(request: HttpRequest, site_id: int, payload: InvitationIn) -> tuple[i
         made = Invitation.objects.create(link=link, site=site, role=payload.role)
         return InvitationOut(id=made.id, path=f"/welcome/{token}")
 
-    return 201, in_one_go(make)
+    return Status(201, in_one_go(make))
 
 
 @router.delete(
     "/sites/{int:site_id}/invitations/{int:invitation_id}",
     response={204: None, 403: Problem, 404: Problem},
 )
-def withdraw_invitation(request: HttpRequest, site_id: int, invitation_id: int) -> tuple[int, None]:
+def withdraw_invitation(request: HttpRequest, site_id: int, invitation_id: int) -> Status[None]:
     site = owned(request, site_id)
     get_object_or_404(Invitation, id=invitation_id, site=site).link.delete()
-    return 204, None
+    return Status(204, None)
 
 
 def _member(site_id: int, user_id: int) -> Membership:
@@ -189,14 +189,14 @@ def change_role(request: HttpRequest, site_id: int, user_id: int, payload: RoleI
     "/sites/{int:site_id}/people/{int:user_id}",
     response={204: None, 403: Problem, 404: Problem, 409: Problem},
 )
-def withdraw(request: HttpRequest, site_id: int, user_id: int) -> tuple[int, None]:
+def withdraw(request: HttpRequest, site_id: int, user_id: int) -> Status[None]:
     """Withdraw a person's access to a site; anybody may withdraw their own."""
     if user_id != request.user.pk:
         owned(request, site_id)
     else:
         site_for(request, site_id, looking=True)
     in_one_go(lambda: _member(site_id, user_id).delete())
-    return 204, None
+    return Status(204, None)
 
 
 # -- coming in by a link --------------------------------------------------------------------
@@ -232,7 +232,7 @@ def read_welcome(request: HttpRequest, token: str) -> WelcomeOut:
     response={201: Session, 403: Problem, 404: Problem, 409: Problem, 422: Problem},
     auth=None,
 )
-def come_in(request: HttpRequest, token: str, payload: NewPerson) -> tuple[int, Session]:
+def come_in(request: HttpRequest, token: str, payload: NewPerson) -> Status[Session]:
     """Make an account by a link, and sign in."""
     guard(request)
     try:
@@ -256,14 +256,14 @@ def come_in(request: HttpRequest, token: str, payload: NewPerson) -> tuple[int, 
             f"{payload.name} is taken. Choose another name.", status=409, field="name"
         ) from None
     login(request, user, backend="django.contrib.auth.backends.ModelBackend")  # type: ignore[arg-type]
-    return 201, session_of(request)
+    return Status(201, session_of(request))
 
 
 @router.post("/welcome/{token}/share", response={204: None, 404: Problem})
-def take_share(request: HttpRequest, token: str) -> tuple[int, None]:
+def take_share(request: HttpRequest, token: str) -> Status[None]:
     """Whoever is signed in takes the share of a link."""
     in_one_go(lambda: _take(_link(token), request.user))
-    return 204, None
+    return Status(204, None)
 
 
 def _take(link: Link, user: object) -> None:

@@ -9,7 +9,7 @@ from config.problems import Conflict, Problem
 from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
 from django.http import HttpRequest
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from placements.models import Placement, originals_in, respan_all
 from placements.strips import StripFrameOut, strip_frame_out
 from sites.access import owned, site_for
@@ -129,7 +129,7 @@ def _lead(row: Placement, computed: Plan) -> LeadPlacement:
 
 
 @router.post("/sites", response={201: SiteOut, 422: Problem})
-def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
+def make_site(request: HttpRequest, payload: SiteIn) -> Status[SiteOut]:
 
     def make() -> Site:
         site = Site.objects.create(
@@ -139,7 +139,7 @@ def make_site(request: HttpRequest, payload: SiteIn) -> tuple[int, SiteOut]:
         Page.objects.create(site=site, title=FIRST_PAGE, position=1)
         return site
 
-    return 201, site_out(in_one_go(make))
+    return Status(201, site_out(in_one_go(make)))
 
 
 @router.get("/sites/{int:site_id}", response={200: SiteOut, 404: Problem})
@@ -148,9 +148,9 @@ def read_site(request: HttpRequest, site_id: int) -> SiteOut:
 
 
 @router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})
-def remove_site(request: HttpRequest, site_id: int) -> tuple[int, None]:
+def remove_site(request: HttpRequest, site_id: int) -> Status[None]:
     owned(request, site_id).delete()
-    return 204, None
+    return Status(204, None)
 
 
 @router.put(

@@ -11,7 +11,7 @@ from config.db import in_one_go
 from config.problems import Conflict, Problem, Refused
 from django.db.models import F, Max
 from django.http import Http404, HttpRequest
-from ninja import Router, Schema
+from ninja import Router, Schema, Status
 from originals.looks import MOST_LOOKS, Look, Looks
 from originals.models import Original
 from pydantic import AfterValidator, Field
@@ -167,7 +167,7 @@ def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
 )
 def make_placement(
     request: HttpRequest, page_id: int, payload: PlacementIn
-) -> tuple[int, PlacementOut]:
+) -> Status[PlacementOut]:
     page = row_for(request, Page.objects.select_related("site"), "site", page_id)
     _check(page.site, payload.placement)
 
@@ -178,7 +178,7 @@ def make_placement(
         begin(row)
         return row
 
-    return 201, _out(in_one_go(make))
+    return Status(201, _out(in_one_go(make)))
 
 
 @router.get("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem})
@@ -199,7 +199,7 @@ class CopyIn(Body):
 )
 def copy_placement(
     request: HttpRequest, placement_id: int, payload: CopyIn
-) -> tuple[int, PlacementOut]:
+) -> Status[PlacementOut]:
     """A placement with the same rules, right after the one that it is made from."""
     source = _mine(request, placement_id)
     noun = source.as_noun().model_copy(update={"name": payload.name.strip(), "stem": None})
@@ -215,7 +215,7 @@ def copy_placement(
         begin(row)
         return row
 
-    return 201, _out(in_one_go(copy))
+    return Status(201, _out(in_one_go(copy)))
 
 
 def _check(site: Site, placement: model.Placement) -> None:
@@ -334,6 +334,6 @@ def read_history(request: HttpRequest, placement_id: int) -> HistoryOut:
 
 
 @router.delete("/placements/{int:placement_id}", response={204: None, 404: Problem})
-def remove_placement(request: HttpRequest, placement_id: int) -> tuple[int, None]:
+def remove_placement(request: HttpRequest, placement_id: int) -> Status[None]:
     _mine(request, placement_id).delete()
-    return 204, None
+    return Status(204, None)

@@ -6,7 +6,7 @@ from config.bodies import Body
 from config.problems import Problem
 from django.db.models import Max
 from django.http import HttpRequest
-from ninja import Router
+from ninja import Router, Status
 
 from sites.access import row_for, site_for
 from sites.models import Page
@@ -24,11 +24,11 @@ def _page_of(request: HttpRequest, page_id: int) -> Page:
 
 
 @router.post("/sites/{int:site_id}/pages", response={201: PageOut, 404: Problem, 422: Problem})
-def make_page(request: HttpRequest, site_id: int, payload: PageIn) -> tuple[int, PageOut]:
+def make_page(request: HttpRequest, site_id: int, payload: PageIn) -> Status[PageOut]:
     site = site_for(request, site_id)
     last = site.pages.aggregate(last=Max("position"))["last"] or 0
     page = Page.objects.create(site=site, title=payload.title.strip(), position=last + 1)
-    return 201, PageOut(id=page.id, title=page.title)
+    return Status(201, PageOut(id=page.id, title=page.title))
 
 
 @router.put("/pages/{int:page_id}", response={200: PageOut, 404: Problem, 422: Problem})
@@ -40,6 +40,6 @@ def rename_page(request: HttpRequest, page_id: int, payload: PageIn) -> PageOut:
 
 
 @router.delete("/pages/{int:page_id}", response={204: None, 404: Problem})
-def remove_page(request: HttpRequest, page_id: int) -> tuple[int, None]:
+def remove_page(request: HttpRequest, page_id: int) -> Status[None]:
     _page_of(request, page_id).delete()
-    return 204, None
+    return Status(204, None)
