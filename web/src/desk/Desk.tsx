@@ -1,6 +1,6 @@
 /** The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every width. Ground: the work. */
 import { Button, Modal, Tooltip } from "@mantine/core";
-import { useDisclosure, useHotkeys } from "@mantine/hooks";
+import { useDisclosure } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
@@ -14,6 +14,7 @@ import {
   useSite,
 } from "../api/queries";
 import { Failure, Rows } from "../ui/states";
+import { leaveField, useKeys } from "../ui/useKeys";
 import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
 import { treatmentsOf } from "./draft";
@@ -87,10 +88,10 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     const next = reading?.spans[i + by];
     if (next) choose(next.letter);
   };
-  useHotkeys([
-    ["mod+Z", () => carrying || handle.undo()],
-    ["mod+shift+Z", () => carrying || handle.redo()],
-    ["mod+Y", () => carrying || handle.redo()],
+  useKeys([
+    ["mod+Z", () => !carrying && handle.undo()],
+    ["mod+shift+Z", () => !carrying && handle.redo()],
+    ["mod+Y", () => !carrying && handle.redo()],
     ["[", () => neighbour(-1)],
     ["]", () => neighbour(1)],
     ["S", toggle],
@@ -177,6 +178,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
               className={classes.ground}
               aria-label="Ground"
               ref={ground}
+              onKeyDown={leaveField}
               style={decks.ground ? { flex: "0 0 auto", height: decks.ground } : undefined}
             >
               <Ground step={step} />

@@ -12,6 +12,7 @@ const KEYS: [string[], string][] = [
   [["D"], "Duplicate the focused area"],
   [["Delete"], "Remove the focused post or area"],
   [["Enter"], "Open the focused pane large"],
+  [["Esc"], "Leave a field, so that keys are heard again"],
   [["?"], "This list"],
 ];
 

@@ -1,10 +1,10 @@
 /** One original, opened to its map: what matters in it, what it is, where it is used. */
 import { Button } from "@mantine/core";
-import { useHotkeys } from "@mantine/hooks";
 import { AreaList } from "../picture/AreaList";
 import { MapTools, useMapTools } from "../picture/MapTools";
 import { PictureMap } from "../picture/PictureMap";
 import { SuggestionBar, useSuggestion } from "../picture/Suggest";
+import { useKeys } from "../ui/useKeys";
 import { Facts } from "./Facts";
 import { FileActions, type FileProps } from "./FileActions";
 import classes from "./Originals.module.css";
@@ -20,7 +20,7 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
   const { look, state } = handle;
   const tools = useMapTools();
   const suggestion = useSuggestion(original.id);
-  useHotkeys([
+  useKeys([
     ["mod+Z", handle.undo],
     ["mod+shift+Z", handle.redo],
     ["mod+Y", handle.redo],

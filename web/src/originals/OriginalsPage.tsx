@@ -2,13 +2,13 @@
 
 import { Button, Modal, Progress, Select, TextInput } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
-import { useHotkeys } from "@mantine/hooks";
 import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Original, useOriginals, useSite } from "../api/queries";
 import { plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
+import { useKeys } from "../ui/useKeys";
 import { OriginalSheet } from "./OriginalSheet";
 import classes from "./Originals.module.css";
 import { Selection } from "./Selection";
@@ -28,7 +28,7 @@ export function OriginalsPage() {
   const [order, setOrder] = useState<Order>("newest");
   const [search, setSearch] = useState("");
   const find = useRef<HTMLInputElement>(null);
-  useHotkeys([["/", () => find.current?.focus()]]);
+  useKeys([["/", () => find.current?.focus()]]);
   const [said, setSaid] = useState<string>();
   const close = () => {
     setChosen(undefined);
