@@ -4,6 +4,7 @@ import { type FormEvent, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { ProblemError } from "../api/client";
 import classes from "../sites/SignIn.module.css";
+import { Mark } from "../ui/Mark";
 import { useComeIn, useWelcome } from "./queries";
 
 const SHARES = { owner: "share and change", edit: "change", look: "look at" };
@@ -25,7 +26,7 @@ export function WelcomePage() {
   return (
     <main className={classes.page}>
       <div className={classes.card}>
-        <img src="/mark.svg" alt="" width="56" height="44" />
+        <Mark width={56} />
         <h1>Sky Pane</h1>
         {welcome.isPending && <Loader aria-label="Loading" />}
         {welcome.isError && (

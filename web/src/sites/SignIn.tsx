@@ -1,6 +1,7 @@
 import { Button, PasswordInput, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useSignIn } from "../api/queries";
+import { Mark } from "../ui/Mark";
 import classes from "./SignIn.module.css";
 
 /** Name and password; on a demo installation one press is enough. */
@@ -15,7 +16,7 @@ export function SignIn({ demo }: { demo: boolean }) {
   return (
     <main className={classes.page}>
       <div className={classes.card}>
-        <img src="/mark.svg" alt="" width="56" height="44" />
+        <Mark width={56} />
         <h1>Sky Pane</h1>
         <p>Pictures that look right at every width.</p>
         {demo && (

@@ -5,6 +5,7 @@ import type { ReactNode } from "react";
 import { Link, NavLink, Outlet, useMatch } from "react-router";
 import { useSession, useSignOut, useSite } from "../api/queries";
 import { PasswordForm } from "../people/PasswordForm";
+import { Mark } from "./Mark";
 import classes from "./Shell.module.css";
 
 const SCREENS = [
@@ -27,7 +28,7 @@ export function Shell() {
       </a>
       <header className={classes.header}>
         <Link to="/" className={classes.name}>
-          <img src="/mark.svg" alt="" width="28" height="22" />
+          <Mark width={28} />
           Sky Pane
         </Link>
         {site && (
