@@ -3,11 +3,11 @@ and of conflicts."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from skypane.model import Area, Placement, Site, Treatment, Treatments
-from skypane.treatments import FIELDS, resolve
+from skypane.model import MOST_AREAS, Area, Placement, Site, Treatment, Treatments
+from skypane.treatments import FIELDS, Resolved, resolve
 
 WORDS = {
     "width": "width",
@@ -112,32 +112,31 @@ def with_area_renamed(
     site: Site, placement: Placement, original: int, names: tuple[str, str]
 ) -> Placement:
     """The placement with the old name of an area of `original` replaced by the new one wherever a
-    span names it."""
+    span names it.
+
+    What is said for all parts keeps the old name beside the new one where another original shows
+    too: that one may have an area called so.
+    """
     old, new = names
     resolved = resolve(site, placement)
 
-    def renamed_in(treatments: Treatments, shows: Mapping[str, int | None]) -> Treatments:
-        return {
-            letter: (
-                t.model_copy(update={"keeps": tuple(new if n == old else n for n in t.keeps)})
-                if t.keeps and shows.get(letter) == original
-                else t
-            )
-            for letter, t in treatments.items()
-        }
+    def renamed_in(treatments: Treatments, parts: Sequence[Mapping[str, Resolved]]) -> Treatments:
+        out = {}
+        for letter, own in treatments.items():
+            shown = {part[letter].effective.original for part in parts} - {None}
+            if own.keeps and original in shown:
+                called = (new,) if shown == {original} else (new, old)
+                keeps = [n for name in own.keeps for n in (called if name == old else (name,))]
+                own = own.model_copy(update={"keeps": tuple(keeps[:MOST_AREAS])})
+            out[letter] = own
+        return out
 
     parts = tuple(
-        part.model_copy(
-            update={
-                "treatments": renamed_in(
-                    part.treatments,
-                    {letter: r.effective.original for letter, r in of_part.items()},
-                )
-            }
-        )
-        for part, of_part in zip(placement.parts, resolved, strict=True)
+        part.model_copy(update={"treatments": renamed_in(part.treatments, (held,))})
+        for part, held in zip(placement.parts, resolved, strict=True)
     )
-    return placement.model_copy(update={"parts": parts})
+    common = renamed_in(placement.common, resolved)
+    return placement.model_copy(update={"parts": parts, "common": common})
 
 
 def named(before: Version, after: Version) -> str:

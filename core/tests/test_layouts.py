@@ -5,7 +5,7 @@ import pytest
 from pair import Pair
 from selectolax.lexbor import LexborHTMLParser
 from skypane.advice.walk import applied
-from skypane.changes import Version, named
+from skypane.changes import Version, named, with_area_renamed
 from skypane.errors import InvalidPlan
 from skypane.handover import blueprint
 from skypane.layouts import kinds
@@ -95,6 +95,36 @@ def test_a_remedy_changes_its_part_alone():
     assert helped.parts[0] == tall.parts[0]
     assert not read(site, helped, BOTH).parts[1].advice
     assert named(Version(tall, {}), Version(helped, {})) == "Height of span A in part 2"
+
+
+def test_a_remedy_leaves_what_is_said_for_all_parts_in_a_narrower_span_where_it_is():
+    """Else a later change of the value for all parts would pass this one by."""
+    site = Site(breakpoints=(599,))
+    flat, common = RatioHeight(w=8, h=1), RatioHeight(w=1, h=1)
+    placement = PAIR.model_copy(
+        update={
+            "parts": (Part(treatments={"B": Treatment(original=1, height=flat)}),) * 2,
+            "common": {"A": Treatment(height=common)},
+            "layout": {},
+        }
+    )
+    advice = next(a for a in read(site, placement, BOTH).parts[0].advice if a.span == "B")
+    ratio = next(s for s in advice.steps if s.kind == "ratio")
+    assert ratio.works and ratio.narrower == {}
+    helped = applied(placement, 0, "B", ratio)
+    assert resolve(site, helped)[0]["A"].origin["height"] == "all A"
+
+
+def test_an_area_called_otherwise_is_followed_for_all_parts_too():
+    keeps = Treatment(keeps=("Tower", "Mast"))
+    both = PAIR.model_copy(update={"common": {"D": keeps, "A": Treatment(fit="cover")}})
+    moved = with_area_renamed(SITE, both, 1, ("Tower", "Light"))
+    # the boat shows there too, and may have a Tower of its own
+    assert moved.common["D"].keeps == ("Light", "Tower", "Mast")
+    alone = both.model_copy(update={"parts": (both.parts[0], both.parts[0])})
+    moved = with_area_renamed(SITE, alone, 1, ("Tower", "Light"))
+    assert moved.common["D"].keeps == ("Light", "Mast")
+    assert with_area_renamed(SITE, alone, 2, ("Tower", "Light")) == alone
 
 
 def test_new_breakpoints_change_nothing_at_any_width():
