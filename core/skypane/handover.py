@@ -49,13 +49,16 @@ def _manifest(
         }
         for part in computed.parts
     ]
-    # a placement of one part says what its part does itself
-    said = parts[0] if len(parts) == 1 else {"kind": computed.placement.kind, "parts": parts}
+    said: tuple[dict[str, object], dict[str, object]]
+    if len(parts) == 1:  # a placement of one part says what its part does itself
+        said = {"alt": parts[0]["alt"]}, {"spans": parts[0]["spans"]}
+    else:
+        said = {"kind": computed.placement.kind}, {"parts": parts}
     return {
         "placement": computed.placement.name,
-        **{k: v for k, v in said.items() if k != "spans"},
+        **said[0],
         "media_style": computed.site.media_style,
-        **{k: v for k, v in said.items() if k == "spans"},
+        **said[1],
         "files": [
             {
                 "name": FOLDER + r.name,

@@ -15,7 +15,7 @@ from skypane.layouts import Layout, Spot
 from skypane.model import FixedWidth, Following, NaturalHeight, Original, RatioHeight, Treatment
 from skypane.numerals import whole_px
 from skypane.shown.keeps import whole_picture
-from skypane.shown.plan import ShownSpan, SpanPlan, cell_of, plan_part
+from skypane.shown.plan import ShownSpan, SpanPlan, replanned
 from skypane.values import LEAST_SHARE, once
 
 #: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the
@@ -100,10 +100,8 @@ def _served(
 
     Nothing of it hangs on the original that is there, which may be the one that is being dragged.
     """
-    cells = list(spot.cells)
-    cells[part] = cell_of(spot.cells[part].effective.with_own(treatment), other)
     try:
-        q = plan_part(layout, spot._replace(cells=tuple(cells)), part, other)
+        q = replanned(layout, spot, part, treatment, other)
     except InvalidPlan:
         return None
     if not isinstance(q, ShownSpan) or not holds_all(q):

@@ -8,23 +8,19 @@ import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
-from skypane.model import Area, Original, RatioHeight, Treatment
+from skypane.model import Area, RatioHeight, Treatment
 from skypane.numerals import number
 from skypane.shown.keeps import all_whole, whole_picture
-from skypane.shown.plan import ShownSpan, SpanPlan, cell_of, plan_part
+from skypane.shown.plan import ShownSpan, SpanPlan, replanned
 from skypane.treatments import own_values
 
 
-def tried(p: ShownSpan, treatment: Treatment, original: Original | None = None) -> ShownSpan:
-    """The span as it would be with the treatment's values on top; `original` where that is another
-    one. Raises InvalidPlan where the frame would have no size."""
-    values = own_values(treatment)
-    if original is None and all(getattr(p.effective, f) == v for f, v in values.items()):
+def tried(p: ShownSpan, treatment: Treatment) -> ShownSpan:
+    """The span as it would be with the treatment's values on top. Raises InvalidPlan where the
+    frame would have no size."""
+    if all(getattr(p.effective, f) == v for f, v in own_values(treatment).items()):
         return p
-    shows = original or p.original
-    cells = list(p.spot.cells)
-    cells[p.index] = cell_of(p.effective.with_own(treatment), shows)
-    q = plan_part(p.layout, p.spot._replace(cells=tuple(cells)), p.index, shows)
+    q = replanned(p.layout, p.spot, p.index, treatment, p.original)
     if not isinstance(q, ShownSpan):
         raise InvalidPlan("Without a picture there is nothing to try.", field="show")
     return q

@@ -23,6 +23,9 @@ from skypane.shown.plan import PartPlan, Plan, ShownSpan, crop_px
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 1
 
+#: A file that has this share of the px needed is not said to be soft: nobody sees half a per cent.
+SHARP_ENOUGH = 0.995
+
 
 @dataclass(frozen=True)
 class Group:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from skypane.files.renditions import Files
+from skypane.files.renditions import SHARP_ENOUGH, Files
 from skypane.model import Format
 from skypane.values import Answer
 
@@ -17,8 +17,8 @@ class FileFormat(Answer):
 
 
 class FileRow(Answer):
-    """One px size of one group of spans, in all its formats. `share` below 1: soft by that
-    factor."""
+    """One px size of one group of spans, in all its formats. `share` is of the px needed; where it
+    is so far below 1 that somebody may see it, the files are `soft`."""
 
     part: int
     spans: tuple[str, ...]
@@ -27,6 +27,7 @@ class FileRow(Answer):
     height_px: int
     needed_px: int
     share: float
+    soft: bool
     sharp_to_density: float
     stem: str
     original: int
@@ -49,6 +50,7 @@ def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
                     height_px=first.height_px,
                     needed_px=first.needed_px,
                     share=round(min(1.0, first.share), 4),
+                    soft=first.share < SHARP_ENOUGH,
                     sharp_to_density=round(group.crop.w / group.needed, 2),
                     stem=first.name.rpartition(".")[0],
                     original=first.original,

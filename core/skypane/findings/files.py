@@ -5,11 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from skypane.files.renditions import groups
+from skypane.files.renditions import SHARP_ENOUGH, groups
 from skypane.findings.rule import Case, Found, rule
-
-#: A file that has this share of the px needed is not said to be soft: nobody sees half a per cent.
-SHARP_ENOUGH = 0.995
 
 
 @rule("soft", "wrong", "files", "Bring a larger original, or make the frame smaller.")

@@ -22,8 +22,7 @@ class AxisPosition(NamedTuple):
 
     css: str
     percent: str
-    # declaration of the drawn extent that `css` refers to by var(), None if it does not
-    drawn: str | None
+    drawn: dict[str, str]  # the drawn extent, where `css` refers to it by var()
     held_by: tuple[str, ...]  # names of keep areas whose projection binds somewhere
 
 
@@ -62,9 +61,9 @@ def axis_position(
     names = tuple(k.name for k in held)
     if isinstance(aim, FixedAim):
         fraction = aim.x if axis == "x" else aim.y
-        return AxisPosition(percent(fraction), percent(fraction), None, ())
+        return AxisPosition(percent(fraction), percent(fraction), {}, ())
     if slack.max() < SAME_SHARE:
-        return AxisPosition("50%", "50%", None, names)
+        return AxisPosition("50%", "50%", {}, names)
     # the percentage that is right in the middle of the span, exact where nothing changes
     middle = (
         int(np.argmax(slack))
@@ -76,7 +75,7 @@ def axis_position(
         percent(float(np.clip((first.flat[middle] - c0) / at, 0, 1))) if at > SAME_SHARE else "50%"
     )
     if np.ptp(seen) < SAME_SHARE and np.ptp(first) < SAME_SHARE:
-        return AxisPosition(plain, plain, None, names)
+        return AxisPosition(plain, plain, {}, names)
 
     always_slack = bool((drawn > room + 1e-9).all())
     extent = f"100{other} * {ratio}" if always_slack else f"max(100{unit}, 100{other} * {ratio})"
@@ -102,6 +101,5 @@ def axis_position(
     length = f"min(0px, max(100{unit} - {d}, {offset}))"
     if c0 > SAME_SHARE:
         length = f"calc({length} + {times(c0, d)})"
-    return AxisPosition(
-        length, plain, f"{var}: calc({extent})" if always_slack else f"{var}: {extent}", names
-    )
+    drawn_css = f"calc({extent})" if always_slack else extent
+    return AxisPosition(length, plain, {var: drawn_css}, names)

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from skypane.files.names import part_name
 from skypane.geometry import WHOLE, Rect
-from skypane.markup.aim import AxisPosition, axis_position, percent
+from skypane.markup.aim import axis_position, percent
 from skypane.markup.lines import Line
 from skypane.model import FixedAim
 from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
@@ -43,10 +43,10 @@ def span_css(p: SpanPlan, cut: Rect) -> SpanCss:
         if isinstance(e.aim, FixedAim):
             img["object-position"] = f"{percent(e.aim.x)} {percent(e.aim.y)}"
         return SpanCss(frame=frame, img=img)
-    x: AxisPosition = axis_position("x", p.picture, p.inside, e.aim, cut, p.binding["x"])
-    y: AxisPosition = axis_position("y", p.picture, p.inside, e.aim, cut, p.binding["y"])
+    x = axis_position("x", p.picture, p.inside, e.aim, cut, p.binding["x"])
+    y = axis_position("y", p.picture, p.inside, e.aim, cut, p.binding["y"])
     img["object-position"] = f"{x.percent} {y.percent}"
-    exact = dict(axis.drawn.split(": ", 1) for axis in (x, y) if axis.drawn)
+    exact = {**x.drawn, **y.drawn}
     position = f"{x.css} {y.css}"
     if position != img["object-position"]:
         exact["object-position"] = position

@@ -98,11 +98,7 @@ class Site(Noun):
     @classmethod
     def _formats(cls, formats: tuple[Format, ...]) -> tuple[Format, ...]:
         # most modern first: a browser takes the first type it knows
-        order: tuple[Format, ...] = (
-            "avif",
-            "webp",
-            "jpeg",
-        )
+        order: tuple[Format, ...] = ("avif", "webp", "jpeg")
         if "jpeg" not in formats:
             raise ValueError(
                 "JPEG must stay: it is the file for browsers that know no newer format."

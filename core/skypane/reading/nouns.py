@@ -16,6 +16,9 @@ from skypane.values import Noun
 from skypane.widths.curves import Curve
 from skypane.widths.runs import Run
 
+#: x0, x1, y0, y1 in px of an original.
+EdgesPx = tuple[int, int, int, int]
+
 
 class Band(Noun):
     """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
@@ -60,6 +63,7 @@ class MovingSpan(Noun):
     y1: Curve | None
     outline: Rect | None
     safe: Rect | None
+    safe_px: EdgesPx | None
 
 
 class SpanReading(MovingSpan):
@@ -157,6 +161,7 @@ class OverallSafe(Noun):
     original: int
     spans: tuple[str, ...]
     safe: Rect | None
+    safe_px: EdgesPx | None
 
 
 class MovingPart(Noun):

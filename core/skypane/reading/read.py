@@ -12,7 +12,7 @@ from skypane.advice.walk import advise_part
 from skypane.files.renditions import Files, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
-from skypane.geometry import Rect, overlap
+from skypane.geometry import Rect
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
@@ -35,7 +35,8 @@ from skypane.reading.nouns import (
 from skypane.reading.spans import moving_span, span_reading
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
-from skypane.shown.plan import PartPlan, Plan, plan
+from skypane.shown.plan import PartPlan, Plan, ShownSpan, plan
+from skypane.shown.safe import always_in_view, in_px
 
 #: Gives the bytes of those renditions that exist already, by key.
 MadeBytes = Callable[[list[str]], Mapping[str, int]]
@@ -132,16 +133,16 @@ def _moving_part(part: PartPlan) -> MovingPart:
 
 def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
     """Per original in use what all its spans have in common."""
-    letters: dict[int, list[str]] = {}
-    safe: dict[int, Rect | None] = {}
+    spans: dict[int, list[ShownSpan]] = {}
     for p in part.shown:
-        mine, id_ = p.safe, p.original.id
-        safe[id_] = overlap(safe[id_], mine) if id_ in safe else mine
-        letters.setdefault(id_, []).append(p.span.letter)
-    return tuple(
-        OverallSafe(original=id_, spans=tuple(letters[id_]), safe=rect)
-        for id_, rect in safe.items()
-    )
+        spans.setdefault(p.original.id, []).append(p)
+    out = []
+    for id_, mine in spans.items():
+        safe, of = always_in_view(mine), mine[0].original
+        letters = tuple(p.span.letter for p in mine)
+        px = in_px(safe, of.width_px, of.height_px)
+        out.append(OverallSafe(original=id_, spans=letters, safe=safe, safe_px=px))
+    return tuple(out)
 
 
 def _pane(computed: Plan, preview: PreviewUrl) -> Pane:

@@ -13,6 +13,7 @@ from skypane.numerals import number
 from skypane.reading.nouns import Hold, MovingSpan, SpanReading
 from skypane.shown.fit import following_offset
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.shown.safe import in_px
 from skypane.treatments import own_values
 from skypane.values import once
 from skypane.widths.curves import simplified
@@ -50,7 +51,9 @@ def _moving(p: SpanPlan) -> dict[str, Any]:
     }
 
 
-_NO_WINDOW: dict[str, Any] = dict.fromkeys(("drawn_w", "x0", "x1", "y0", "y1", "outline", "safe"))
+_NO_WINDOW: dict[str, Any] = dict.fromkeys(
+    ("drawn_w", "x0", "x1", "y0", "y1", "outline", "safe", "safe_px")
+)
 
 
 def _window(p: ShownSpan) -> dict[str, Any]:
@@ -63,6 +66,7 @@ def _window(p: ShownSpan) -> dict[str, Any]:
         "y1": simplified(v, p.shown.y1[t], OFF_BY_SHARE),
         "outline": p.outline,
         "safe": p.safe,
+        "safe_px": in_px(p.safe, p.original.width_px, p.original.height_px),
     }
 
 

@@ -140,14 +140,8 @@ def picture_of(
         original.width_px * w,
         original.height_px * h,
         (at(original.focal[0], crop.x, w), at(original.focal[1], crop.y, h)),
-        tuple(
-            Interval(a.name, at(a.rect.x, crop.x, w), at(min(1.0, a.rect.x + a.rect.w), crop.x, w))
-            for a in counted
-        ),
-        tuple(
-            Interval(a.name, at(a.rect.y, crop.y, h), at(min(1.0, a.rect.y + a.rect.h), crop.y, h))
-            for a in counted
-        ),
+        tuple(Interval(a.name, at(a.rect.x, crop.x, w), at(a.rect.x1, crop.x, w)) for a in counted),
+        tuple(Interval(a.name, at(a.rect.y, crop.y, h), at(a.rect.y1, crop.y, h)) for a in counted),
     )
 
 

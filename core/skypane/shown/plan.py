@@ -26,6 +26,7 @@ from skypane.model import (
     Part,
     Placement,
     Site,
+    Treatment,
 )
 from skypane.shown.fit import (
     Interval,
@@ -368,6 +369,16 @@ def plan_part(layout: Layout, spot: Spot, index: int, original: Original | None)
     windows_ = windows(picture, e.fit, e.aim, frame.W, frame.H)
     shown = outside(windows_, crop)
     return ShownSpan(layout, spot, index, frame, original, crop, picture, windows_, shown)
+
+
+def replanned(
+    layout: Layout, spot: Spot, index: int, treatment: Treatment, original: Original
+) -> SpanPlan:
+    """One part in one span with other values on top of what holds there, showing `original`. Raises
+    NoSize."""
+    cells = list(spot.cells)
+    cells[index] = cell_of(cells[index].effective.with_own(treatment), original)
+    return plan_part(layout, spot._replace(cells=tuple(cells)), index, original)
 
 
 def _has_size(spot: Spot, index: int, frame: Frame) -> None:

@@ -6,6 +6,8 @@ a picture that is still to be made: how large it has to be, and where what matte
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from skypane.errors import NotThere
 from skypane.geometry import WHOLE, Rect, overlap
 from skypane.shown.brief import brief
@@ -56,11 +58,24 @@ def safe_area_of(
         raise NotThere("No picture shows there, so there is no safe area.")
     of = shown[0].original
     mine = [p for p in shown if p.original.id == of.id]
-    safe: Rect | None = WHOLE
-    for p in mine:
-        safe = overlap(safe, p.safe)
     letters = tuple(p.span.letter for p in mine)
-    return _said(letters, of.name, (of.width_px, of.height_px), safe, None)
+    return _said(letters, of.name, (of.width_px, of.height_px), always_in_view(mine), None)
+
+
+def always_in_view(spans: Iterable[ShownSpan]) -> Rect | None:
+    """What of an original is in view at every width of all these spans, which show it."""
+    safe: Rect | None = WHOLE
+    for p in spans:
+        safe = overlap(safe, p.safe)
+    return safe
+
+
+def in_px(safe: Rect | None, width_px: int, height_px: int) -> tuple[int, int, int, int] | None:
+    """The edges x0, x1, y0, y1 in px of a picture of this size."""
+    if safe is None:
+        return None
+    x0, x1, y0, y1 = safe.edges
+    return round(x0 * width_px), round(x1 * width_px), round(y0 * height_px), round(y1 * height_px)
 
 
 def _said(
@@ -73,10 +88,8 @@ def _said(
     w, h = size
     where = f"span {spans[0]}" if len(spans) == 1 else f"spans {', '.join(spans)}"
     made = f"At least {w} × {h} px for {density:g}x. " if density else f"{w} × {h} px. "
-    px, said = None, f"{made}No part shows at every width of {where}."
-    if safe is not None:
-        x0, x1, y0, y1 = safe.edges
-        px = (round(x0 * w), round(x1 * w), round(y0 * h), round(y1 * h))
+    px, said = in_px(safe, w, h), f"{made}No part shows at every width of {where}."
+    if safe and px:
         said = (
             f"{made}In view at every width of {where}: x {px[0]} to {px[1]}, y {px[2]} to {px[3]}."
         )

@@ -1325,8 +1325,8 @@ export interface components {
         };
         /**
          * FileRow
-         * @description One px size of one group of spans, in all its formats. `share` below 1: soft by that
-         *     factor.
+         * @description One px size of one group of spans, in all its formats. `share` is of the px needed; where it
+         *     is so far below 1 that somebody may see it, the files are `soft`.
          */
         FileRow: {
             /** Density */
@@ -1345,6 +1345,8 @@ export interface components {
             share: number;
             /** Sharp To Density */
             sharp_to_density: number;
+            /** Soft */
+            soft: boolean;
             /** Spans */
             spans: string[];
             /** Stem */
@@ -1672,6 +1674,13 @@ export interface components {
             letter: string;
             outline: components["schemas"]["Rect"] | null;
             safe: components["schemas"]["Rect"] | null;
+            /** Safe Px */
+            safe_px: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
             x0: components["schemas"]["Curve"] | null;
             x1: components["schemas"]["Curve"] | null;
             y0: components["schemas"]["Curve"] | null;
@@ -1830,6 +1839,13 @@ export interface components {
             /** Original */
             original: number;
             safe: components["schemas"]["Rect"] | null;
+            /** Safe Px */
+            safe_px: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
             /** Spans */
             spans: string[];
         };
@@ -2705,6 +2721,13 @@ export interface components {
             /** Position */
             position: string;
             safe: components["schemas"]["Rect"] | null;
+            /** Safe Px */
+            safe_px: [
+                number,
+                number,
+                number,
+                number
+            ] | null;
             /** Title */
             title: string;
             /** Viewport Heights */

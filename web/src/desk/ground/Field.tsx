@@ -1,7 +1,7 @@
 /** One value of a treatment: its name, the control, and whether it is own or handed down, with a way back. */
 import type { ReactNode } from "react";
 import type { Treatment } from "../../api/queries";
-import { useDesk } from "../context";
+import { useWork } from "../context";
 import classes from "./Field.module.css";
 
 interface Props {
@@ -12,8 +12,7 @@ interface Props {
 }
 
 export function Field({ field, label, children, error }: Props) {
-  const state = useDesk();
-  const { span, handle, reading } = state;
+  const { span, handle, reading } = useWork();
   const own = span.own.includes(field);
   const from = span.origin[field];
   const widest = span.last === reading.widest;

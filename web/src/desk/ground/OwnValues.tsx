@@ -5,13 +5,12 @@ import { useState } from "react";
 import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
-import { useDesk } from "../context";
+import { useWork } from "../context";
 import { withTreatments } from "../draft";
 import ground from "./Ground.module.css";
 
 export function SpanHead() {
-  const state = useDesk();
-  const { span, reading } = state;
+  const { span, reading } = useWork();
   return (
     <div className={ground.head}>
       <Letter of={span.letter} />
@@ -23,8 +22,7 @@ export function SpanHead() {
 }
 
 function OwnValues() {
-  const state = useDesk();
-  const { span, handle, reading } = state;
+  const { span, handle, reading } = useWork();
   const [opened, { toggle, close }] = useDisclosure();
   const [to, setTo] = useState<string[]>([]);
   if (!span.own.length) return <span>all handed down</span>;
@@ -90,8 +88,7 @@ const WORDS: Record<string, string> = {
 
 /** Which spans the last step changed; those that are not named show the same as before at every width. */
 function Touched() {
-  const state = useDesk();
-  const { touched, reading } = state;
+  const { touched, reading } = useWork();
   if (!touched) return null;
   const same = reading.spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
   if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;

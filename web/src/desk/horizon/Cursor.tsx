@@ -7,8 +7,7 @@ import { spanAt } from "../scale";
 import classes from "./Horizon.module.css";
 
 export function Cursor({ bind }: { bind: ReturnType<typeof useDrag> }) {
-  const state = useDesk();
-  const { cursor, setCursor, scale, reading } = state;
+  const { cursor, setCursor, scale, reading } = useDesk();
   const [text, setText] = useState<string>();
   const here = spanAt(reading.spans, cursor);
   const step = (e: KeyboardEvent) => {

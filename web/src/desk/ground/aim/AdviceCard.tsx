@@ -4,14 +4,13 @@ import { useState } from "react";
 import type { Reading, Remedy, Treatment } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { Rows } from "../../../ui/states";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { withTreatments } from "../../draft";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
 
 export function AdviceCard() {
-  const state = useDesk();
-  const { reading, span, handle, originals, choose } = state;
+  const { reading, span, handle, originals, choose } = useWork();
   const [open, setOpen] = useState(false);
   const advice = reading.advice.find((a) => a.span === span.letter);
   const failing = new Set(reading.findings.filter((f) => f.rule === "area").flatMap((f) => f.spans));

@@ -6,7 +6,7 @@ import type { Schemas, Told } from "../../../api/client";
 import type { Treatment } from "../../../api/queries";
 import { percent } from "../../../ui/format";
 import { Rows } from "../../../ui/states";
-import { useDesk, useWork } from "../../context";
+import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 
 type Cost = Told<Schemas["AimCost"]>;
@@ -30,8 +30,7 @@ interface Props {
 }
 
 export function AimCosts({ set }: Props) {
-  const state = useDesk();
-  const { span, reading, askCosts } = state;
+  const { span, reading, askCosts } = useWork();
   const [opened, { toggle, close }] = useDisclosure();
   useEffect(() => {
     askCosts(opened);

@@ -1,6 +1,6 @@
 /** Aim: where the picture sits in its frame, per span; and another original where the first cannot serve. */
 import { useRef, useState } from "react";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
@@ -13,7 +13,7 @@ import { TreatmentFields } from "./TreatmentFields";
 import { useAimed } from "./useAimed";
 
 export function AimStep() {
-  const { reading, handle, site } = useDesk();
+  const { reading, handle, site } = useWork();
   const { aimed } = useAimed();
   const openFiles = useRef<() => void>(null);
   const [cropping, setCropping] = useState<Cropping>({ on: false, lock: "ratio", maySoft: false });

@@ -66,7 +66,7 @@ export function AtCursor() {
             {row.stem}
             <br />
             needs {Math.ceil(needed - 0.01)} · has {row.width_px} px
-            {row.share < 0.995 && ` · soft, ${row.share.toFixed(2)}×`}
+            {row.soft && ` · soft, ${row.share.toFixed(2)}×`}
           </p>
         </div>
       )}

@@ -26,8 +26,7 @@ interface Props {
 }
 
 export function CropField({ cropping, setCropping, original, set }: Props) {
-  const state = useDesk();
-  const { span, reading, density } = state;
+  const { span, reading, density } = useDesk();
   const [opened, { toggle, close }] = useDisclosure();
   const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
   const crop = span.effective.crop ?? UNCROPPED;

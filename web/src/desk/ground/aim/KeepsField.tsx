@@ -4,7 +4,7 @@ import { useDisclosure } from "@mantine/hooks";
 import type { Treatment } from "../../../api/queries";
 import type { Area } from "../../../picture/areas";
 import { reordered, Sortable } from "../../../ui/Sortable";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { Field } from "../Field";
 import ground from "../Ground.module.css";
 
@@ -14,8 +14,7 @@ interface Props {
 }
 
 export function KeepsField({ areas, set }: Props) {
-  const state = useDesk();
-  const { span } = state;
+  const { span } = useWork();
   const [opened, { toggle, close }] = useDisclosure();
   const all = areas.filter((a) => a.kind !== "quiet").map((a) => a.name);
   const matter = span.keeps.filter((n) => all.includes(n));

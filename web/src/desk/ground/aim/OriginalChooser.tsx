@@ -3,7 +3,7 @@ import { useDisclosure } from "@mantine/hooks";
 import { useState } from "react";
 import type { Look } from "../../../api/queries";
 import { size } from "../../../ui/format";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import classes from "./Aim.module.css";
 
 interface Props {
@@ -14,10 +14,10 @@ interface Props {
 
 /** The site's originals to choose from, for the chosen span. */
 export function OriginalChooser({ give, bring, label }: Props) {
-  const state = useDesk();
+  const { originals, span } = useWork();
   const [open, { toggle, close }] = useDisclosure();
   const [search, setSearch] = useState("");
-  const found = state.originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));
+  const found = originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));
   return (
     <Popover opened={open} onChange={(o) => !o && close()} position="top-start" trapFocus shadow="md">
       <Popover.Target>
@@ -50,7 +50,7 @@ export function OriginalChooser({ give, bring, label }: Props) {
               key={o.id}
               type="button"
               className={classes.choice}
-              aria-pressed={o.id === state.span.effective.original}
+              aria-pressed={o.id === span.effective.original}
               onClick={() => {
                 give(o.id, { focal: o.focal as [number, number], areas: o.areas });
                 close();
@@ -61,9 +61,7 @@ export function OriginalChooser({ give, bring, label }: Props) {
               <span className="soft">{size(o.width_px, o.height_px)}</span>
             </button>
           ))}
-          {found.length === 0 && (
-            <span>{state.originals.length ? "No original of that name." : "No originals yet."}</span>
-          )}
+          {found.length === 0 && <span>{originals.length ? "No original of that name." : "No originals yet."}</span>}
         </div>
       </Popover.Dropdown>
     </Popover>

@@ -1,17 +1,16 @@
 /** The safe area of the chosen span and of all spans, to take along as an overlay or as numbers. */
 import { CopyButton, Popover } from "@mantine/core";
-import type { Schemas } from "../../../api/client";
+import type { Original, SpanReading } from "../../../api/queries";
 import { percent } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 
-type Safe = Schemas["Rect"] | null | undefined;
+type SafePx = SpanReading["safe_px"];
 
-export function SafeArea({ original }: { original: Schemas["OriginalOut"] }) {
-  const state = useDesk();
-  const { span, reading } = state;
-  const overall = reading.safe?.find((s) => s.original === original.id);
+export function SafeArea({ original }: { original: Original }) {
+  const { span, reading } = useWork();
+  const overall = reading.safe.find((s) => s.original === original.id);
   return (
     <Popover position="top-end" shadow="md" trapFocus width={420}>
       <Popover.Target>
@@ -24,9 +23,9 @@ export function SafeArea({ original }: { original: Schemas["OriginalOut"] }) {
       <Popover.Dropdown>
         <div className={ground.stack}>
           <span>In view at every width. Saved changes only; lay the overlay over the picture in any program.</span>
-          <One original={original} letters={[span.letter]} safe={span.safe} query={`span=${span.letter}`} />
+          <One letters={[span.letter]} px={span.safe_px} query={`span=${span.letter}`} />
           {overall && overall.spans.length > 1 && (
-            <One original={original} letters={overall.spans} safe={overall.safe} query={`original=${original.id}`} />
+            <One letters={overall.spans} px={overall.safe_px} query={`original=${original.id}`} />
           )}
         </div>
       </Popover.Dropdown>
@@ -34,32 +33,17 @@ export function SafeArea({ original }: { original: Schemas["OriginalOut"] }) {
   );
 }
 
-function One({
-  original,
-  letters,
-  safe,
-  query,
-}: {
-  original: Schemas["OriginalOut"];
-  letters: readonly string[];
-  safe: Safe;
-  query: string;
-}) {
-  const state = useDesk();
-  const px = safe && {
-    x0: Math.round(safe.x * original.width_px),
-    x1: Math.round((safe.x + safe.w) * original.width_px),
-    y0: Math.round(safe.y * original.height_px),
-    y1: Math.round((safe.y + safe.h) * original.height_px),
-  };
-  const said = px ? `x ${px.x0} to ${px.x1}, y ${px.y0} to ${px.y1} px` : "nothing is in view at every width";
+/** `px`: the edges x0, x1, y0, y1 of what is safe. */
+function One({ letters, px, query }: { letters: readonly string[]; px: SafePx; query: string }) {
+  const { placementId } = useWork();
+  const said = px ? `x ${px[0]} to ${px[1]}, y ${px[2]} to ${px[3]} px` : "nothing is in view at every width";
   return (
     <div style={{ display: "flex", gap: 8, alignItems: "center", flexWrap: "wrap" }}>
       {letters.map((l) => (
         <Letter key={l} of={l} small />
       ))}
       <span className="num">{said}</span>
-      <Links placement={state.placementId} query={query} />
+      <Links placement={placementId} query={query} />
       {px && (
         <CopyButton value={said}>
           {({ copied, copy }) => (
@@ -83,8 +67,8 @@ export function Links({ placement, query }: { placement: number; query: string }
 
 /** What a picture has to look like that is not there yet. */
 export function BriefNote() {
-  const state = useDesk();
-  const brief = state.reading.brief;
+  const { reading, placementId } = useWork();
+  const { brief } = reading;
   if (!brief) return null;
   const { safe } = brief;
   return (
@@ -105,7 +89,7 @@ export function BriefNote() {
           {brief.width_px} × {brief.height_px} px
         </b>{" "}
         at {brief.density}x, with all that matters inside the middle {percent(safe.w)} × {percent(safe.h)}.{" "}
-        <Links placement={state.placementId} query={`ratio=${brief.ratio}`} />
+        <Links placement={placementId} query={`ratio=${brief.ratio}`} />
       </span>
     </div>
   );

@@ -1,13 +1,12 @@
 import { Checkbox, SegmentedControl, Textarea } from "@mantine/core";
 import { Link } from "react-router";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import ground from "../Ground.module.css";
 
 /** What the picture shows, in words; and whether the first screen shows it, which decides how it loads. */
 export function AltText() {
-  const state = useDesk();
-  const { handle, reading, originals, site } = state;
+  const { handle, reading, originals, site } = useWork();
   const { placement } = handle.draft;
   const widest = originals.find((o) => o.id === reading.spans[reading.spans.length - 1]?.effective.original);
   const own = partOf(handle.draft, handle.part).alt ?? undefined;

@@ -2,22 +2,22 @@
 import { Button, CopyButton } from "@mantine/core";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
 import classes from "./Code.module.css";
 
 export function CodeStep() {
-  const state = useDesk();
-  const { code, findings } = state.reading;
+  const { reading, span } = useWork();
+  const { code, findings } = reading;
   return (
     <>
       <div className={ground.column} style={{ flex: "1 1 50%" }}>
-        <Block title="snippet.html" lines={code.markup} text={code.markup_text} chosen={state.span.letter} />
+        <Block title="snippet.html" lines={code.markup} text={code.markup_text} chosen={span.letter} />
       </div>
       <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
-        <Block title="picture.css" lines={code.css} text={code.css_text} chosen={state.span.letter} />
+        <Block title="picture.css" lines={code.css} text={code.css_text} chosen={span.letter} />
       </div>
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>

@@ -3,14 +3,13 @@ import { Button, Progress } from "@mantine/core";
 import { isOpen, useStartDelivery, useStopDelivery } from "../../../api/queries";
 import { bytes, plural, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import classes from "./Files.module.css";
 
 export function FilesStep() {
-  const state = useDesk();
-  const { reading, choose, span } = state;
+  const { reading, choose, span } = useWork();
   const formats = [...new Set(reading.files.flatMap((f) => f.formats.map((x) => x.format)))];
   const heaviest = Math.max(1, ...reading.files.flatMap((f) => f.formats.map((x) => x.size_bytes ?? 0)));
   return (
@@ -51,7 +50,7 @@ export function FilesStep() {
                     <td>{f.density}x</td>
                     <td className="num">
                       {size(f.width_px, f.height_px)}
-                      {f.share < 0.995 && (
+                      {f.soft && (
                         <span
                           className={classes.soft}
                           title={`${f.needed_px} px are needed; sharp up to ${f.sharp_to_density}x`}
@@ -95,8 +94,7 @@ export function FilesStep() {
 }
 
 function Export() {
-  const state = useDesk();
-  const { delivery, placementId, handle, reading } = state;
+  const { delivery, placementId, handle, reading } = useWork();
   const start = useStartDelivery(placementId);
   const stop = useStopDelivery(placementId);
   const total = reading.files.reduce((n, f) => n + f.formats.length, 0);

@@ -1,7 +1,7 @@
 /** Frame: how big the spot is. Per span a width rule and a height rule; wider spans hand down to narrower ones. */
 import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { valueAt } from "../../scale";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
@@ -14,8 +14,7 @@ import { SpanTable } from "./SpanTable";
 import { WidthField } from "./WidthField";
 
 export function FrameStep() {
-  const state = useDesk();
-  const { reading, span, handle, error } = state;
+  const { reading, span, handle, error } = useWork();
   const { width, height, stands } = span.effective;
   const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
   const setHeight = (rule: HeightRule) =>

@@ -1,6 +1,6 @@
 import { range, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import { valueAt } from "../../scale";
 import ground from "../Ground.module.css";
 import classes from "./Frame.module.css";
@@ -8,7 +8,7 @@ import { describeHeight, describeWidth } from "./words";
 
 /** Every span with its rules and what comes of them at both of its ends. */
 export function SpanTable() {
-  const { reading, span, choose } = useDesk();
+  const { reading, span, choose } = useWork();
   return (
     <table className={ground.table}>
       <thead>

@@ -20,8 +20,7 @@ export function LiveFrame({
   supported: Formats;
   onWhy: (p: Prediction) => void;
 }) {
-  const state = useDesk();
-  const { cursor, setCursor, reading, scale } = state;
+  const { cursor, setCursor, reading, scale } = useDesk();
   const { ref, width: roomW, height: roomH } = useElementSize();
   const height = heightAt(reading, cursor);
   const own = window.devicePixelRatio;

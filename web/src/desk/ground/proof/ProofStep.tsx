@@ -3,7 +3,7 @@ import { Button, Select } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
 import { type Prediction, useDelivered, usePredictions } from "../../../api/queries";
-import { useDesk } from "../../context";
+import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 import { LiveFrame } from "./LiveFrame";
 import { PredictionTable } from "./PredictionTable";
@@ -12,8 +12,7 @@ import { type Formats, type Taken, takenBy, useBrowserFormats } from "./taken";
 import { Why } from "./Why";
 
 export function ProofStep() {
-  const state = useDesk();
-  const { placementId, site, delivery } = state;
+  const { placementId, site, delivery } = useWork();
   const delivered = useDelivered(placementId, true);
   if (delivered.isPending) return <div className={ground.column}>Looking for an export…</div>;
   if (!delivered.data)
@@ -29,10 +28,10 @@ export function ProofStep() {
 }
 
 function Proof({ id, stale }: { id: number; stale: boolean }) {
-  const state = useDesk();
+  const { site } = useWork();
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
-  const densities = state.site.plan.densities;
+  const densities = site.plan.densities;
   const rows = usePredictions(id, { densities, formats });
   const [why, setWhy] = useState<Prediction>();
   const [results, setResults] = useState<Record<string, Taken>>({});
