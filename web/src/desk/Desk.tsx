@@ -4,6 +4,7 @@ import { useDisclosure } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import {
+  type Original,
   type Placement,
   type Site,
   type SpanReading,
@@ -34,6 +35,8 @@ import { usePlace } from "./usePlace";
 import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
 
+const NONE: Original[] = [];
+
 export function DeskPage() {
   const { siteId, placementId } = useParams();
   const site = useSite(Number(siteId));
@@ -61,7 +64,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   // an address may name a span that is no longer there
   const named = place.span && place.span <= spanLetter(plan.breakpoints, Number.POSITIVE_INFINITY) && place.span;
   const chosen = named || spanLetter(plan.breakpoints, cursor);
-  const { reading, error, changedSince } = useReading({
+  const asked = {
     siteId: site.id,
     placementId: loaded.id,
     draft: handle.draft,
@@ -71,9 +74,11 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     costs,
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
-  });
+  };
+  const { reading, error, touched } = useReading(asked, handle.previous);
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
-  const span = read && atOnce(read, treatmentsOf(handle.draft, part)[chosen]);
+  const own = treatmentsOf(handle.draft, part)[chosen];
+  const span = useMemo(() => read && atOnce(read, own), [read, own]);
   const bringing = useBringing(site.id, handle, reading?.spans.at(-1)?.letter);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
@@ -106,23 +111,35 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     };
   }, [handle.draft.placement.name]);
 
-  const work: Work | undefined = reading &&
-    span && {
-      site,
-      placementId: loaded.id,
-      handle,
-      reading,
-      error,
-      originals: originals.data ?? [],
-      delivery: delivery.data ?? undefined,
-      scale,
-      span,
-      choose,
-      touched: changedSince(handle.previous),
-      askCosts,
-      addPosts: (posts) => keepBreakpoints([...site.plan.breakpoints, ...posts].sort((a, b) => a - b)),
-      bringing,
-    };
+  const { breakpoints } = site.plan;
+  const addPosts = useCallback(
+    (posts: number[]) => keepBreakpoints([...breakpoints, ...posts].sort((a, b) => a - b)),
+    [keepBreakpoints, breakpoints],
+  );
+  const placementId = loaded.id;
+  const known = originals.data ?? NONE;
+  const latest = delivery.data ?? undefined;
+  const work = useMemo<Work | undefined>(
+    () =>
+      reading &&
+      span && {
+        site,
+        placementId,
+        handle,
+        reading,
+        error,
+        originals: known,
+        delivery: latest,
+        scale,
+        span,
+        choose,
+        touched,
+        askCosts,
+        addPosts,
+        bringing,
+      },
+    [site, placementId, handle, reading, error, known, latest, scale, span, choose, touched, addPosts, bringing],
+  );
   const seen: Seen = useMemo(() => ({ cursor, setCursor, density: place.density }), [cursor, setCursor, place.density]);
   const sky = useRef<HTMLElement>(null);
   const ground = useRef<HTMLElement>(null);

@@ -20,6 +20,11 @@ export class Scale {
   percent(width: number): string {
     return `${(this.at(width) * 100).toFixed(3)}%`;
   }
+  /** Where a run of whole widths lies on the axis, up to where the next one begins, as style. */
+  run({ first, last }: { first: number; last: number }) {
+    const share = this.at(Math.min(last + 1, this.widest)) - this.at(first);
+    return { left: this.percent(first), width: `${share * 100}%` };
+  }
 }
 
 /** The value of a reading's curve at a width, straight between its points. */

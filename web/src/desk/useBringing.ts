@@ -1,4 +1,5 @@
 /** Pictures that are dropped on the desk: each goes into the span that it was dropped on. */
+import { useMemo } from "react";
 import type { Look, Original } from "../api/queries";
 import { type Upload, useUploads } from "../originals/useUploads";
 import { withOriginal } from "./draft";
@@ -16,17 +17,20 @@ export interface Bringing {
 export const lookOf = (o: Original): Look => ({ focal: o.focal, areas: o.areas });
 
 export function useBringing(siteId: number, handle: DraftHandle, widest: string | undefined): Bringing {
-  const uploads = useUploads(siteId);
-  const give = (letter: string, id: number, look: Look) =>
-    handle.change((d) => withOriginal(d, handle.part, letter, widest ?? letter, id, look));
-  return {
-    give,
-    bring: async (letter, files) => {
-      const [first] = uploads.bring(files);
-      const o = await first?.original;
-      if (o) give(letter, o.id, lookOf(o));
-    },
-    going: uploads.list.filter((u) => u.state !== "here"),
-    dismiss: uploads.dismiss,
-  };
+  const { list, bring: upload, dismiss } = useUploads(siteId);
+  const { change, part } = handle;
+  return useMemo(() => {
+    const give = (letter: string, id: number, look: Look) =>
+      change((d) => withOriginal(d, part, letter, widest ?? letter, id, look));
+    return {
+      give,
+      bring: async (letter, files) => {
+        const [first] = upload(files);
+        const o = await first?.original;
+        if (o) give(letter, o.id, lookOf(o));
+      },
+      going: list.filter((u) => u.state !== "here"),
+      dismiss,
+    };
+  }, [list, upload, dismiss, change, part, widest]);
 }

@@ -1,6 +1,6 @@
 /** The placement under the designer's hand: changes, undo and redo, saving by itself, conflict and offline. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useCallback, useEffect, useReducer, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { client, data, dataAs, ProblemError } from "../api/client";
 import {
   type PlacementHistory as History_,
@@ -202,46 +202,56 @@ export function useDraft(loaded: Placement, part: number) {
     [change],
   );
 
-  return {
-    draft: state.now,
-    saving,
-    save,
-    change,
-    treat,
-    setPart,
-    part,
-    look,
-    undo: useCallback(() => dispatch({ kind: "undo" }), []),
-    redo: useCallback(() => dispatch({ kind: "redo" }), []),
-    /** To a step of the server's history, by its position. */
-    goTo: useCallback((position: number) => {
-      const line = historyToSave(whole.current, synced.current);
-      if (line) dispatch({ kind: "go", to: position - line.first });
-    }, []),
-    settle: useCallback(() => dispatch({ kind: "settle" }), []),
-    previous: state.past.at(-1),
-    /** Whether something is being dragged, or moved by keys. */
-    moves: state.group !== null,
-    canUndo: state.past.length > 0,
-    canRedo: state.future.length > 0,
-    takeTheirs: (theirs: Placement) => {
-      revision.current = theirs.revision;
-      lookRevisions.current = theirs.look_revisions;
-      const draft = draftOf(theirs);
-      kept.current = draft;
-      synced.current = undefined;
+  const undo = useCallback(() => dispatch({ kind: "undo" }), []);
+  const redo = useCallback(() => dispatch({ kind: "redo" }), []);
+  const settle = useCallback(() => dispatch({ kind: "settle" }), []);
+  /** To a version of the server's history, by its position. */
+  const goTo = useCallback((position: number) => {
+    const line = historyToSave(whole.current, synced.current);
+    if (line) dispatch({ kind: "go", to: position - line.first });
+  }, []);
+  /** Their version becomes what is saved. */
+  const adopt = useCallback((theirs: Placement): Draft => {
+    revision.current = theirs.revision;
+    lookRevisions.current = theirs.look_revisions;
+    kept.current = draftOf(theirs);
+    synced.current = undefined;
+    return kept.current;
+  }, []);
+  const takeTheirs = useCallback(
+    (theirs: Placement) => {
+      const draft = adopt(theirs);
       dispatch({ kind: "take", now: draft });
       setSaving({ kind: "saved" });
       void remember(draft);
     },
-    keepMine: (theirs: Placement) => {
-      revision.current = theirs.revision;
-      lookRevisions.current = theirs.look_revisions;
-      kept.current = draftOf(theirs);
-      synced.current = undefined;
+    [adopt, remember],
+  );
+  const keepMine = useCallback(
+    (theirs: Placement) => {
+      adopt(theirs);
       setSaving({ kind: "waiting" });
     },
-  };
+    [adopt],
+  );
+  const acts = useMemo(
+    () => ({ save, change, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine }),
+    [save, change, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine],
+  );
+  return useMemo(
+    () => ({
+      ...acts,
+      draft: state.now,
+      saving,
+      part,
+      previous: state.past.at(-1),
+      /** Whether something is being dragged, or moved by keys. */
+      moves: state.group !== null,
+      canUndo: state.past.length > 0,
+      canRedo: state.future.length > 0,
+    }),
+    [acts, state, saving, part],
+  );
 }
 
 export type DraftHandle = ReturnType<typeof useDraft>;

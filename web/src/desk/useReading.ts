@@ -54,7 +54,8 @@ const askMoving = (a: Asked, signal: AbortSignal) =>
     }),
   );
 
-export function useReading(asked: Asked) {
+/** `previous` is the draft before this one. */
+export function useReading(asked: Asked, previous: Draft | undefined) {
   const [whole, setWhole] = useState<WholeReading>();
   const [error, setError] = useState<ProblemError>();
   const wanted = useRef(asked);
@@ -116,15 +117,16 @@ export function useReading(asked: Asked) {
     [],
   );
 
-  /** The spans that show otherwise than in an earlier draft that was read; undefined where it was not. */
-  const changedSince = (before: Draft | undefined): string[] | undefined => {
-    const then = before && prints.current.get(before);
-    const now = prints.current.get(draft);
-    return then && now && [...now].filter(([letter, print]) => then.get(letter) !== print).map(([letter]) => letter);
-  };
   const reading = useMemo<Reading | undefined>(() => {
     const mine = whole?.parts[part];
     return whole && mine && { ...whole, ...mine, part };
   }, [whole, part]);
-  return { reading, error, changedSince };
+  /** The spans that show otherwise than in the draft before this one; undefined where that one was not read. */
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each reading there is another print
+  const touched = useMemo(() => {
+    const then = previous && prints.current.get(previous);
+    const now = prints.current.get(draft);
+    return then && now && [...now].filter(([letter, print]) => then.get(letter) !== print).map(([letter]) => letter);
+  }, [whole, draft, previous]);
+  return { reading, error, touched };
 }

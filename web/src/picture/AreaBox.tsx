@@ -1,8 +1,10 @@
 /** One area on the map: moved and resized by mouse, nudged, resized, duplicated and removed by keys. */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
+import { stepOn } from "../ui/arrows";
 import { DRAG } from "../ui/drag";
 import { type Area, CORNERS, type Corner, moved, pulled } from "./areas";
+import { box } from "./box";
 import type { Label } from "./labels";
 import classes from "./Map.module.css";
 
@@ -32,10 +34,9 @@ export function AreaBox({ area, gone, width, height, label, change, remove, dupl
     if (last) settle();
   }, DRAG);
   const keys = (e: KeyboardEvent) => {
-    const by = e.shiftKey ? 0.05 : 0.005;
-    const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
+    const step = stepOn(e);
     if (step) {
-      const [dx, dy] = step as [number, number];
+      const [dx, dy] = step;
       change(e.altKey ? pulled(area.rect, "se", dx, dy) : moved(area.rect, dx, dy), `${group} keys`);
     } else if (e.key === "Delete" || e.key === "Backspace") remove();
     else if (e.key === "d" || e.key === "D") duplicate();
@@ -51,7 +52,7 @@ export function AreaBox({ area, gone, width, height, label, change, remove, dupl
       data-kind={area.kind}
       data-gone={gone || undefined}
       data-lettering={area.lettering || undefined}
-      style={{ left: `${r.x * 100}%`, top: `${r.y * 100}%`, width: `${r.w * 100}%`, height: `${r.h * 100}%` }}
+      style={box(r)}
       role="group"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: it is moved by arrow keys
       tabIndex={0}

@@ -1,8 +1,10 @@
 /** The crop on the map: moved and pulled by mouse and keys; its ratio held, and stopped where it would turn soft. */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
+import { stepOn } from "../ui/arrows";
 import { DRAG } from "../ui/drag";
 import { CORNERS, type Corner, type Rect } from "./areas";
+import { box } from "./box";
 import { fitted } from "./crop";
 import classes from "./Map.module.css";
 
@@ -63,10 +65,9 @@ export function CropBox({ rect, width, height, held, least, change, settle, stop
     if (last) settle();
   }, DRAG);
   const keys = (e: KeyboardEvent) => {
-    const by = e.shiftKey ? 0.05 : 0.005;
-    const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
+    const step = stepOn(e);
     if (!step) return;
-    const [dx, dy] = step as [number, number];
+    const [dx, dy] = step;
     put(e.altKey ? pulledHeld(rect, "se", dx, dy, held, least) : movedWhole(rect, dx, dy), "crop keys");
     e.preventDefault();
     e.stopPropagation();
@@ -75,12 +76,7 @@ export function CropBox({ rect, width, height, held, least, change, settle, stop
     // biome-ignore lint/a11y/useSemanticElements: a crop is laid on a picture, no native control is like it
     <div
       className={classes.crop}
-      style={{
-        left: `${rect.x * 100}%`,
-        top: `${rect.y * 100}%`,
-        width: `${rect.w * 100}%`,
-        height: `${rect.h * 100}%`,
-      }}
+      style={box(rect)}
       role="group"
       // biome-ignore lint/a11y/noNoninteractiveTabindex: it is moved by arrow keys
       tabIndex={0}

@@ -1,6 +1,7 @@
 /** The focal point on the map: dragged, or moved with the arrow keys. */
 import { useDrag } from "@use-gesture/react";
 import type { KeyboardEvent, RefObject } from "react";
+import { stepOn } from "../ui/arrows";
 import { DRAG } from "../ui/drag";
 import { percent } from "../ui/format";
 import classes from "./Map.module.css";
@@ -24,11 +25,10 @@ export function FocalPoint({ at: [fx, fy], picture, move, settle }: Props) {
     if (last) settle();
   }, DRAG);
   const nudge = (e: KeyboardEvent) => {
-    const by = e.shiftKey ? 0.05 : 0.005;
-    const step = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] }[e.key];
+    const step = stepOn(e);
     if (!step) return;
     e.preventDefault();
-    move([clamp(fx + (step[0] ?? 0)), clamp(fy + (step[1] ?? 0))], "focal keys");
+    move([clamp(fx + step[0]), clamp(fy + step[1])], "focal keys");
   };
   return (
     <div

@@ -9,14 +9,13 @@ import classes from "./Map.module.css";
 interface Props {
   spans: SpanReading[];
   chosen?: SpanReading;
-  seen?: Rect;
   crop?: Rect | null;
   /** Of the picture as it is drawn, in CSS px. */
   width: number;
   height: number;
 }
 
-export function Outlines({ spans, chosen, seen, crop, width, height }: Props) {
+export function Outlines({ spans, chosen, crop, width, height }: Props) {
   const drawn = spans.flatMap((s) => (s.outline ? [{ letter: s.letter, outline: s.outline }] : []));
   const tags = tagsOf(
     drawn.map((s) => s.outline),
@@ -25,7 +24,6 @@ export function Outlines({ spans, chosen, seen, crop, width, height }: Props) {
   );
   return (
     <>
-      {seen && <div className={classes.seen} style={box(seen)} />}
       {crop && (crop.w < 1 || crop.h < 1) && (
         <div className={classes.uncropped} style={box(crop)} title={`Crop of span ${chosen?.letter}`} />
       )}
@@ -52,3 +50,6 @@ export function Outlines({ spans, chosen, seen, crop, width, height }: Props) {
     </>
   );
 }
+
+/** What shows of the picture, the rest dimmed. */
+export const Seen = ({ rect }: { rect: Rect }) => <div className={classes.seen} style={box(rect)} />;

@@ -1,7 +1,7 @@
 /** The original as map: focal point, areas, what each span shows, and dimmed what the chosen one hides. */
 import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
-import { useRef, useState } from "react";
+import { type ReactNode, useRef, useState } from "react";
 import type { Look, Original, SpanReading } from "../api/queries";
 import { DRAG } from "../ui/drag";
 import { AreaBox } from "./AreaBox";
@@ -21,8 +21,8 @@ export interface MapProps {
   spans: SpanReading[];
   /** Without one, the original is looked at by itself. */
   chosen?: SpanReading;
-  /** What the chosen span shows at the cursor's width. */
-  seen?: Rect;
+  /** What the chosen span shows at the cursor's width: drawn by itself, since the cursor moves. */
+  seen?: ReactNode;
   moveFocal: (to: [number, number], group: string) => void;
   setAreas: (areas: Area[], group?: string) => void;
   settle: () => void;
@@ -103,11 +103,11 @@ export function PictureMap({
             alt={original.alt || original.name}
             draggable={false}
           />
+          {!cropping && seen}
           {!cropping && (
             <Outlines
               spans={spans}
               chosen={chosen}
-              seen={seen}
               crop={crop}
               width={original.width_px * scale}
               height={original.height_px * scale}

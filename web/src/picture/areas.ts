@@ -1,5 +1,6 @@
 /** Changes of the areas on an original, as plain functions. The order of the list is the order of importance. */
 import type { Schemas, Told } from "../api/client";
+import { pushedIn } from "./box";
 
 export type Area = Told<Schemas["Area"]>;
 export type Rect = Area["rect"];
@@ -7,14 +8,8 @@ export type Rect = Area["rect"];
 /** The least side of an area, as a share of the picture: smaller ones cannot be taken hold of. */
 export const LEAST = 0.005;
 
-const fix = (v: number) => Math.round(v * 10000) / 10000;
-
-/** A rectangle pushed back inside the picture, its size kept where it can be. */
-export function inside(r: Rect): Rect {
-  const w = Math.min(1, Math.max(LEAST, r.w));
-  const h = Math.min(1, Math.max(LEAST, r.h));
-  return { x: fix(Math.min(1 - w, Math.max(0, r.x))), y: fix(Math.min(1 - h, Math.max(0, r.y))), w: fix(w), h: fix(h) };
-}
+/** A rectangle pushed back inside the picture. */
+export const inside = (r: Rect): Rect => pushedIn(r, LEAST, 4);
 
 export const moved = (r: Rect, dx: number, dy: number): Rect => inside({ ...r, x: r.x + dx, y: r.y + dy });
 

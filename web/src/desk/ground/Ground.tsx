@@ -1,4 +1,5 @@
 /** What one works with, by step. */
+import { memo } from "react";
 import type { Step } from "../Steps";
 import { AimStep } from "./aim/AimStep";
 import { CodeStep } from "./code/CodeStep";
@@ -14,7 +15,8 @@ const GROUNDS: Record<Step, () => React.ReactNode> = {
   proof: ProofStep,
 };
 
-export function Ground({ step }: { step: Step }) {
+/** Only what follows the cursor is drawn anew with it. */
+export const Ground = memo(function Ground({ step }: { step: Step }) {
   const Work = GROUNDS[step] ?? AimStep;
   return <Work />;
-}
+});

@@ -13,10 +13,7 @@ export function BandRow({ band, scale, budget, cursor }: { band: Band; scale: Sc
         <i
           key={r.first}
           data-verdict={r.verdict}
-          style={{
-            left: scale.percent(r.first),
-            width: `${(scale.at(Math.min(r.last + 1, scale.widest)) - scale.at(r.first)) * 100}%`,
-          }}
+          style={scale.run(r)}
           title={`${band.name}: ${r.verdict} from ${r.first} to ${r.last} px${r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : ""}`}
         />
       ))}
@@ -46,24 +43,17 @@ function WeightRow({ band, scale, budget }: WeightProps) {
       aria-label={`${band.name}: ${known.length ? describe(band) : "known after an export"}`}
     >
       {!known.length && <em>known after an export</em>}
-      {known.map((r) => {
-        const share = scale.at(Math.min(r.last + 1, scale.widest)) - scale.at(r.first);
-        return (
-          <i
-            key={r.first}
-            data-verdict={r.verdict}
-            data-low={weighs(r) < most / 2 || undefined}
-            style={{
-              left: scale.percent(r.first),
-              width: `${share * 100}%`,
-              height: `${(weighs(r) / most) * 100}%`,
-            }}
-            title={`${bytes(weighs(r))} from ${r.first} to ${r.last} px, ${r.verdict}`}
-          >
-            <b>{bytes(weighs(r))}</b>
-          </i>
-        );
-      })}
+      {known.map((r) => (
+        <i
+          key={r.first}
+          data-verdict={r.verdict}
+          data-low={weighs(r) < most / 2 || undefined}
+          style={{ ...scale.run(r), height: `${(weighs(r) / most) * 100}%` }}
+          title={`${bytes(weighs(r))} from ${r.first} to ${r.last} px, ${r.verdict}`}
+        >
+          <b>{bytes(weighs(r))}</b>
+        </i>
+      ))}
       {known.length > 0 && <div className={classes.budget} style={{ bottom: `${(budget / most) * 100}%` }} />}
     </div>
   );

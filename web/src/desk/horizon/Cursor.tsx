@@ -1,6 +1,8 @@
 /** The cursor: dragged, moved by keys, or typed. */
+
 import type { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useState } from "react";
+import { stepAlong } from "../../ui/arrows";
 import { typed } from "../../ui/format";
 import { useDesk } from "../context";
 import { spanAt } from "../scale";
@@ -11,8 +13,8 @@ export function Cursor({ bind }: { bind: ReturnType<typeof useDrag> }) {
   const [text, setText] = useState<string>();
   const here = spanAt(reading.spans, cursor);
   const step = (e: KeyboardEvent) => {
-    const by = e.shiftKey ? 10 : 1;
-    const to = { ArrowLeft: cursor - by, ArrowRight: cursor + by, Home: scale.narrowest, End: scale.widest }[e.key];
+    const by = stepAlong(e);
+    const to = by ? cursor + by : { Home: scale.narrowest, End: scale.widest }[e.key];
     if (to === undefined) return;
     e.preventDefault();
     setCursor(to);

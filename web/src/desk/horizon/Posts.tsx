@@ -1,6 +1,7 @@
 /** Breakpoints: posts on the axis, which can be dragged, moved by keys, added and removed. */
 import { Tooltip } from "@mantine/core";
 import { useDrag } from "@use-gesture/react";
+import { stepAlong } from "../../ui/arrows";
 import { DRAG } from "../../ui/drag";
 import type { Scale } from "../scale";
 import classes from "./Horizon.module.css";
@@ -38,9 +39,8 @@ export function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }:
         aria-valuemax={most}
         aria-valuenow={value}
         onKeyDown={(e) => {
-          const by = e.shiftKey ? 10 : 1;
-          if (e.key === "ArrowLeft") keep(moved(value - by), true);
-          else if (e.key === "ArrowRight") keep(moved(value + by), true);
+          const by = stepAlong(e);
+          if (by) keep(moved(value + by), true);
           else if (e.key === "Delete" || e.key === "Backspace") keep(breakpoints.filter((_, i) => i !== index));
           else return;
           e.preventDefault();

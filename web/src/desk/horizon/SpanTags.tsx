@@ -1,45 +1,42 @@
 /** The spans on the axis: pressed they are chosen, and a picture dropped on one goes into it. */
-import { useState } from "react";
+import { memo } from "react";
+import type { SpanReading } from "../../api/queries";
 import { range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
+import { useDropTarget } from "../../ui/useDropTarget";
 import { useWork } from "../context";
 import classes from "./Horizon.module.css";
 
-export function SpanTags() {
-  const { reading, scale, span, choose, bringing } = useWork();
-  const [over, setOver] = useState<string>();
+export const SpanTags = memo(function SpanTags() {
+  const { reading } = useWork();
   return (
     <div className={classes.tags}>
       {reading.spans.map((s) => (
-        <button
-          key={s.letter}
-          type="button"
-          className={classes.tag}
-          aria-pressed={s.letter === span.letter}
-          data-over={over === s.letter || undefined}
-          style={{
-            left: scale.percent(s.first),
-            width: `${(scale.at(Math.min(s.last + 1, scale.widest)) - scale.at(s.first)) * 100}%`,
-          }}
-          onClick={() => choose(s.letter)}
-          onDragOver={(e) => {
-            e.preventDefault();
-            setOver(s.letter);
-          }}
-          onDragLeave={() => setOver(undefined)}
-          onDrop={(e) => {
-            e.preventDefault();
-            setOver(undefined);
-            choose(s.letter);
-            bringing.bring(s.letter, [...e.dataTransfer.files]);
-          }}
-          title={s.title || undefined}
-        >
-          <Letter of={s.letter} />
-          <b>{range(s.first, s.last, reading.widest)}</b>
-          <span>{s.frame_text}</span>
-        </button>
+        <SpanTag key={s.letter} of={s} />
       ))}
     </div>
+  );
+});
+
+function SpanTag({ of }: { of: SpanReading }) {
+  const { reading, scale, span, choose, bringing } = useWork();
+  const drop = useDropTarget((files) => {
+    choose(of.letter);
+    bringing.bring(of.letter, files);
+  });
+  return (
+    <button
+      type="button"
+      className={classes.tag}
+      aria-pressed={of.letter === span.letter}
+      style={scale.run(of)}
+      onClick={() => choose(of.letter)}
+      title={of.title || undefined}
+      {...drop}
+    >
+      <Letter of={of.letter} />
+      <b>{range(of.first, of.last, reading.widest)}</b>
+      <span>{of.frame_text}</span>
+    </button>
   );
 }

@@ -2,6 +2,7 @@
 import { Modal } from "@mantine/core";
 import { useElementSize, useMergedRef } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
+import { useDropTarget } from "../../ui/useDropTarget";
 import { useDesk } from "../context";
 import { spanAt } from "../scale";
 import { PaneFrame } from "./PaneFrame";
@@ -99,13 +100,12 @@ interface ViewProps {
 
 /** One pane's view: pressed it takes the cursor, opened it is large, and a picture may be dropped on it. */
 function PaneView({ onPress, onLarge, onFiles, label, height, children }: ViewProps) {
-  const [over, setOver] = useState(false);
+  const drop = useDropTarget(onFiles);
   return (
     <button
       type="button"
       className={classes.view}
       style={{ height }}
-      data-over={over || undefined}
       onClick={onPress}
       onDoubleClick={onLarge}
       onKeyDown={(e) => {
@@ -113,16 +113,7 @@ function PaneView({ onPress, onLarge, onFiles, label, height, children }: ViewPr
         e.preventDefault();
         onLarge();
       }}
-      onDragOver={(e) => {
-        e.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(e) => {
-        e.preventDefault();
-        setOver(false);
-        onFiles([...e.dataTransfer.files]);
-      }}
+      {...drop}
       aria-label={label}
     >
       {children}

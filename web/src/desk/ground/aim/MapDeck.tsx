@@ -3,10 +3,11 @@ import { Modal } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
+import { Seen } from "../../../picture/Outlines";
 import { type MapProps, PictureMap } from "../../../picture/PictureMap";
 import { SuggestionBar, useSuggestion } from "../../../picture/Suggest";
 import { percent } from "../../../ui/format";
-import { useDesk } from "../../context";
+import { useDesk, useWork } from "../../context";
 import classes from "./Aim.module.css";
 import type { Cropping } from "./CropField";
 import { LargeMap } from "./LargeMap";
@@ -21,7 +22,7 @@ interface Props {
 }
 
 export function MapDeck({ openFiles, cropping }: Props) {
-  const { span, reading, handle, cursor, bringing } = useDesk();
+  const { span, reading, handle, bringing } = useWork();
   const { aimed, set, setFocal, setAreas } = useAimed();
   const [drawing, setDrawing] = useState<"keep" | "quiet">();
   const [large, { open: openLarge, close: closeLarge }] = useDisclosure();
@@ -35,7 +36,7 @@ export function MapDeck({ openFiles, cropping }: Props) {
     setAreas,
     spans: reading.spans.filter((s) => s.effective.original === aimed.original.id),
     chosen: span,
-    seen: windowAt(span, cursor),
+    seen: <SeenHere />,
     moveFocal: setFocal,
     settle: handle.settle,
     crop: span.effective.crop,
@@ -115,4 +116,11 @@ export function MapDeck({ openFiles, cropping }: Props) {
       )}
     </div>
   );
+}
+
+/** What the chosen span shows at the cursor. */
+function SeenHere() {
+  const { span, cursor } = useDesk();
+  const rect = windowAt(span, cursor);
+  return rect && <Seen rect={rect} />;
 }

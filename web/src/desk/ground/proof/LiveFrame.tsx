@@ -3,6 +3,7 @@ import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { useCallback, useMemo, useRef, useState } from "react";
 import { type Prediction, usePredictions } from "../../../api/queries";
+import { stepAlong } from "../../../ui/arrows";
 import { DRAG } from "../../../ui/drag";
 import { bytes, typed } from "../../../ui/format";
 import { useDesk } from "../../context";
@@ -80,9 +81,8 @@ export function LiveFrame({
               aria-valuemax={scale.widest}
               aria-valuenow={cursor}
               onKeyDown={(e) => {
-                const by = e.shiftKey ? 10 : 1;
-                if (e.key === "ArrowLeft") setCursor(cursor - by);
-                if (e.key === "ArrowRight") setCursor(cursor + by);
+                const by = stepAlong(e);
+                if (by) setCursor(cursor + by);
               }}
               {...bind()}
             />
