@@ -1,11 +1,9 @@
 import "@mantine/core/styles.css";
 import "@mantine/dropzone/styles.css";
-import "@mantine/notifications/styles.css";
 import "@fontsource-variable/instrument-sans";
 import "@fontsource-variable/jetbrains-mono";
 import "./ui/global.css";
 import { MantineProvider } from "@mantine/core";
-import { Notifications } from "@mantine/notifications";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
@@ -30,7 +28,6 @@ askAhead(queries, window.location.pathname);
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <MantineProvider theme={theme} defaultColorScheme="auto">
-      <Notifications position="bottom-right" />
       <QueryClientProvider client={queries}>
         <BrowserRouter>
           <App />

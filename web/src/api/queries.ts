@@ -215,7 +215,7 @@ export const useRenamePage = (site: number) =>
 export const useRemovePage = (site: number) =>
   useChange(
     (id: number) => data(client.DELETE("/api/pages/{page_id}", path({ page_id: id }))),
-    () => [keys.site(site), keys.placements(site), keys.sites],
+    () => [keys.site(site), keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 /** A placement of one picture, as it is made. */
@@ -242,7 +242,7 @@ export const useCopyPlacement = (site: number) =>
 export const useRemovePlacement = (site: number) =>
   useChange(
     (id: number) => data(client.DELETE("/api/placements/{placement_id}", path({ placement_id: id }))),
-    () => [keys.placements(site), keys.originals(site)],
+    () => [keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useDescribeOriginal = (site: number) =>
@@ -307,14 +307,14 @@ export const useApplyRemedies = (site: number) =>
   useChange(
     (choices: Schemas["Choice"][]) =>
       data(client.POST("/api/sites/{site_id}/remedies", { ...path({ site_id: site }), body: { choices } })),
-    () => [keys.remedies(site), keys.placements(site), keys.originals(site)],
+    () => [keys.remedies(site), keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useUndoRemedies = (site: number) =>
   useChange(
     (placements: [number, number][]) =>
       data(client.POST("/api/sites/{site_id}/remedies/undo", { ...path({ site_id: site }), body: { placements } })),
-    () => [keys.remedies(site), keys.placements(site), keys.originals(site)],
+    () => [keys.remedies(site), keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useRemoveOriginal = (site: number) =>

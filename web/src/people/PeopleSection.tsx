@@ -1,7 +1,7 @@
 /** Who shares a site: members with what they may do, invitations that wait, and a link for somebody new. */
 import { Button, CopyButton, Select } from "@mantine/core";
 import { useState } from "react";
-import { useSession } from "../api/queries";
+import { useNavigate } from "react-router";
 import classes from "./People.module.css";
 import {
   type People,
@@ -22,7 +22,7 @@ const word = (role: Role) => ROLES.find((r) => r.value === role)?.label;
 
 export function PeopleSection({ siteId }: { siteId: number }) {
   const people = usePeople(siteId);
-  const me = useSession().data?.name;
+  const navigate = useNavigate();
   const change = useChangeRole(siteId);
   const withdraw = useWithdraw(siteId);
   const failed = people.error ?? change.error ?? withdraw.error;
@@ -34,7 +34,7 @@ export function PeopleSection({ siteId }: { siteId: number }) {
         {members.map((m) => (
           <li key={m.user_id}>
             <strong>{m.name}</strong>
-            {m.name === me && <span className="soft">you</span>}
+            {m.is_me && <span className="soft">you</span>}
             {may_share ? (
               <Select
                 size="xs"
@@ -48,7 +48,10 @@ export function PeopleSection({ siteId }: { siteId: number }) {
               <span>{word(m.role)}</span>
             )}
             {(may_share || m.is_me) && (
-              <Button variant="subtle" onClick={() => withdraw.mutate(m.user_id)}>
+              <Button
+                variant="subtle"
+                onClick={() => withdraw.mutate(m.user_id, { onSuccess: () => m.is_me && navigate("/") })}
+              >
                 {m.is_me ? "Leave" : "Withdraw"}
               </Button>
             )}
@@ -69,6 +72,7 @@ function Invitations({ siteId, waiting }: { siteId: number; waiting: People["inv
   const invite = useInvite(siteId);
   const withdraw = useWithdrawInvitation(siteId);
   const [role, setRole] = useState<Role>("edit");
+  const failed = invite.error ?? withdraw.error;
   const link = invite.data && waiting.some((i) => i.id === invite.data.id) ? invite.data : undefined;
   return (
     <>
@@ -100,6 +104,11 @@ function Invitations({ siteId, waiting }: { siteId: number; waiting: People["inv
           Make a link for one person
         </Button>
       </div>
+      {failed && (
+        <p role="alert" className={classes.failed}>
+          {failed.message}
+        </p>
+      )}
       {link && (
         <div className={classes.link} role="status">
           <code>{`${window.location.origin}${link.path}`}</code>

@@ -16,7 +16,7 @@ function usePeopleChange<In, Out>(site: number, change: (input: In) => Promise<O
   const queries = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () => queries.invalidateQueries({ queryKey: people(site) }),
+    onSuccess: () => Promise.all([people(site), keys.sites].map((queryKey) => queries.invalidateQueries({ queryKey }))),
   });
 }
 

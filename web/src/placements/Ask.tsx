@@ -37,7 +37,8 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
     asking.what === "rename" ? asking.title : asking.what === "copy" ? `${asking.name} 2` : "",
   );
   const [original, setOriginal] = useState<string>(SAME);
-  const working = { page: makePage, rename, placement: makePlacement, copy }[asking.what];
+  const error = makePage.error ?? rename.error ?? makePlacement.error ?? copy.error;
+  const isPending = makePage.isPending || rename.isPending || makePlacement.isPending || copy.isPending;
   const toDesk = (p: { id: number }) => navigate(`/sites/${siteId}/placements/${p.id}/aim`);
   const submit = (e: FormEvent) => {
     e.preventDefault();
@@ -59,7 +60,7 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
         maxLength={80}
         value={text}
         onChange={(e) => setText(e.currentTarget.value)}
-        error={working.error?.message}
+        error={error?.message}
       />
       {asking.what === "copy" && (
         <Select
@@ -72,7 +73,7 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
           description="Frames, fit and aim stay; a crop and the choice of areas go with the picture."
         />
       )}
-      <Button type="submit" loading={working.isPending}>
+      <Button type="submit" loading={isPending}>
         {asking.what === "rename" ? "Rename" : asking.what === "copy" ? "Duplicate" : "Make it"}
       </Button>
     </form>

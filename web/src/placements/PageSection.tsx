@@ -26,6 +26,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
   const remove = useRemovePlacement(siteId);
   const openFiles = useRef<() => void>(null);
   const dropped = useDropped(siteId, page.id, widest);
+  const failed = dropped.failed ?? removePage.error?.message ?? remove.error?.message;
   return (
     <Dropzone
       onDrop={dropped.bring}
@@ -99,9 +100,9 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
             )}
           </div>
         ))}
-        {dropped.failed && (
+        {failed && (
           <div className={classes.going} data-state="refused" role="alert">
-            {dropped.failed}
+            {failed}
           </div>
         )}
         {placements.length === 0 && dropped.going.length === 0 && (

@@ -12,6 +12,11 @@ export function RemoveSite({ site }: { site: Site }) {
   const [sure, setSure] = useState(false);
   return (
     <Row label="Remove">
+      {remove.error && (
+        <div className={classes.error} role="alert">
+          {remove.error.message}
+        </div>
+      )}
       {sure ? (
         <div className={classes.inline}>
           <Button color="red" onClick={() => remove.mutate(site.id, { onSuccess: () => navigate("/") })}>

@@ -41,6 +41,7 @@ export function Shell() {
           </nav>
         )}
         <div className={classes.right}>
+          {signOut.error && <span role="alert">{signOut.error.message}</span>}
           {site && <SiteName id={site} />}
           <Menu position="bottom-end" width={180}>
             <Menu.Target>

@@ -127,6 +127,11 @@ function Export() {
             <code>{delivery.current || "…"}</code>
           </div>
         )}
+        {stop.error && (
+          <p className={classes.said} data-state="failed" role="alert">
+            {stop.error.message}
+          </p>
+        )}
         <div className={classes.run}>
           <Button variant="default" onClick={() => stop.mutate(delivery.id)} disabled={delivery.state === "stopping"}>
             {delivery.state === "stopping" ? "Stopping after this file" : "Stop"}
