@@ -14,12 +14,11 @@ from django.contrib.auth import (
     logout,
     update_session_auth_hash,
 )
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.http import HttpRequest
 from ninja import Router, Status
 from pydantic import Field
 
+from accounts.passwords import MOST_CHARACTERS, NewPassword, check_password
 from accounts.session import Session, guard, session_of
 
 router = Router()
@@ -27,7 +26,7 @@ router = Router()
 
 class Credentials(Body):
     name: Annotated[str, Field(max_length=150)]
-    password: Annotated[str, Field(max_length=4096)]
+    password: Annotated[str, Field(max_length=MOST_CHARACTERS)]
 
 
 @router.get("/session", response=Session, auth=None)
@@ -66,8 +65,8 @@ def sign_out(request: HttpRequest) -> Session:
 
 
 class PasswordChange(Body):
-    old: Annotated[str, Field(max_length=4096)]
-    new: Annotated[str, Field(min_length=1, max_length=4096)]
+    old: Annotated[str, Field(max_length=MOST_CHARACTERS)]
+    new: NewPassword
 
 
 @router.post("/session/password", response={204: None, 422: Problem})
@@ -76,10 +75,7 @@ def change_password(request: HttpRequest, payload: PasswordChange) -> Status[Non
     user = request.user
     if not user.check_password(payload.old):  # type: ignore[union-attr]
         raise Refused("This is not your present password.", field="old")
-    try:
-        validate_password(payload.new, user)  # type: ignore[arg-type]
-    except ValidationError as error:
-        raise Refused(" ".join(error.messages), field="new") from None
+    check_password(payload.new, "new", user)  # type: ignore[arg-type]
     user.set_password(payload.new)  # type: ignore[union-attr]
     user.save()
     update_session_auth_hash(request, user)  # type: ignore[arg-type]

@@ -13,6 +13,7 @@ from doors.people import router as people
 from doors.readings import router as readings
 from doors.sites import router as site_doors
 from ninja import NinjaAPI
+from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 from placements.api import router as placements
 from placements.remedies import router as remedies
@@ -37,7 +38,26 @@ def signed_in(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpRespon
     return asked
 
 
-api = NinjaAPI(
+class Api(NinjaAPI):
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
+        """The document. Whatever an operation does not name may still be answered, as a problem:
+        401 and 403 for who may not, 400 for what cannot be read, 429, 503 and 507 for what is busy,
+        away or full."""
+        schema = super().get_openapi_schema(*args, **kwargs)
+        problem = {"$ref": "#/components/schemas/Problem"}
+        for operations in schema["paths"].values():
+            for operation in operations.values():
+                operation["responses"] = {
+                    **{str(status): told for status, told in operation["responses"].items()},
+                    "default": {
+                        "description": "Any other problem",
+                        "content": {"application/problem+json": {"schema": problem}},
+                    },
+                }
+        return schema
+
+
+api = Api(
     title="Sky Pane",
     version="1",
     description=(

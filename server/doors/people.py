@@ -6,18 +6,16 @@ from datetime import datetime
 from typing import Annotated, Literal
 
 from accounts.models import Link
+from accounts.passwords import NewPassword, check_password
 from accounts.session import Session, guard, session_of
 from config.bodies import Body
 from config.db import in_one_go
 from config.problems import Problem, Refused
 from django.contrib.auth import get_user_model, login
-from django.contrib.auth.password_validation import validate_password
-from django.core.exceptions import ValidationError
 from django.db import IntegrityError
 from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
 from ninja import Router, Schema, Status
-from pydantic import Field
 from sites.access import owned, site_for
 from sites.models import Invitation, Membership, Role
 from skypane.errors import written
@@ -32,7 +30,6 @@ Name = Annotated[
         max_length=150,
     ),
 ]
-Password = Annotated[str, Field(min_length=1, max_length=4096)]
 RoleWord = Literal["owner", "edit", "look"]
 User = get_user_model()
 
@@ -88,7 +85,7 @@ class WelcomeOut(Schema):
 
 class NewPerson(Body):
     name: Name
-    password: Password
+    password: NewPassword
 
 
 def _people(request: HttpRequest, site_id: int) -> People:
@@ -235,10 +232,7 @@ def read_welcome(request: HttpRequest, token: str) -> WelcomeOut:
 def come_in(request: HttpRequest, token: str, payload: NewPerson) -> Status[Session]:
     """Make an account by a link, and sign in."""
     guard(request)
-    try:
-        validate_password(payload.password)
-    except ValidationError as error:
-        raise Refused(" ".join(error.messages), field="password") from None
+    check_password(payload.password, "password")
 
     def make() -> object:
         link = _link(token)

@@ -38,7 +38,7 @@ class WholeDraft(Draft):
     """`part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
     each way to aim comes to there."""
 
-    part: Annotated[int, Field(ge=0, le=model.MOST_PARTS)] = 0
+    part: model.PartIndex = 0
     chosen: Annotated[str, Field(max_length=2)] | None = None
     costs: bool = False
 

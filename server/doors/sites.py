@@ -10,12 +10,12 @@ from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
-from placements.models import Placement, originals_in, respan_all
+from placements.models import Placement, planned, respan_all
 from placements.strips import StripFrameOut, strip_frame_out
 from sites.access import owned, site_for
 from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteIn, SiteOut, site_out
-from skypane import InvalidPlan, Plan, findings_of, plan
+from skypane import InvalidPlan, Plan, findings_of
 from skypane.widths.spans import retitled
 
 router = Router()
@@ -91,20 +91,10 @@ def glance_at(request: HttpRequest, site_id: int) -> Glance:
     """What the list shows of a site. It reads every placement, so that each site is asked for by
     itself."""
     site = site_for(request, site_id)
-    noun = site.as_noun()
-    rows = (
-        Placement.objects.filter(page__site=site)
-        .select_related("page")
-        .order_by("page__position", "position", "id")
-    )
-    nouns = {row: row.as_noun() for row in rows}
-    originals = originals_in(site, {row.id: n for row, n in nouns.items()})
     findings, failing = 0, 0
     readable: list[tuple[Placement, Plan]] = []
-    for row, placement in nouns.items():
-        try:
-            computed = plan(noun, placement, originals)
-        except InvalidPlan:
+    for row, _, computed in planned(site):
+        if isinstance(computed, InvalidPlan):
             failing += 1
             continue
         found = findings_of(computed)

@@ -14,7 +14,7 @@ class Look(model.Noun):
     """Where an original's focal point and its areas are."""
 
     focal: tuple[model.Fraction, model.Fraction]
-    areas: Annotated[tuple[model.Area, ...], Field(max_length=40)] = ()
+    areas: Annotated[tuple[model.Area, ...], Field(max_length=model.MOST_AREAS)] = ()
 
     @field_validator("areas")
     @classmethod

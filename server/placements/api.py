@@ -18,7 +18,7 @@ from pydantic import AfterValidator, Field
 from sites.access import row_for, site_for
 from sites.models import Page, Site
 from sites.shapes import Title
-from skypane import InvalidPlan, changes, findings_of, model, plan, showing
+from skypane import InvalidPlan, Plan, changes, findings_of, model, plan, showing
 
 from placements.history import (
     StoredLooks,
@@ -29,7 +29,7 @@ from placements.history import (
     looks_now,
     version,
 )
-from placements.models import Placement, originals_in, originals_of, placements_of
+from placements.models import Placement, originals_of, planned
 from placements.strips import StripFrameOut, strip_frame_out
 
 router = Router()
@@ -132,34 +132,23 @@ def _out(row: Placement) -> PlacementOut:
 @router.get("/sites/{int:site_id}/placements", response={200: list[PlacementRow], 404: Problem})
 def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     site = site_for(request, site_id)
-    plan_ = site.as_noun()
-    rows = list(placements_of(site))
-    nouns = {r.id: r.as_noun() for r in rows}
-    originals = originals_in(site, nouns)
-    out = []
-    for row in rows:
-        strip, findings, error = [], [], None
-        try:
-            computed = plan(plan_, nouns[row.id], originals)
-            findings = findings_of(computed)
-            # a placement of several parts is known by its first
-            strip = [strip_frame_out(p) for p in computed.parts[0].spans]
-        except InvalidPlan as problem:
-            error = str(problem)
-        out.append(
-            PlacementRow(
-                id=row.id,
-                page_id=row.page_id,
-                page=row.page.title,
-                name=nouns[row.id].name,
-                kind=nouns[row.id].kind,
-                parts=len(nouns[row.id].parts),
-                strip=strip,
-                findings=findings,
-                error=error,
-            )
-        )
-    return out
+    return [_row(*found) for found in planned(site)]
+
+
+def _row(row: Placement, noun: model.Placement, computed: Plan | InvalidPlan) -> PlacementRow:
+    is_known = isinstance(computed, Plan)
+    return PlacementRow(
+        id=row.id,
+        page_id=row.page_id,
+        page=row.page.title,
+        name=noun.name,
+        kind=noun.kind,
+        parts=len(noun.parts),
+        # a placement of several parts is known by its first
+        strip=[strip_frame_out(p) for p in computed.parts[0].spans] if is_known else [],
+        findings=findings_of(computed) if is_known else [],
+        error=None if is_known else str(computed),
+    )
 
 
 @router.post(
@@ -173,12 +162,17 @@ def make_placement(
 
     def make() -> Placement:
         last = page.placements.aggregate(last=Max("position"))["last"] or 0
-        row = Placement(page=page, position=last + 1, revision=0)
-        row.keep(payload.placement)
-        begin(row)
-        return row
+        return _put(page, last + 1, payload.placement)
 
     return Status(201, _out(in_one_go(make)))
+
+
+def _put(page: Page, position: int, noun: model.Placement) -> Placement:
+    """A new placement on a page, with the first version of its history."""
+    row = Placement(page=page, position=position, revision=0)
+    row.keep(noun)
+    begin(row)
+    return row
 
 
 @router.get("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem})
@@ -210,10 +204,7 @@ def copy_placement(
     def copy() -> Placement:
         page = source.page
         page.placements.filter(position__gt=source.position).update(position=F("position") + 1)
-        row = Placement(page=page, position=source.position + 1, revision=0)
-        row.keep(noun)
-        begin(row)
-        return row
+        return _put(page, source.position + 1, noun)
 
     return Status(201, _out(in_one_go(copy)))
 

@@ -3,7 +3,7 @@ and their history."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from typing import Any
 
 from config.db import locked
@@ -13,7 +13,7 @@ from django.db import models
 from django.db.models.fields.json import KeyTextTransform
 from originals.models import Original
 from sites.models import Page, Site
-from skypane import InvalidPlan, failing, model, plan, respan
+from skypane import InvalidPlan, Plan, failing, model, plan, respan
 from skypane.files.names import stems
 from skypane.widths.spans import spans_of
 
@@ -74,11 +74,9 @@ def originals_of(site: Site, ids: set[int]) -> dict[int, model.Original]:
     return {o.id: o.as_noun() for o in Original.objects.filter(site=site, id__in=ids)}
 
 
-def originals_in(
-    site: Site, placements: Mapping[int, model.Placement]
-) -> dict[int, model.Original]:
+def originals_in(site: Site, placements: Iterable[model.Placement]) -> dict[int, model.Original]:
     """All originals that some of the placements use."""
-    return originals_of(site, set().union(*(p.original_ids for p in placements.values())))
+    return originals_of(site, set().union(*(p.original_ids for p in placements)))
 
 
 def stems_of(site: Site, draft: tuple[int | None, str] | None = None) -> dict[int, str]:
@@ -112,21 +110,27 @@ def uses_of(site: Site) -> dict[int, list[str]]:
     return found
 
 
+def planned(site: Site) -> Iterator[tuple[Placement, model.Placement, Plan | InvalidPlan]]:
+    """Every placement of a site, computed; or why it cannot be."""
+    nouns = {row: row.as_noun() for row in placements_of(site)}
+    originals, plan_ = originals_in(site, nouns.values()), site.as_noun()
+    for row, noun in nouns.items():
+        try:
+            yield row, noun, plan(plan_, noun, originals)
+        except InvalidPlan as problem:
+            yield row, noun, problem
+
+
 def failing_areas(site: Site) -> dict[str, list[str]]:
     """The keep areas that are not whole somewhere, as "Page · Placement, letter" → names."""
-    rows = {p.id: p for p in placements_of(site)}
-    nouns = {i: p.as_noun() for i, p in rows.items()}
-    originals, plan_ = originals_in(site, nouns), site.as_noun()
     found: dict[str, list[str]] = {}
-    for id_, noun in nouns.items():
-        try:
-            computed = plan(plan_, noun, originals)
-        except InvalidPlan:
+    for row, noun, computed in planned(site):
+        if isinstance(computed, InvalidPlan):
             continue
         for p in (p for part in computed.parts for p in part.shown):
             names = [a.name for a in failing(p)]
             if names:
-                where = f"{rows[id_].page.title} · {noun.name}, {p.span.letter}"
+                where = f"{row.page.title} · {noun.name}, {p.span.letter}"
                 found.setdefault(where, []).extend(names)
     return found
 
@@ -140,8 +144,9 @@ def respan_all(site: Site, before: model.Site, after: model.Site) -> None:
     }
     rows = locked(Placement, Placement.objects.filter(page__site=site).values_list("id", flat=True))
     for placement in rows.values():
-        carried = respan(before, after, placement.as_noun(), areas)
-        if carried != placement.as_noun():
+        noun = placement.as_noun()
+        carried = respan(before, after, noun, areas)
+        if carried != noun:
             placement.keep(carried)
     for version in Version.objects.filter(placement__in=rows):
         then = {int(i): _keep_names(look) for i, look in version.looks.items()}

@@ -39,7 +39,6 @@ router = Router()
 MOST_IN_POOL = 400
 
 Known = dict[int, model.Original]
-PartIndex = Annotated[int, Field(ge=0, le=model.MOST_PARTS)]
 
 
 class FailingSpan(Schema):
@@ -64,7 +63,7 @@ class Choice(Body):
 
     placement_id: int
     revision: int
-    part: PartIndex = 0
+    part: model.PartIndex = 0
     span: Annotated[str, Field(max_length=2)]
     remedy: Annotated[int, Field(ge=0, le=40)]
 
@@ -106,7 +105,7 @@ def list_remedies(request: HttpRequest, site_id: int) -> list[FailingSpan]:
     plan_ = site.as_noun()
     rows = list(placements_of(site))
     nouns = {row.id: row.as_noun() for row in rows}
-    used = originals_in(site, nouns)
+    used = originals_in(site, nouns.values())
     spare = site.originals.exclude(id__in=list(used)).exclude(areas=[])[:MOST_IN_POOL]
     pool = {**used, **{o.id: o.as_noun() for o in spare}}
     out: list[FailingSpan] = []

@@ -28,7 +28,7 @@ class Asked(Body):
     """`span`: one letter, or all spans. `original`: which original, where spans show several.
     `ratio`: of a picture that is still to be made, width over height."""
 
-    part: Annotated[int, Field(ge=0, le=model.MOST_PARTS)] = 0
+    part: model.PartIndex = 0
     span: Annotated[str, Field(max_length=2)] | None = None
     original: model.Id | None = None
     ratio: Annotated[float, Field(ge=0.05, le=20)] | None = None

@@ -55,7 +55,7 @@ def owned(request: HttpRequest, site_id: int) -> Site:
     """The site of one of its owners. Raises Http404, or Refused for other members."""
     site = site_for(request, site_id, looking=True)
     if not Membership.objects.filter(site=site, user=request.user, role=Role.OWNER).exists():
-        raise Refused("Only an owner of this site may share it.", status=403)
+        raise Refused("Only an owner may share or remove this site. Ask one of them.", status=403)
     return site
 
 

@@ -27,6 +27,8 @@ Stem = Annotated[
     ),
 ]
 MOST_PARTS = 2000
+#: A part by its place in its placement.
+PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 
 
 class Part(Noun):
