@@ -181,10 +181,21 @@ def test_somebody_comes_in_by_a_link_and_may_only_look(page: Page, maker: Maker,
     theirs.get_by_role("link", name="Decks").click()
     theirs.get_by_role("link", name="Quay").click()
     theirs.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
-    refused = theirs.get_by_role("button", name="Not saved")
-    expect(refused).to_be_visible()
-    refused.hover()
+    # it is seen, and nothing of it is kept
+    expect(theirs.get_by_label("contain")).to_be_checked()
+    note = theirs.get_by_text("Only to look at")
+    note.hover()
+    expect(theirs.get_by_text("You may look at this site and try things here")).to_be_visible()
+    theirs.goto(f"{maker.address}/sites/{site}/placements")
+    expect(theirs.get_by_text("to look at", exact=True)).to_be_visible()
+    theirs.get_by_role("button", name="More for Quay").click()
+    theirs.get_by_role("menuitem", name="Remove").click()
     expect(theirs.get_by_text("You may look at this site, but not change it.")).to_be_visible()
+    theirs.goto(f"{maker.address}/sites/{site}/settings")
+    theirs.get_by_role("button", name="Remove this site…").click()
+    theirs.get_by_role("button", name="Remove Decks for good").click()
+    expect(theirs.get_by_text("Only an owner may share or remove this site.")).to_be_visible()
+    assert maker.own(placement)["D"]["fit"] is None
     page.reload()
     page.get_by_role("listitem").filter(has_text="guest").get_by_role(
         "button", name="Withdraw"

@@ -129,12 +129,12 @@ def make_site(request: HttpRequest, payload: SiteIn) -> Status[SiteOut]:
         Page.objects.create(site=site, title=FIRST_PAGE, position=1)
         return site
 
-    return Status(201, site_out(in_one_go(make)))
+    return Status(201, site_out(in_one_go(make), request.user))
 
 
 @router.get("/sites/{int:site_id}", response={200: SiteOut, 404: Problem})
 def read_site(request: HttpRequest, site_id: int) -> SiteOut:
-    return site_out(site_for(request, site_id))
+    return site_out(site_for(request, site_id), request.user)
 
 
 @router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})
@@ -157,7 +157,7 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
         if site.revision != payload.revision:
             raise Conflict(
                 "The site was changed elsewhere since you opened it.",
-                site_out(site).model_dump(mode="json"),
+                site_out(site, request.user).model_dump(mode="json"),
             )
         before = site.as_noun()
         # titles that are sent as they were are carried to where their widths are now
@@ -170,4 +170,4 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
         respan_all(site, before, after)
         return site
 
-    return site_out(in_one_go(change))
+    return site_out(in_one_go(change), request.user)

@@ -10,7 +10,7 @@ from skypane import model
 from skypane.errors import written
 from skypane.widths.spans import spans_of
 
-from sites.models import Site
+from sites.models import Role, Site
 
 Title = Annotated[str, written(r"\S", "It must not be blank.", min_length=1, max_length=80)]
 
@@ -32,6 +32,7 @@ class SiteOut(Schema):
     name: str
     revision: int
     plan: model.Site
+    role: Role  # of whoever asks
     spans: list[SpanOut]
     pages: list[PageOut]
 
@@ -41,13 +42,15 @@ class SiteIn(Body):
     plan: model.Site = model.Site()
 
 
-def site_out(site: Site) -> SiteOut:
+def site_out(site: Site, user: object) -> SiteOut:
+    """The site as one of its members sees it."""
     noun = site.as_noun()
     return SiteOut(
         id=site.id,
         name=site.name,
         revision=site.revision,
         plan=noun,
+        role=Role(site.memberships.get(user=user).role),
         spans=[SpanOut(**s._asdict()) for s in spans_of(noun)],
         pages=[PageOut(id=p.id, title=p.title) for p in site.pages.all()],
     )

@@ -113,6 +113,7 @@ def test_who_may_look_sees_all_and_changes_nothing(
 ):
     eve = invited("look")
     assert eve.get(f"/placements/{placement['id']}").status_code == 200
+    assert eve.get(f"/sites/{site['id']}").json()["role"] == "look"
     draft = {"placement": placement["placement"], "looks": {}}
     for path in ("readings", "readings/moving"):
         assert eve.post(f"/sites/{site['id']}/{path}", draft).status_code == 200

@@ -2634,6 +2634,7 @@ export interface components {
             plan: components["schemas"]["Site"];
             /** Revision */
             revision: number;
+            role: components["schemas"]["Role"];
             /** Spans */
             spans: components["schemas"]["SpanOut"][];
         };

@@ -50,7 +50,7 @@ export function DeskPage() {
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query } = usePlace();
   const part = Math.min(place.part, loaded.placement.parts.length - 1);
-  const handle = useDraft(loaded, part);
+  const handle = useDraft(loaded, part, site.role !== "look");
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
   const { dragged, drag, keep: keepBreakpoints, carrying, error: postsError } = usePosts(site, loaded.id, handle);

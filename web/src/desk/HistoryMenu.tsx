@@ -8,7 +8,7 @@ import type { DraftHandle } from "./useDraft";
 
 export function HistoryMenu({ placementId, handle }: { placementId: number; handle: DraftHandle }) {
   const [opened, { toggle, close }] = useDisclosure();
-  const saved = handle.saving.kind === "saved";
+  const saved = handle.saving.kind === "saved" || handle.saving.kind === "looking";
   const history = useHistory(placementId, opened && saved);
   const versions = [...(history.data?.versions ?? [])].reverse();
   return (

@@ -4,6 +4,7 @@ import classes from "./Desk.module.css";
 import type { DraftHandle, Saving } from "./useDraft";
 
 const WORDS: Record<Saving["kind"], string> = {
+  looking: "Only to look at",
   saved: "Saved",
   saving: "Saving…",
   waiting: "Saving…",
@@ -13,6 +14,14 @@ const WORDS: Record<Saving["kind"], string> = {
 };
 
 export function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
+  if (saving.kind === "looking")
+    return (
+      <Tooltip label="You may look at this site and try things here; nothing of it is kept. Ask one of its owners.">
+        <span className={classes.saved} data-kind={saving.kind} role="status">
+          {WORDS.looking}
+        </span>
+      </Tooltip>
+    );
   if (saving.kind === "retrying") {
     const { status, message } = saving.error;
     const silent = navigator.onLine ? "No answer, changes wait" : "Offline, changes wait";

@@ -13,7 +13,9 @@ import {
 } from "../api/queries";
 import { type Draft, history, historyToSave, type Synced, withPart, withTreatment } from "./draft";
 
+/** `looking`: whoever may only look at the site can try things; nothing of it is kept. */
 export type Saving =
+  | { kind: "looking" }
   | { kind: "saved" }
   | { kind: "saving" }
   | { kind: "waiting" }
@@ -36,10 +38,10 @@ const changedLooks = (draft: Draft, kept: Draft) =>
 const QUIET_MS = 500;
 const RETRY_MS = 4000;
 
-/** `part` is the one that is worked on. */
-export function useDraft(loaded: Placement, part: number) {
+/** `part` is the one that is worked on; `keeps` whether whoever works on it may change the site. */
+export function useDraft(loaded: Placement, part: number, keeps: boolean) {
   const [state, dispatch] = useReducer(history, { past: [], now: draftOf(loaded), future: [], group: null });
-  const [saving, setSaving] = useState<Saving>({ kind: "saved" });
+  const [saving, setSaving] = useState<Saving>({ kind: keeps ? "saved" : "looking" });
   const revision = useRef(loaded.revision);
   const lookRevisions = useRef(loaded.look_revisions);
   const kept = useRef<Draft>(state.now);
@@ -121,6 +123,7 @@ export function useDraft(loaded: Placement, part: number) {
 
   /** Save what is not saved yet; waits for a save that is on its way. True when all is saved. */
   const save = useCallback(async (): Promise<boolean> => {
+    if (!keeps) return true;
     if (flight.current) {
       if (!(await flight.current)) return false;
       return save();
@@ -133,9 +136,9 @@ export function useDraft(loaded: Placement, part: number) {
     const good = await flight.current;
     flight.current = null;
     return good && now.current === kept.current;
-  }, [put]);
+  }, [put, keeps]);
 
-  const blocked = saving.kind === "conflict";
+  const blocked = saving.kind === "conflict" || saving.kind === "looking";
   useEffect(() => {
     if (blocked) return;
     if (state.now === kept.current) {
@@ -162,7 +165,7 @@ export function useDraft(loaded: Placement, part: number) {
     };
   }, [saving, save]);
 
-  const unsaved = state.now !== kept.current;
+  const unsaved = keeps && state.now !== kept.current;
   useEffect(() => {
     if (!unsaved) return;
     const warn = (e: BeforeUnloadEvent) => e.preventDefault();

@@ -76,6 +76,7 @@ function SiteName({ id }: { id: number }) {
   return (
     <Link to="/" className={classes.site} title="All sites">
       {site.data?.name}
+      {site.data?.role === "look" && <span className={classes.role}>to look at</span>}
     </Link>
   );
 }
