@@ -9,13 +9,16 @@ export type Original = Told<Schemas["OriginalOut"]>;
 /** What a span sets itself: null, or not there, is handed down. */
 export type Treatment = Partial<Told<Schemas["Treatment"]>>;
 export type Part = Omit<Told<Schemas["Part"]>, "treatments"> & { treatments: Treatments };
-export type PlacementBody = Omit<Told<Schemas["Placement"]>, "parts"> & { parts: Part[] };
+export type PlacementBody = Omit<Told<Schemas["Placement"]>, "parts" | "common"> & {
+  parts: Part[];
+  common: Treatments;
+};
 export type Placement = Omit<Told<Schemas["PlacementOut"]>, "placement"> & { placement: PlacementBody };
 export type WholeReading = Told<Schemas["Reading"]>;
 export type PartReading = WholeReading["parts"][number];
 export type Moving = Told<Schemas["Moving"]>;
 /** A reading as one part of the placement sees it: what is told of all, and of this part. */
-export type Reading = Omit<WholeReading, "parts"> & PartReading & { part: number };
+export type Reading = WholeReading & PartReading & { part: number };
 export type SpanReading = PartReading["spans"][number];
 export type Band = Told<Schemas["Band"]>;
 export type Finding = Told<Schemas["Finding"]>;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import type { Part } from "../api/queries";
 import {
   type Draft,
   type HistoryAction,
@@ -99,17 +100,39 @@ describe("treatments", () => {
   });
   it("follow an area that is called otherwise, and only where they name it", () => {
     const own = withTreatments(draft("a"), 0, { A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
-    expect(treatmentsOf(withAreaRenamed(own, 0, ["A", "B"], "Mast", "Light"), 0)).toEqual({
+    expect(
+      treatmentsOf(
+        withAreaRenamed(own, 7, () => 7, "Mast", "Light"),
+        0,
+      ),
+    ).toEqual({
       A: { keeps: ["Light", "Bell"] },
       B: { fit: "cover" },
     });
   });
   it("keep the name in spans that show another original, which has an area of that name too", () => {
     const own = withTreatments(draft("a"), 0, { A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
-    expect(treatmentsOf(withAreaRenamed(own, 0, ["D"], "Mast", "Light"), 0)).toEqual({
+    expect(
+      treatmentsOf(
+        withAreaRenamed(own, 7, (_, letter) => (letter === "D" ? 7 : 8), "Mast", "Light"),
+        0,
+      ),
+    ).toEqual({
       A: { keeps: ["Mast"] },
       D: { keeps: ["Light"] },
     });
+  });
+  it("follow a name in every part, and in what is said for all parts", () => {
+    const own = withTreatments(draft("a"), 0, { D: { keeps: ["Mast"] } });
+    const [part] = own.placement.parts as [Part];
+    const all = { D: { keeps: ["Mast", "Bell"] } };
+    const two = { ...own, placement: { ...own.placement, parts: [part, part], common: all } };
+    const both = withAreaRenamed(two, 7, () => 7, "Mast", "Light").placement;
+    expect(both.parts.map((p) => p.treatments.D?.keeps)).toEqual([["Light"], ["Light"]]);
+    expect(both.common.D?.keeps).toEqual(["Light", "Bell"]);
+    const one = withAreaRenamed(two, 7, (p) => (p ? 8 : 7), "Mast", "Light").placement;
+    expect(one.parts.map((p) => p.treatments.D?.keeps)).toEqual([["Light"], ["Mast"]]);
+    expect(one.common.D?.keeps).toEqual(["Light", "Mast", "Bell"]);
   });
   it("take the first picture of a placement for every width, and the next for the chosen span", () => {
     const look = { focal: [0.5, 0.5] as [number, number], areas: [] };

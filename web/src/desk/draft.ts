@@ -55,13 +55,30 @@ export function withTreatment(draft: Draft, part: number, letter: string, values
 export const withTreatments = (draft: Draft, part: number, values: Record<string, Treatment>): Draft =>
   Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, part, letter, v), draft);
 
-/** An area called otherwise: those of the given spans, which show its original, follow where they name it. */
-export function withAreaRenamed(draft: Draft, part: number, spans: readonly string[], from: string, to: string): Draft {
-  const named = Object.entries(treatmentsOf(draft, part)).map(([letter, t]) => [
-    letter,
-    t.keeps && spans.includes(letter) ? { ...t, keeps: t.keeps.map((n) => (n === from ? to : n)) } : t,
-  ]);
-  return withPart(draft, part, { treatments: Object.fromEntries(named) });
+/**
+ * An area of an original called otherwise: whatever names it follows. `shown` tells which original a part shows in a span. What is
+ * said for all parts keeps the old name too where another original shows, which may have an area called so.
+ */
+export function withAreaRenamed(
+  draft: Draft,
+  original: number,
+  shown: (part: number, letter: string) => number | null | undefined,
+  from: string,
+  to: string,
+): Draft {
+  const { placement } = draft;
+  const all = placement.parts.map((_, i) => i);
+  const renamed = (treatments: Treatments, parts: number[]): Treatments =>
+    Object.fromEntries(
+      Object.entries(treatments).map(([letter, own]) => {
+        const there = parts.flatMap((p) => shown(p, letter) ?? []);
+        if (!own.keeps || !there.includes(original)) return [letter, own];
+        const called = there.every((id) => id === original) ? [to] : [to, from];
+        return [letter, { ...own, keeps: own.keeps.flatMap((n) => (n === from ? called : n)) }];
+      }),
+    );
+  const parts = placement.parts.map((p, i) => ({ ...p, treatments: renamed(p.treatments, [i]) }));
+  return { ...draft, placement: { ...placement, parts, common: renamed(placement.common, all) } };
 }
 
 /** An original for a span. The first picture of a part is for every width, whatever span was chosen: the widest hands it down. */

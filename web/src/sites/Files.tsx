@@ -1,5 +1,6 @@
 import { Checkbox, Group } from "@mantine/core";
 import type { SitePlan } from "../api/queries";
+import { FORMATS } from "../ui/format";
 import { NumberField } from "../ui/NumberField";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
@@ -31,7 +32,7 @@ export function Files({ plan, set }: PlanProps) {
           <NumberField
             key={f}
             label={`Quality of ${f}`}
-            before={{ avif: "AVIF", webp: "WebP", jpeg: "JPEG" }[f]}
+            before={FORMATS[f]}
             unit="quality"
             value={plan.quality[f]}
             set={(v) => set({ quality: { ...plan.quality, [f]: v } as SitePlan["quality"] })}

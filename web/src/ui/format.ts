@@ -8,7 +8,8 @@ export function bytes(n: number): string {
   return `${(n / 1_000_000).toFixed(1)}${THIN}MB`;
 }
 
-export const px = (n: number) => `${Math.round(n)}`;
+/** What people call the formats of files. */
+export const FORMATS = { avif: "AVIF", webp: "WebP", jpeg: "JPEG", png: "PNG" } as const;
 
 export const size = (w: number, h: number) => `${Math.round(w)} × ${Math.round(h)}`;
 

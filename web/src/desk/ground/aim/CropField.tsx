@@ -33,14 +33,14 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
   const need = facts?.needs.find((n) => n.density === density) ?? facts?.needs[0];
   const cut = crop.w < 1 || crop.h < 1;
   const soft = need && facts && facts.width_px < need.width_px;
-  const inPx = (side: "x" | "y" | "w" | "h") =>
-    Math.round(crop[side] * (side === "x" || side === "w" ? original.width_px : original.height_px));
-  const typed = (side: "x" | "y" | "w" | "h", px: number) => {
-    const share = px / (side === "x" || side === "w" ? original.width_px : original.height_px);
-    const next = { ...crop, [side]: share };
-    if (side === "w" && cropping.lock === "ratio") next.h = (share * crop.h) / crop.w;
-    if (side === "h" && cropping.lock === "ratio") next.w = (share * crop.w) / crop.h;
-    set({ crop: fitted(next) }, `crop typed ${span.letter}`);
+  const px = facts && { x: facts.x, y: facts.y, w: facts.width_px, h: facts.height_px };
+  const typed = (side: "x" | "y" | "w" | "h", value: number) => {
+    if (!px) return;
+    const next = { ...px, [side]: value };
+    if (side === "w" && cropping.lock === "ratio") next.h = (value * px.h) / px.w;
+    if (side === "h" && cropping.lock === "ratio") next.w = (value * px.w) / px.h;
+    const { width_px: w, height_px: h } = original;
+    set({ crop: fitted({ x: next.x / w, y: next.y / h, w: next.w / w, h: next.h / h }) }, `crop typed ${span.letter}`);
   };
   return (
     <Field field="crop" label="Crop">
@@ -85,12 +85,14 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
                 : {facts.largest.find((c) => !c.rect)?.why_not}
               </span>
             )}
-            <div style={{ display: "flex", flexWrap: "wrap", gap: 8 }}>
-              <NumberField label="Crop from the left" before="x" unit="" value={inPx("x")} set={(v) => typed("x", v)} />
-              <NumberField label="Crop from the top" before="y" unit="" value={inPx("y")} set={(v) => typed("y", v)} />
-              <NumberField label="Crop width" before="w" unit="" value={inPx("w")} set={(v) => typed("w", v)} />
-              <NumberField label="Crop height" before="h" unit="px" value={inPx("h")} set={(v) => typed("h", v)} />
-            </div>
+            {px && (
+              <div style={{ display: "flex", flexWrap: "wrap", gap: 8 }}>
+                <NumberField label="Crop from the left" before="x" unit="" value={px.x} set={(v) => typed("x", v)} />
+                <NumberField label="Crop from the top" before="y" unit="" value={px.y} set={(v) => typed("y", v)} />
+                <NumberField label="Crop width" before="w" unit="" value={px.w} set={(v) => typed("w", v)} />
+                <NumberField label="Crop height" before="h" unit="px" value={px.h} set={(v) => typed("h", v)} />
+              </div>
+            )}
             <div style={{ display: "flex", alignItems: "center", gap: 12 }}>
               <SegmentedControl
                 size="xs"

@@ -24,10 +24,11 @@ export function useAimed() {
     if (!aimed) return;
     const { id } = aimed.original;
     const named = renaming(aimed.look.areas, areas);
-    const here = reading.spans.filter((s) => s.effective.original === id).map((s) => s.letter);
+    const shown = (part: number, letter: string) =>
+      reading.parts[part]?.spans.find((s) => s.letter === letter)?.effective.original;
     handle.change((d) => {
       const looked = { ...d, looks: { ...d.looks, [id]: { ...aimed.look, areas } } };
-      return named ? withAreaRenamed(looked, handle.part, here, ...named) : looked;
+      return named ? withAreaRenamed(looked, id, shown, ...named) : looked;
     }, group && `${group} ${id}`);
   };
   return { aimed, set, setFocal, setAreas };

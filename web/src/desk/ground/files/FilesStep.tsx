@@ -1,7 +1,7 @@
 /** Files: the renditions needed, and the run that makes them. */
 import { Button, Progress } from "@mantine/core";
 import { isOpen, useStartDelivery, useStopDelivery } from "../../../api/queries";
-import { bytes, plural, size } from "../../../ui/format";
+import { bytes, FORMATS, plural, size } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
 import { useWork } from "../../context";
 import { Findings } from "../Findings";
@@ -27,7 +27,7 @@ export function FilesStep() {
                 <th>Name</th>
                 {formats.map((f) => (
                   <th key={f} className={ground.right}>
-                    {{ avif: "AVIF", webp: "WebP", jpeg: "JPEG", png: "PNG" }[f]}
+                    {FORMATS[f]}
                   </th>
                 ))}
                 <th style={{ width: "18%" }}>Bytes, lightest against heaviest</th>
