@@ -15,7 +15,7 @@ from typing import Any
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import CDPSession, Page, sync_playwright
 
 ROOT = Path(__file__).parents[1]
 MANY = 2000
@@ -277,6 +277,32 @@ def desk(page: Page) -> list[str]:
     ]
 
 
+def cursor(page: Page) -> list[str]:
+    """How long a step of the cursor keeps the page busy, by step of the work."""
+    busy = []
+    cdp = page.context.new_cdp_session(page)
+    cdp.send("Performance.enable")
+    for step in ("Aim", "Files"):
+        page.get_by_role("navigation", name="Steps").get_by_role("button", name=step).click()
+        page.wait_for_timeout(1000)
+        page.get_by_label("Cursor: viewport width").focus()
+        before = metric(cdp, "TaskDuration")
+        for _ in range(80):
+            page.keyboard.press("ArrowRight")
+        page.wait_for_timeout(300)
+        took = (metric(cdp, "TaskDuration") - before) / 80 * 1000
+        busy.append(f"{took:.1f} ms in {step}")
+    return [f"- Desk, a step of the cursor by key keeps the page busy for {', '.join(busy)}."]
+
+
+def metric(cdp: CDPSession, name: str) -> float:
+    """One of the browser's counters; times in seconds."""
+    found: float = next(
+        m["value"] for m in cdp.send("Performance.getMetrics")["metrics"] if m["name"] == name
+    )
+    return found
+
+
 def wall(page: Page, address: str, make: Callable[..., Any]) -> list[str]:
     site = make("POST", "/sites", {"name": "Many"})["id"]
     # the database is not to be had where the browser's events run
@@ -287,14 +313,7 @@ def wall(page: Page, address: str, make: Callable[..., Any]) -> list[str]:
 
     def heap() -> float:
         cdp.send("HeapProfiler.collectGarbage")
-        return (
-            next(
-                m["value"]
-                for m in cdp.send("Performance.getMetrics")["metrics"]
-                if m["name"] == "JSHeapUsedSize"
-            )
-            / 1e6
-        )
+        return metric(cdp, "JSHeapUsedSize") / 1e6
 
     page.add_init_script(FIRST)
     firsts = []
@@ -373,7 +392,7 @@ def measured(address: str) -> list[str]:
             return found
 
         try:
-            return [*readings(page, make), *desk(page), *wall(page, address, make)]
+            return [*readings(page, make), *desk(page), *cursor(page), *wall(page, address, make)]
         finally:
             for site in made:
                 make("DELETE", f"/sites/{site}")
