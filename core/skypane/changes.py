@@ -52,6 +52,10 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append("Loading")
     if a.layout != b.layout:
         out.append("Layout")
+    if a.frame != b.frame:
+        out.append("Named frame")
+    if (a.lists, a.n_files) != (b.lists, b.n_files):
+        out.append("Widths to export")
     if len(a.parts) != len(b.parts):
         gone, come = len(a.parts), len(b.parts)
         out.append(f"{come - gone} parts more" if come > gone else f"{gone - come} parts fewer")
@@ -60,6 +64,9 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         where = f" in part {index + 1}" if len(b.parts) > 1 else ""
         if old.alt != new.alt:
             out.append(f"Alt text{where}")
+        for letter in sorted({*old.ladders, *new.ladders}):
+            if old.ladders.get(letter) != new.ladders.get(letter):
+                out.append(f"Widths to export of span {letter}{where}")
         out += _of_treatments(old.treatments, new.treatments, where)
     for id_ in sorted({*before.looks} & {*after.looks}):
         out += _of_look(before.looks[id_], after.looks[id_])

@@ -27,6 +27,13 @@ def px(value: float) -> str:
     return f"{number(value)}px"
 
 
+def floored(value: float) -> float:
+    """The greatest number with five decimals, as CSS writes it, that is not above the value; what
+    is that close to such a number already is that number."""
+    near = round(value, 5)
+    return near if abs(near - value) < 1e-9 else math.floor(value * 1e5) / 1e5
+
+
 def share_text(share: float) -> str:
     """A share in per cent as a sentence says it; what is not quite nothing or all is not rounded to
     it."""

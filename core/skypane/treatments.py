@@ -1,5 +1,5 @@
 """What holds in a span: treatments handed down from wider spans to narrower ones (02-rules §3), and
-in each span from the placement to its parts."""
+in each span from the site's named frame to the placement, and from there to its parts."""
 
 from __future__ import annotations
 
@@ -14,8 +14,10 @@ from skypane.model import (
     Area,
     Fit,
     Following,
+    FrameValues,
     FullWidth,
     HeightRule,
+    NamedFrame,
     NaturalHeight,
     Original,
     Placement,
@@ -58,8 +60,12 @@ DEFAULTS = Treatment(
     background="#d5d9da",
 )
 
-#: How `origin` names what comes from the values for all parts: "all D".
-ALL = "all "
+#: How `origin` names what comes from the values for all parts, "all D", and from the named frame,
+#: "frame D".
+ALL, NAMED = "all ", "frame "
+
+#: Fields that a named frame can set.
+OF_FRAME = tuple(FrameValues.model_fields)
 
 
 @dataclass(frozen=True)
@@ -93,7 +99,8 @@ class Effective:
 
 class Resolved(NamedTuple):
     """What holds, and where each field of it comes from: the letter of a span, with `ALL` before it
-    where it is said for all parts, or "" for a default."""
+    where it is said for all parts and `NAMED` where the named frame says it, or "" for a
+    default."""
 
     effective: Effective
     origin: dict[str, str]
@@ -125,18 +132,48 @@ def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]
         raise InvalidPlan(
             f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
         )
-    return tuple(_chain(letters, placement.common, part.treatments) for part in placement.parts)
+    below = (_Layer(NAMED, frame_treatments(site, placement)), _Layer(ALL, placement.common))
+    return tuple(_chain(letters, (*below, _Layer("", part.treatments))) for part in placement.parts)
 
 
-def _chain(letters: Sequence[str], common: Treatments, own: Treatments) -> dict[str, Resolved]:
+class _Layer(NamedTuple):
+    """Treatments that lie over those of the layers before, and how `origin` names them."""
+
+    named: str
+    treatments: Treatments
+
+
+def _chain(letters: Sequence[str], layers: Sequence[_Layer]) -> dict[str, Resolved]:
     current, out = NOTHING_SAID, {}
     for letter in reversed(letters):
-        if letter in common:
-            current = current.laid(common[letter], f"{ALL}{letter}")
-        if letter in own:
-            current = current.laid(own[letter], letter)
+        for named, treatments in layers:
+            if letter in treatments:
+                current = current.laid(treatments[letter], f"{named}{letter}")
         out[letter] = current
     return out
+
+
+def frame_treatments(site: Site, placement: Placement) -> Treatments:
+    """What the placement's named frame says, by letter; nothing where it has none. Raises
+    InvalidPlan where the site has no such frame."""
+    if placement.frame is None:
+        return {}
+    frame = site.frame_of(placement.frame)
+    if frame is None:
+        raise InvalidPlan(
+            f"The frame {placement.frame} is not among the frames of this site. Choose another, or"
+            " none.",
+            field="frame",
+        )
+    return said_by(frame)
+
+
+def said_by(frame: NamedFrame) -> Treatments:
+    """A named frame as treatments."""
+    return {
+        letter: Treatment(**{f: getattr(values, f) for f in OF_FRAME})
+        for letter, values in frame.spans.items()
+    }
 
 
 def layout_values(site: Site, placement: Placement) -> dict[str, dict[str, Any]]:
@@ -195,6 +232,17 @@ def showing(placement: Placement, original: int) -> Placement:
     return placement.model_copy(update={"parts": parts, "common": shown(placement.common)})
 
 
+def parted(site: Site, placement: Placement) -> Placement:
+    """The placement without its named frame, whose values become its own wherever they hold."""
+    if placement.frame is None:
+        return placement
+    common = dict(placement.common)
+    for letter, said in frame_treatments(site, placement).items():
+        over = own_values(common[letter]) if letter in common else {}
+        common[letter] = Treatment(**{**own_values(said), **over})
+    return placement.model_copy(update={"frame": None, "common": common})
+
+
 def respan(
     before: Site,
     after: Site,
@@ -202,31 +250,52 @@ def respan(
     areas: Mapping[int, tuple[str, ...]] | None = None,
 ) -> Placement:
     """The placement after the site's breakpoints have changed: every width keeps what it did, as
-    far as spans allow.
+    far as spans allow. `after` has its named frames carried over already (see `respanned`).
 
     A new span takes what held at its last width; what equals the next wider span is handed down
     rather than own. `areas` are the names of each original's keep areas: what a span says that
-    shows all of them beside a wider one that names some.
+    shows all of them beside a wider one that names some. A ladder stays with the span that ends
+    where its own did, and goes where there is none.
     """
     if len(before.breakpoints) == len(after.breakpoints):
         return placement
     letters, areas = [s.letter for s in spans_of(before)], areas or {}
     taken = _taken_from(before, after)
-    common = _carried(taken, _chain(letters, placement.common, {}), {}, areas)
+    old, new = frame_treatments(before, placement), frame_treatments(after, placement)
+    below = (_Layer(NAMED, old), _Layer(ALL, placement.common))
+    common = _carried(taken, _chain(letters, below), (new,), areas)
+    ends = {s.last: s.letter for s in spans_of(after)}
+    kept = {s.letter: ends[s.last] for s in spans_of(before) if s.last in ends}
     parts = []
     for part, held in zip(placement.parts, resolve(before, placement), strict=True):
-        treatments = _carried(taken, held, common, areas)
-        parts.append(part.model_copy(update={"treatments": treatments}))
+        treatments = _carried(taken, held, (new, common), areas)
+        ladders = {kept[k]: rungs for k, rungs in part.ladders.items() if k in kept}
+        parts.append(part.model_copy(update={"treatments": treatments, "ladders": ladders}))
     values = layout_values(before, placement)
     layout: dict[str, dict[str, Any]] = {}
     wider: dict[str, Any] = {}
-    for letter, old in taken.items():
-        own = {k: v for k, v in values[old].items() if k not in wider or wider[k] != v}
+    for letter, was in taken.items():
+        own = {k: v for k, v in values[was].items() if k not in wider or wider[k] != v}
         if own:
             layout[letter] = own
-        wider = values[old]
+        wider = values[was]
     changed = {"parts": tuple(parts), "common": common, "layout": layout}
     return placement.model_copy(update=changed)
+
+
+def respanned(before: Site, after: Site) -> Site:
+    """The site after its breakpoints have changed in number, its named frames carried over like the
+    treatments of placements (see `respan`)."""
+    if len(before.breakpoints) == len(after.breakpoints):
+        return after
+    letters, taken = [s.letter for s in spans_of(before)], _taken_from(before, after)
+    frames = []
+    for frame in before.frames:
+        held = _chain(letters, (_Layer("", said_by(frame)),))
+        carried = _carried(taken, held, (), {})
+        spans = {k: FrameValues(**{f: getattr(t, f) for f in OF_FRAME}) for k, t in carried.items()}
+        frames.append(frame.model_copy(update={"spans": spans}))
+    return after.model_copy(update={"frames": tuple(frames)})
 
 
 def _taken_from(before: Site, after: Site) -> dict[str, str]:
@@ -241,17 +310,18 @@ def _taken_from(before: Site, after: Site) -> dict[str, str]:
 def _carried(
     taken: Mapping[str, str],
     held: Mapping[str, Resolved],
-    common: Treatments,
+    below: Sequence[Treatments],
     areas: Mapping[int, tuple[str, ...]],
 ) -> Treatments:
-    """Own treatments that come to what held, over those for all parts."""
+    """Own treatments that come to what held, over those that lie below."""
     treatments: Treatments = {}
     wider: dict[str, Any] = {}
     for letter, old in taken.items():
-        for_all = own_values(common[letter]) if letter in common else {}
-        if for_all.get("original", wider.get("original")) != wider.get("original"):
-            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
-        wider |= for_all
+        for layer in below:
+            laid = own_values(layer[letter]) if letter in layer else {}
+            if laid.get("original", wider.get("original")) != wider.get("original"):
+                wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
+            wider |= laid
         e, origin = held[old]
         values = {f: getattr(e, f) for f in FIELDS if origin[f]}
         if wider.get("original") == e.original:  # else crop and areas are not handed down to it

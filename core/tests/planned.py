@@ -2,6 +2,7 @@
 
 from types import SimpleNamespace
 
+from skypane.model import Site
 from skypane.reading import read
 from skypane.shown.plan import plan
 from skypane.treatments import resolve
@@ -43,3 +44,8 @@ def read_part(site, placement, originals, *, chosen=None, **asked):
     of_all = {f: getattr(reading, f) for f in ("files", "findings", "code", "pane", "heights")}
     of_part = {f: getattr(part, f) for f in type(part).model_fields}
     return SimpleNamespace(whole=reading, **of_all, **of_part)
+
+
+def by_density(**values):
+    """A site that offers all its files by density."""
+    return Site(lists="densities", **values)

@@ -12,6 +12,7 @@ from skypane.model import (
     FixedWidth,
     FullWidth,
     NaturalHeight,
+    PercentColumnsWidth,
     RatioHeight,
     ShareWidth,
     Site,
@@ -24,7 +25,6 @@ from skypane.widths.frame_css import height_css, width_css
 from skypane.widths.frames import (
     frame_heights,
     frame_widths,
-    padded_columns_percent,
     viewport_heights,
     width_pieces,
 )
@@ -59,6 +59,13 @@ rules = st.one_of(
         holders,
         st.integers(1, 6),
     ),
+    st.builds(
+        lambda n, p, box, of: PercentColumnsWidth(columns=n, padding_percent=p, box=box, of=of),
+        st.integers(1, 6),
+        st.floats(0, 4).map(lambda p: round(p, 2)),
+        st.sampled_from(["content-box", "border-box"]),
+        holders,
+    ),
 )
 containers = st.builds(Container, max_width_px=st.integers(300, 1600), margin_px=st.integers(0, 60))
 
@@ -83,7 +90,8 @@ def test_several_columns_keep_the_gutters_between_them():
 # common practice: three across with 1 % padding, two across with 1 %, four across with 1 %
 @pytest.mark.parametrize(("columns", "percent"), [(3, 31.33), (2, 48), (4, 23)])
 def test_columns_by_percentage_padding(columns, percent):
-    assert padded_columns_percent(columns, 1) == pytest.approx(percent, abs=0.005)
+    rule = PercentColumnsWidth(columns=columns, padding_percent=1)
+    assert rule.frame_percent == pytest.approx(percent, abs=0.005)
 
 
 def test_the_container_is_the_page_without_margins_up_to_its_greatest_width():
@@ -147,7 +155,7 @@ def test_sizes_of_a_container_are_written_as_the_engines_take_them():
     three = ColumnsWidth(columns=3, gutter_px=60)
     assert (
         sizes([(320, 2560, three)], Container())
-        == "(max-width: 1120px) calc(33.33333vw - 53.33333px), 320px"
+        == "(max-width: 1120px) calc(33.33333vw - 53.33334px), 320px"
     )
 
 

@@ -5,7 +5,7 @@ import re
 
 import pytest
 import tinycss2
-from planned import own, treated
+from planned import by_density, own, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.files.renditions import renditions
 from skypane.geometry import Rect
@@ -23,7 +23,6 @@ from skypane.model import (
     Original,
     RatioHeight,
     ShareWidth,
-    Site,
     Treatment,
     ViewportHeight,
     picture,
@@ -60,12 +59,12 @@ def markup(site, placement=FOUR, originals=ORIGINALS):
 
 
 def css(placement, site=None, originals=ORIGINALS, whole=False):
-    return text_of(css_lines(plan(site or Site(), placement, originals), whole=whole))
+    return text_of(css_lines(plan(site or by_density(), placement, originals), whole=whole))
 
 
 @pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
 def test_every_width_and_density_takes_its_own_file(style):
-    site = Site(media_style=style)
+    site = by_density(media_style=style)
     text = markup(site)
     for width, stem in [
         (320, "--a"),
@@ -87,7 +86,7 @@ def test_every_width_and_density_takes_its_own_file(style):
 @pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
 def test_no_source_is_unreachable(style):
     found = wins(
-        markup(Site(media_style=style)),
+        markup(by_density(media_style=style)),
         Environment(1, 800, types=frozenset({"image/jpeg"})),
         range(320, 2561, 7),
     )
@@ -96,7 +95,7 @@ def test_no_source_is_unreachable(style):
 
 
 def test_every_source_lists_all_densities_its_type_and_size():
-    tree = LexborHTMLParser(markup(Site()))
+    tree = LexborHTMLParser(markup(by_density()))
     sources = tree.css("source")
     assert len(sources) == 11
     for node in [*sources, *tree.css("img")]:
@@ -108,11 +107,11 @@ def test_every_source_lists_all_densities_its_type_and_size():
 
 
 def test_the_img_carries_alt_size_and_loading():
-    a = LexborHTMLParser(markup(Site())).css_first("img").attributes
+    a = LexborHTMLParser(markup(by_density())).css_first("img").attributes
     assert (a["alt"], a["loading"], a["fetchpriority"]) == ('A "lighthouse" & sea', "eager", "high")
     assert a["src"] == "images/lighthouse.jpg"
     lazy = (
-        LexborHTMLParser(markup(Site(), FOUR.model_copy(update={"lead": False})))
+        LexborHTMLParser(markup(by_density(), FOUR.model_copy(update={"lead": False})))
         .css_first("img")
         .attributes
     )
@@ -121,14 +120,16 @@ def test_the_img_carries_alt_size_and_loading():
 
 def test_the_placement_s_own_alt_text_comes_first():
     decorative = picture(name=FOUR.name, treatments=own(FOUR), alt="")
-    assert LexborHTMLParser(markup(Site(), decorative)).css_first("img").attributes["alt"] == ""
+    assert (
+        LexborHTMLParser(markup(by_density(), decorative)).css_first("img").attributes["alt"] == ""
+    )
 
 
 @pytest.mark.parametrize(
     ("style", "order"), [("max-width", "DCBA"), ("min-width", "ABCD"), ("range", "DCBA")]
 )
 def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
-    lines = css_lines(plan(Site(media_style=style), FOUR, ORIGINALS))
+    lines = css_lines(plan(by_density(media_style=style), FOUR, ORIGINALS))
     letters = "".join(dict.fromkeys(line.spans[0] for line in lines))
     assert letters == order
 
@@ -226,11 +227,11 @@ def test_the_page_is_complete_and_safe():
 
 
 def test_without_a_picture_there_is_nothing_to_hand_over():
-    assert markup(Site(), picture(name="empty")) == ""
+    assert markup(by_density(), picture(name="empty")) == ""
 
 
 def test_the_manifest_lists_every_file_with_its_crop_and_hash():
-    found = blueprint(Site(), FOUR, ORIGINALS)
+    found = blueprint(by_density(), FOUR, ORIGINALS)
     manifest = json.loads(
         manifest_text(found.manifest, {f.key: (1234, "ab" * 32) for f in found.files})
     )

@@ -5,10 +5,11 @@ import re
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from planned import effective, own, part_plan, span_plans, treated
+from planned import by_density, effective, own, part_plan, span_plans, treated
 from skypane.errors import InvalidPlan
+from skypane.files.groups import groups
 from skypane.files.names import stems
-from skypane.files.renditions import groups, pixel_sizes, renditions, scaled, sharp_up_to
+from skypane.files.renditions import pixel_sizes, renditions, scaled, sharp_up_to
 from skypane.geometry import WHOLE, Crop
 from skypane.identifiers import identifier
 from skypane.model import (
@@ -22,7 +23,6 @@ from skypane.model import (
     Original,
     RatioHeight,
     ShareWidth,
-    Site,
     Treatment,
     ViewportHeight,
     picture,
@@ -55,7 +55,7 @@ def test_a_frame_of_471_needs_942_at_2x_and_half_of_it_at_1x():
 
 def test_a_full_bleed_picture_up_to_991_needs_1982():
     p = placement(B=Treatment(original=1, height=RatioHeight(w=16, h=9)))
-    made = files(Site(breakpoints=(991,)), p)
+    made = files(by_density(breakpoints=(991,)), p)
     assert {r.width_px for r in made if r.spans == ("A",)} == {991, 1982}
 
 
@@ -71,12 +71,12 @@ def test_1600_by_900_scaled_to_700_high_is_1244_by_700():
 def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut():
     # 16:9 covering 375×500 is drawn 888.9 px wide and needs 1778 px at 2x, not 750 (02-rules §4)
     hd = Original(id=9, name="hd.jpg", width_px=3200, height_px=1800)
-    site = Site(narrowest=374, widest=375, breakpoints=())
+    site = by_density(narrowest=374, widest=375, breakpoints=())
     t = {"width": FixedWidth(width_px=375), "height": FixedHeight(height_px=500), "original": 9}
     whole = part_plan(site, placement(A=Treatment(**t, whole=True)), {9: hd})
     cut = part_plan(site, placement(A=Treatment(**t)), {9: hd})
-    assert groups(whole)[0].needed * 2 == 1778
-    assert groups(cut)[0].needed * 2 == 750
+    assert groups(whole, "densities")[0].needed * 2 == 1778
+    assert groups(cut, "densities")[0].needed * 2 == 750
 
 
 # -- handing down --
@@ -84,11 +84,11 @@ def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut(
 
 def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
     held = effective(
-        Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
+        by_density(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
     )
     assert [held[x].fit for x in "ABCD"] == ["cover", "cover", "contain", "contain"]
     (resolved,) = resolve(
-        Site(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
+        by_density(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
     )
     origin = {letter: r.origin for letter, r in resolved.items()}
     assert [origin[x]["fit"] for x in "ABCD"] == ["B", "B", "D", "D"]
@@ -98,7 +98,7 @@ def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
 def test_changing_a_narrow_span_does_not_alter_a_wider_one():
     base = placement(D=Treatment(original=1, height=RatioHeight(w=2, h=1)))
     changed = placement(D=own(base)["D"], A=Treatment(original=2, height=RatioHeight(w=4, h=5)))
-    before, after = (renditions(plan(Site(), p, ORIGINALS)) for p in (base, changed))
+    before, after = (renditions(plan(by_density(), p, ORIGINALS)) for p in (base, changed))
     assert [r.key for g, m in before for r in m if "A" not in r.spans] == [
         r.key for g, m in after for r in m if "A" not in r.spans
     ]
@@ -106,8 +106,8 @@ def test_changing_a_narrow_span_does_not_alter_a_wider_one():
 
 @given(st.sets(st.integers(321, 2500), max_size=5), st.sampled_from([0, 1, 2, 3, 4]))
 def test_a_new_breakpoint_changes_nothing_at_any_width(more, _):
-    before = Site()
-    after = Site(breakpoints=tuple(sorted({*before.breakpoints, *more})))
+    before = by_density()
+    after = by_density(breakpoints=tuple(sorted({*before.breakpoints, *more})))
     p = placement(
         D=Treatment(original=1, height=RatioHeight(w=2, h=1)),
         B=Treatment(height=FixedHeight(height_px=300)),
@@ -131,8 +131,8 @@ def test_removing_a_breakpoint_keeps_the_narrower_spans_as_they_were():
         A=Treatment(height=FixedHeight(height_px=200)),
     )
     # B and C become one, which takes after C
-    carried = respan(Site(), Site(breakpoints=(599, 1599)), p)
-    held = effective(Site(breakpoints=(599, 1599)), carried)
+    carried = respan(by_density(), by_density(breakpoints=(599, 1599)), p)
+    held = effective(by_density(breakpoints=(599, 1599)), carried)
     assert [held[x].fit for x in "ABC"] == ["contain", "cover", "cover"]
     assert held["A"].height == FixedHeight(height_px=200)
 
@@ -147,7 +147,7 @@ def test_four_spans_two_densities_three_formats():
         B=Treatment(height=RatioHeight(w=3, h=2)),
         A=Treatment(original=2, height=RatioHeight(w=4, h=5)),
     )
-    made = files(Site(), p)
+    made = files(by_density(), p)
     assert len(made) == 24
     assert [r.name for r in made if r.format == "avif"] == [
         "lighthouse--a.avif",
@@ -165,7 +165,7 @@ def test_four_spans_two_densities_three_formats():
 
 def test_never_enlarged_and_soft_by_how_much():
     p = placement(D=Treatment(original=3, height=RatioHeight(w=3, h=2)))
-    made = files(Site(breakpoints=()), treated(p, {"A": own(p)["D"]}))
+    made = files(by_density(breakpoints=()), treated(p, {"A": own(p)["D"]}))
     # 1x and 2x would be one file
     assert {(r.width_px, r.needed_px, r.density) for r in made} == {(900, 2560, 1)}
     assert made[0].share == pytest.approx(900 / 2560)
@@ -180,7 +180,7 @@ def test_equal_files_of_neighbouring_spans_are_one():
     p = placement(
         D=Treatment(original=1, width=FixedWidth(width_px=300), height=RatioHeight(w=3, h=2))
     )
-    made = files(Site(), p)
+    made = files(by_density(), p)
     assert len(made) == 6 and made[0].spans == ("A", "B", "C", "D")
     assert made[0].name == "lighthouse.avif"
 
@@ -190,8 +190,8 @@ def test_whole_pictures_serve_neighbours_with_one_file_of_the_greatest_need():
         D=Treatment(original=1, height=RatioHeight(w=2, h=1), whole=True),
         A=Treatment(original=2, whole=False),
     )
-    part = part_plan(Site(), p, ORIGINALS)
-    found = groups(part)
+    part = part_plan(by_density(), p, ORIGINALS)
+    found = groups(part, "densities")
     assert [g.letters for g in found] == [("A",), ("B", "C", "D")]
     assert found[1].crop == Crop(x=0, y=0, w=5200, h=2900) and found[1].needed == 2560
     assert part.shown[1].cut == WHOLE
@@ -200,13 +200,13 @@ def test_whole_pictures_serve_neighbours_with_one_file_of_the_greatest_need():
 def test_transparency_takes_png_in_place_of_jpeg():
     mark = Original(id=4, name="mark.png", width_px=2400, height_px=687, alpha=True)
     p = placement(D=Treatment(original=4, width=FixedWidth(width_px=240)))
-    made = [r for _, m in renditions(plan(Site(), p, {4: mark})) for r in m]
+    made = [r for _, m in renditions(plan(by_density(), p, {4: mark})) for r in m]
     assert [r.format for r in made[:3]] == ["avif", "webp", "png"]
 
 
 def test_the_cut_of_a_frame_in_vh_serves_every_height_of_the_span():
     p = placement(D=Treatment(original=1, height=ViewportHeight(percent=100)))
-    plans = span_plans(Site(), p, ORIGINALS)
+    plans = span_plans(by_density(), p, ORIGINALS)
     narrow = plans[0]
     assert narrow.viewport_h.min() == 560 and narrow.viewport_h.max() == 932
     # the widest window is at 599 × 560, the tallest picture needs all of the height
@@ -246,7 +246,7 @@ any_placement = st.fixed_dictionaries(
 @given(any_placement, st.text(max_size=40).filter(lambda t: t.strip()))
 def test_names_are_unique_and_safe_and_crops_inside(treatments, name):
     treatments.setdefault("D", Treatment(original=1))
-    made = files(Site(), picture(name=name, treatments=treatments))
+    made = files(by_density(), picture(name=name, treatments=treatments))
     by_name = {r.name: r.key for r in made}
     assert {(r.name, r.key) for r in made} == set(by_name.items())  # one name, one file
     for r in made:
@@ -261,7 +261,7 @@ def test_titles_take_the_letter_s_place_and_doubles_are_told_apart():
         D=Treatment(original=1, height=RatioHeight(w=2, h=1)),
         A=Treatment(height=RatioHeight(w=1, h=1)),
     )
-    site = Site(titles={"A": "narrow", "B": "narrow"})
+    site = by_density(titles={"A": "narrow", "B": "narrow"})
     stems = {r.name for r in files(site, p) if r.format == "avif" and r.density == 1}
     assert stems == {
         "lighthouse--narrow.avif",
@@ -318,20 +318,20 @@ def test_a_frame_without_room_is_refused_at_its_field():
         D=Treatment(original=1), A=Treatment(width=ColumnsWidth(columns=4, gutter_px=120))
     )
     with pytest.raises(InvalidPlan, match="no width at 320 px, span A") as refused:
-        span_plans(Site(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
+        span_plans(by_density(container=Container(max_width_px=1080, margin_px=0)), p, ORIGINALS)
     assert refused.value.field == "parts.0.treatments.A.width"
 
 
 def test_an_original_that_is_not_there_is_refused_at_its_field():
     with pytest.raises(InvalidPlan, match="not in this site") as refused:
-        span_plans(Site(), placement(C=Treatment(original=77)), ORIGINALS)
+        span_plans(by_density(), placement(C=Treatment(original=77)), ORIGINALS)
     assert refused.value.field == "parts.0.treatments.C.original"
 
 
 def test_a_letter_without_a_span_is_refused():
     with pytest.raises(InvalidPlan, match="no span K"):
-        effective(Site(), placement(K=Treatment(fit="cover")))
+        effective(by_density(), placement(K=Treatment(fit="cover")))
 
 
 def test_following_is_the_default_aim():
-    assert effective(Site(), placement())["A"].aim == Following()
+    assert effective(by_density(), placement())["A"].aim == Following()

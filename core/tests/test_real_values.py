@@ -528,4 +528,10 @@ def test_files_that_are_equal_because_the_original_ends_are_one_file():
     )
     from skypane.handover import blueprint
 
-    assert [r.name for r in blueprint(SITE, p, {1: o}).files] == ["x.avif", "x.webp", "x.jpg"]
+    assert [r.name for r in blueprint(SITE, p, {1: o}).files] == [
+        "x@500w.avif",
+        "x@500w.webp",
+        "x@500w.jpg",
+    ]
+    by_density = SITE.model_copy(update={"lists": "densities"})
+    assert [r.name for r in blueprint(by_density, p, {1: o}).files] == ["x.avif", "x.webp", "x.jpg"]

@@ -25,11 +25,17 @@ def test_what_is_stored_comes_back(value):
 
 
 def test_a_site_without_heights_lives_again():
-    assert (
-        model.Site.model_validate(lifted("site", {"heights": [], "densities": [1, *[2] * 10_000]}))
-        == model.Site()
-    )
-    assert lifted("site", {"narrowest": 300}) == {"narrowest": 300}
+    assert model.Site.model_validate(
+        lifted("site", {"heights": [], "densities": [1, *[2] * 10_000]})
+    ) == model.Site(lists="densities")
+
+
+def test_a_site_of_an_older_version_goes_on_to_offer_files_by_density():
+    old = {"version": 3, "narrowest": 300}
+    assert lifted("site", old) == {"narrowest": 300, "lists": "densities"}
+    asked = lifted("asked", {**{"version": 3, "site": {}, "placement": {}}, "originals": []})
+    assert asked["site"] == {"lists": "densities"}
+    assert model.Site.model_validate(lifted("site", stored({}))).lists == "fitting"
 
 
 def test_hairlines_and_impossible_ratios_become_what_can_be_read():

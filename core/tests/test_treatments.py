@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from planned import own, read_part, span_plans, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.errors import InvalidPlan
-from skypane.files.renditions import groups, renditions
+from skypane.files.groups import groups
+from skypane.files.renditions import renditions
 from skypane.geometry import Rect
 from skypane.handover import blueprint
 from skypane.markup.css import css_lines
@@ -92,7 +93,7 @@ def test_a_crop_shows_what_the_cropped_picture_would_show(crop, ratio, aim):
 
 def test_the_files_are_cut_from_inside_the_crop_and_needed_px_are_those_of_the_crop():
     p = plan_of(BOATS, height=RatioHeight(w=1, h=1), crop=Rect(x=0.5, y=0, w=0.5, h=1))
-    (group,) = groups(PartPlan(0, Part(), (p,), {}))
+    (group,) = groups(PartPlan(0, Part(), (p,), {}), "densities")
     assert (group.crop.x >= 2000, group.crop.w, group.crop.h, group.needed) == (
         True,
         2000,

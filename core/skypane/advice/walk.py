@@ -25,7 +25,7 @@ from skypane.geometry import WHOLE
 from skypane.model import Original, Placement, Treatment
 from skypane.shown.keeps import CUT, LOST, SMALL, failing, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
-from skypane.treatments import ALL, OF_ORIGINAL, own_values, with_values
+from skypane.treatments import ALL, NAMED, OF_ORIGINAL, own_values, with_values
 from skypane.values import once
 
 
@@ -105,7 +105,7 @@ def left_alone(
     values: dict[str, Any] = {
         f: getattr(narrower.effective, f)
         for f in changed
-        if origin[f] not in (letter, f"{ALL}{letter}")
+        if origin[f] not in (letter, f"{ALL}{letter}", f"{NAMED}{letter}")
     }
     if "crop" in values and values["crop"] is None:
         values["crop"] = WHOLE if treatment.crop is not None else None

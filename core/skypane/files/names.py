@@ -1,4 +1,4 @@
-"""Names of exported files: name, span, density, extension (02-rules §13).
+"""Names of exported files: name, span, density or width, extension (02-rules §13).
 
 Lower-case ASCII, safe on every file system; the widest span and 1x say nothing. No two renditions
 share a name.
@@ -30,12 +30,14 @@ def density_text(density: float) -> str:
     return f"{density:g}x"
 
 
-def file_stem(called: str, span: str | None, density: float, naming: Naming) -> str:
+def file_stem(called: str, span: str | None, size: float | int, naming: Naming) -> str:
     """A file name without its extension. `called` is the placement's identifier, `span` is None for
-    the widest span."""
+    the widest span; `size` a density as float, or a width in px as int."""
     stem = called
     if span is not None:
         stem += naming.span_lead + (plain(span) or "span")
-    if density != 1:
-        stem += naming.density_lead + density_text(density).replace(".", "-")
+    if isinstance(size, int):
+        stem += f"{naming.width_lead}{size}w"
+    elif size != 1:
+        stem += naming.density_lead + density_text(size).replace(".", "-")
     return stem

@@ -1,9 +1,7 @@
-"""The files that a placement needs (02-rules §3 and §4, *Cut*).
+"""The files that a placement needs (02-rules §3, §4 *Cut*, and §7).
 
-Needed image px = ceil(drawn width × density), the greatest over a span's widths and viewport
-heights. The drawn width is that of the cut: (share of the picture's width that the cut keeps) × D.
-The 2x width is 2·ceil(drawn width), the 1x file exactly half. A file is never larger than the crop
-it comes from.
+By density: the 2x width is 2·ceil(drawn width), the 1x file exactly half. By width: the rungs of a
+ladder. A file is never larger than the crop it comes from.
 """
 
 from __future__ import annotations
@@ -11,14 +9,16 @@ from __future__ import annotations
 import hashlib
 import json
 import math
-from dataclasses import dataclass, replace
+from typing import NamedTuple
 
+from skypane.files.groups import Group, groups, lists_of, span_needs
+from skypane.files.ladder import USUAL_GROWTH, Bytes, Ladder, Need, cost, enough, merged_needs
+from skypane.files.ladder import usual as usual_ladders
 from skypane.files.names import EXTENSIONS, file_stem, part_name
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
-from skypane.model import Format, Original, Rendition, Site
-from skypane.numerals import whole_px
-from skypane.shown.plan import PartPlan, Plan, ShownSpan, crop_px
+from skypane.model import MOST_RUNGS, Format, Original, Rendition, Site
+from skypane.shown.plan import Plan
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 1
@@ -27,45 +27,74 @@ RECIPE = 1
 SHARP_ENOUGH = 0.995
 
 
-@dataclass(frozen=True)
-class Group:
-    """Spans of a part that one set of files serves, from the narrowest; other spans may lie between
-    them."""
+class Size(NamedTuple):
+    """One px size of a group. `density` is None where it is offered by its width."""
 
-    part: int
-    spans: tuple[ShownSpan, ...]
-    original: Original
-    crop: Crop
-    needed: int  # greatest drawn width in CSS px
-
-    @property
-    def letters(self) -> tuple[str, ...]:
-        return tuple(p.span.letter for p in self.spans)
+    width: int
+    height: int
+    density: float | None
+    needed: int
 
 
 #: Every file of a placement, by group.
 Files = tuple[tuple[Group, tuple[Rendition, ...]], ...]
 
 
-def groups(part: PartPlan) -> tuple[Group, ...]:
-    """Spans that need files, joined where their files would be equal or where both keep the whole
-    picture."""
-    out: list[Group] = []
-    for p in part.shown:
-        crop = crop_px(p.original, p.cut)
-        needed = whole_px(float(p.drawn_cut_width.max()))
-        for i, group in enumerate(out):
-            both_whole = p.effective.whole and group.spans[-1].effective.whole
-            if (
-                group.original.id == p.original.id
-                and group.crop == crop
-                and (both_whole or group.needed == needed)
-            ):
-                out[i] = replace(group, spans=(*group.spans, p), needed=max(needed, group.needed))
-                break
-        else:
-            out.append(Group(part.index, (p,), p.original, crop, needed))
-    return tuple(out)
+# -- sizes ----------------------------------------------------------------------------------
+
+
+class Climbed(NamedTuple):
+    """The ladder of a group: what its visitors need, the best ladders of 1, 2 … widths, and the one
+    that is taken, which may be the designer's own."""
+
+    needs: tuple[Need, ...]
+    top: int
+    best: tuple[Ladder, ...]
+    taken: Ladder
+    is_own: bool
+
+
+def climbed(plan: Plan, group: Group) -> Climbed:
+    """The ladder of a group that is offered by width. It follows from the plan alone, whatever has
+    been made already, so that the same plan always asks for the same files."""
+    site, placement = plan.site, plan.placement
+    top = min(math.ceil(group.needed * site.densities[-1]), group.crop.w)
+    last = plan.spans[-1].letter
+    asked = [
+        need for p in group.spans for need in span_needs(p, site.audience, p.span.letter == last)
+    ]
+    needs = merged_needs(asked, top)
+    ladders = usual_ladders(needs, MOST_RUNGS)
+    own = plan.parts[group.part].part.ladders.get(group.letters[-1])
+    if own is not None:
+        rungs = {*(r for r in own if r < top), top}
+        taken = cost(sorted(rungs), needs, Bytes({"any": USUAL_GROWTH}, {"any": 1}))
+    elif placement.n_files is not None:
+        taken = ladders[min(placement.n_files, len(ladders)) - 1]
+    else:
+        taken = enough(ladders[: site.most_files], site.waste_percent / 100)
+    return Climbed(needs, top, ladders, taken, own is not None)
+
+
+def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
+    """The px sizes of a group, ascending."""
+    crop = group.crop
+    if not group.by_width:
+        return tuple(
+            Size(*size, float(density), math.ceil(group.needed * density))
+            for density, size in pixel_sizes(crop, group.needed, plan.site.densities).items()
+        )
+    top = math.ceil(group.needed * plan.site.densities[-1])
+    ladder = climbed(plan, group)
+    return tuple(
+        Size(
+            width,
+            max(1, scaled((crop.w, crop.h), width=width)[1]),
+            None,
+            top if width == ladder.top else width,
+        )
+        for width in ladder.taken.widths
+    )
 
 
 def pixel_sizes(
@@ -82,6 +111,26 @@ def pixel_sizes(
     if {1, 2} <= out.keys() and out[2][0] == 2 * out[1][0]:
         out[2] = (2 * out[1][0], min(2 * out[1][1], crop.h))
     return out
+
+
+def scaled(
+    size: tuple[int, int], *, width: float | None = None, height: float | None = None
+) -> tuple[int, int]:
+    """A picture's px size after scaling to a width or a height, rounded to whole px."""
+    w, h = size
+    if width is not None:
+        return round(width), round(width * h / w)
+    height = h if height is None else height
+    return round(height * w / h), round(height)
+
+
+def sharp_up_to(width_px: int, density: float) -> int:
+    """The widest full-width frame, in CSS px, that an original of this width fills sharply at a
+    density (02-rules §3)."""
+    return int(width_px / density)
+
+
+# -- files ----------------------------------------------------------------------------------
 
 
 def span_word(site: Site, letter: str) -> str:
@@ -101,65 +150,62 @@ def rendition_key(
     return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
 
 
+def groups_of(plan: Plan) -> tuple[Group, ...]:
+    """The groups of all parts, each part's from the narrowest."""
+    lists = lists_of(plan.site, plan.placement)
+    return tuple(g for part in plan.parts for g in groups(part, lists))
+
+
 def renditions(plan: Plan) -> Files:
-    """Every file to export: by part, by group from the narrowest, within a group by density, then
-    by the site's formats."""
-    site, widest = plan.site, plan.spans[-1].letter
-    sized = [
-        (g, pixel_sizes(g.crop, g.needed, site.densities)) for p in plan.parts for g in groups(p)
-    ]
-    # files that would be equal at one density are one file with one name
-    stems: dict[tuple[object, ...], str] = {}
-    for g, sizes in reversed(sized):
-        for density, size in sizes.items():
-            word = None if widest in g.letters else span_word(site, g.letters[-1])
-            same = _same_file(g, density, size)
-            if same not in stems:
-                called = part_name(plan.placement, g.part)
-                stem = file_stem(called, word, density, site.naming)
-                stems[same] = next_free(stem, stems.values())
+    """Every file to export: by part, by group from the narrowest, within a group by size, then by
+    the site's formats."""
+    site = plan.site
+    sized = [(g, sizes_of(plan, g)) for g in groups_of(plan)]
+    stems = _stems(plan, sized)
     out = []
     for g, sizes in sized:
         files = []
-        for density, size in sizes.items():
-            stem = stems[_same_file(g, density, size)]
+        for size in sizes:
             for f in formats_for(site, g.original):
                 quality = 100 if f == "png" else int(getattr(site.quality, f))
+                px = (size.width, size.height)
                 files.append(
                     Rendition(
                         original=g.original.id,
                         crop=g.crop,
-                        width_px=size[0],
-                        height_px=size[1],
+                        width_px=size.width,
+                        height_px=size.height,
                         format=f,
-                        density=density,
+                        density=size.density,
                         quality=quality,
                         spans=g.letters,
-                        name=f"{stem}.{EXTENSIONS[f]}",
-                        needed_px=math.ceil(g.needed * density),
-                        key=rendition_key(g.original.sha256, g.crop, size, f, quality),
+                        name=f"{stems[_same_file(g, size)]}.{EXTENSIONS[f]}",
+                        needed_px=size.needed,
+                        key=rendition_key(g.original.sha256, g.crop, px, f, quality),
                     )
                 )
         out.append((g, tuple(files)))
     return tuple(out)
 
 
-def _same_file(group: Group, density: float, size: tuple[int, int]) -> tuple[object, ...]:
-    return group.original.id, group.crop, density, size
+_Same = tuple[object, ...]
 
 
-def scaled(
-    size: tuple[int, int], *, width: float | None = None, height: float | None = None
-) -> tuple[int, int]:
-    """A picture's px size after scaling to a width or a height, rounded to whole px."""
-    w, h = size
-    if width is not None:
-        return round(width), round(width * h / w)
-    height = h if height is None else height
-    return round(height * w / h), round(height)
+def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Same, str]:
+    """What each px size is called. Files that would be equal at one density, or one width, are one
+    file with one name; what would be called alike gets a number."""
+    site, widest = plan.site, plan.spans[-1].letter
+    stems: dict[_Same, str] = {}
+    for g, sizes in reversed(sized):
+        word = None if widest in g.letters else span_word(site, g.letters[-1])
+        called = part_name(plan.placement, g.part)
+        for size in sizes:
+            same = _same_file(g, size)
+            if same not in stems:
+                stem = file_stem(called, word, size.density or size.width, site.naming)
+                stems[same] = next_free(stem, stems.values())
+    return stems
 
 
-def sharp_up_to(width_px: int, density: float) -> int:
-    """The widest full-width frame, in CSS px, that an original of this width fills sharply at a
-    density (02-rules §3)."""
-    return int(width_px / density)
+def _same_file(group: Group, size: Size) -> _Same:
+    return group.original.id, group.crop, size.density, size.width, size.height

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from skypane.files.renditions import SHARP_ENOUGH, Files
-from skypane.model import Format
+from skypane.model import Format, Rendition
 from skypane.values import Answer
 
 
@@ -17,12 +17,14 @@ class FileFormat(Answer):
 
 
 class FileRow(Answer):
-    """One px size of one group of spans, in all its formats. `share` is of the px needed; where it
-    is so far below 1 that somebody may see it, the files are `soft`."""
+    """One px size of one group of spans, in all its formats. `density` is None where the file is
+    offered by its width. `share` is of the px needed; where it is so far below 1 that somebody may
+    see it, the files are `soft`."""
 
     part: int
     spans: tuple[str, ...]
-    density: float
+    density: float | None
+    descriptor: str
     width_px: int
     height_px: int
     needed_px: int
@@ -34,18 +36,26 @@ class FileRow(Answer):
     formats: tuple[FileFormat, ...]
 
 
+def by_size(files: Iterable[Rendition]) -> tuple[tuple[Rendition, ...], ...]:
+    """The renditions of a group by their px size, ascending, each in all its formats."""
+    found: dict[tuple[float | None, int], list[Rendition]] = {}
+    for r in files:
+        found.setdefault((r.density, r.width_px), []).append(r)
+    return tuple(tuple(same) for same in found.values())
+
+
 def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
     """`made` gives the bytes of those renditions that exist already, by key."""
     rows = []
     for group, mine in files:
-        for density in dict.fromkeys(r.density for r in mine):
-            same = [r for r in mine if r.density == density]
+        for same in by_size(mine):
             first = same[0]
             rows.append(
                 FileRow(
                     part=group.part,
                     spans=group.letters,
-                    density=density,
+                    density=first.density,
+                    descriptor=first.descriptor,
                     width_px=first.width_px,
                     height_px=first.height_px,
                     needed_px=first.needed_px,

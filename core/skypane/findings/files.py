@@ -5,7 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from skypane.files.renditions import SHARP_ENOUGH, groups
+from skypane.files.groups import groups, lists_of
+from skypane.files.renditions import SHARP_ENOUGH
 from skypane.findings.rule import Case, Found, rule
 
 
@@ -13,7 +14,7 @@ from skypane.findings.rule import Case, Found, rule
 def soft(case: Case) -> Iterator[Found]:
     """An original has too few px for a density that is offered. Also where that density has no file
     of its own, because it would be the same as a lower one's."""
-    for group in groups(case.part):
+    for group in groups(case.part, lists_of(case.site, case.plan.placement)):
         mine = [r for r in case.rows if r.spans == group.letters]
         for density in case.site.densities:
             needed = math.ceil(group.needed * density)
@@ -21,6 +22,8 @@ def soft(case: Case) -> Iterator[Found]:
             if has / needed >= SHARP_ENOUGH or not mine:
                 continue
             stem = next((r.stem for r in mine if r.density == density), None)
+            if group.by_width and density == case.site.densities[-1]:
+                stem = mine[-1].stem
             without = f"{mine[0].stem} is soft at {density:g}x, which has no file of its own"
             said = f"{stem} is soft" if stem else without
             yield (

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from skypane.findings.rule import Case, Found, rule
+from skypane.model import PercentColumnsWidth
+from skypane.widths.sums import Row, row_of, sum_is_over
 
 
 @rule("no-original", "unfinished", "aim", "Drop an original on the map or choose one.")
@@ -33,3 +35,44 @@ def wider_than_page(case: Case) -> Iterator[Found]:
                 f"The frame is wider than the page from {int(over[0])} to {int(over[-1])} px and"
                 " scrolls it sideways.",
             )
+
+
+def _rows(case: Case) -> Iterator[tuple[str, PercentColumnsWidth, Row, int]]:
+    """Every span whose frame is a percentage column, with its row and its number of widths."""
+    for p in case.part.spans:
+        rule = p.effective.width
+        if isinstance(rule, PercentColumnsWidth) and p.effective.show != "nothing":
+            row = row_of(rule, p.viewport_w, p.spot.container)
+            yield p.span.letter, rule, row, len(p.viewport_w)
+
+
+@rule(
+    "row-overflows",
+    "wrong",
+    "frame",
+    "Leave the width empty, so that it is what the row leaves, or take less padding.",
+)
+def row_overflows(case: Case) -> Iterator[Found]:
+    """Percentage columns that add up to more than the row holds: the last of them wraps into a row
+    of its own (02-rules §2; common practice). A sum that is over by less than browsers can lay out
+    is told too: it is a slip."""
+    for letter, of, row, widths in _rows(case):
+        if row.wraps.size:
+            where = "every width" if row.wraps.size == widths else f"{row.wraps.size} widths"
+            yield (letter,), f"{row.text}: column {of.columns} wraps at {where} of span {letter}."
+        elif sum_is_over(row.percent):
+            yield (letter,), f"{row.text}: more than a row holds, if only by a trace."
+
+
+@rule(
+    "one-more-in-row",
+    "wasteful",
+    "frame",
+    "Leave the width empty, so that the columns fill the row, or say one column more.",
+)
+def one_more_in_row(case: Case) -> Iterator[Found]:
+    """Percentage columns so narrow that another one fits into the row: where they flow (float,
+    flex), the next row's first moves up beside them (02-rules §2; common practice)."""
+    for letter, of, row, widths in _rows(case):
+        if row.one_more.size == widths:
+            yield (letter,), f"{row.text}: a row holds {of.columns + 1} of them."

@@ -1,7 +1,8 @@
 """The `picture` element of a placement (HTML Standard §4.8.1–4.8.4: picture, source, img).
 
 Sources stand in the order in which they have to be tested, by span and within a span by format,
-most modern first; every source lists all its densities, its type and the px size of its files.
+most modern first; every source lists all its densities or widths, its type and the px size of its
+files. Widths go with `sizes`, which says how wide the file is drawn.
 """
 
 from __future__ import annotations
@@ -9,11 +10,13 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
+from skypane.files.groups import drawn_widths
 from skypane.files.names import part_name
 from skypane.files.renditions import Files
 from skypane.markup.lines import Line, attributes_html
-from skypane.model import Rendition
-from skypane.shown.plan import PartPlan, Plan, ShownSpan
+from skypane.markup.sizes import drawn_sizes
+from skypane.model import MediaStyle, Rendition
+from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.widths.conditions import conditions
 from skypane.widths.spans import Span
 
@@ -30,8 +33,8 @@ def alt_text(part: PartPlan) -> str | None:
 
 def _srcset(files: list[Rendition], folder: str) -> str:
     return ", ".join(
-        f"{folder}{f.name}" + ("" if f.density == 1 else f" {f.density:g}x")
-        for f in sorted(files, key=lambda f: f.density)
+        f"{folder}{f.name}" + ("" if f.density == 1 else f" {f.descriptor}")
+        for f in sorted(files, key=lambda f: f.width_px)
     )
 
 
@@ -45,8 +48,17 @@ class _Served(NamedTuple):
     picture."""
 
     span: Span
-    letters: tuple[str, ...]
+    spans: tuple[SpanPlan, ...]
     files: tuple[Rendition, ...]
+
+    @property
+    def letters(self) -> tuple[str, ...]:
+        return tuple(p.span.letter for p in self.spans)
+
+    def sizes(self, style: MediaStyle) -> str | None:
+        """What goes with files that are offered by width."""
+        by_width = self.files and self.files[0].density is None
+        return drawn_sizes(self.spans, style) if by_width else None
 
 
 def _served(part: PartPlan, files: Files) -> dict[str, _Served]:
@@ -56,19 +68,17 @@ def _served(part: PartPlan, files: Files) -> dict[str, _Served]:
     A span that still waits for its picture shows none: not that of another span.
     """
     mine = [(g, renditions) for g, renditions in files if g.part == part.index]
-    found = [_Served(p.span, (p.span.letter,), made) for g, made in mine for p in g.spans]
+    found = [_Served(p.span, (p,), made) for g, made in mine for p in g.spans]
     if not found and len(part.waiting) == len(part.spans):
         return {}
-    found += [
-        _Served(p.span, (p.span.letter,), ()) for p in part.spans if not isinstance(p, ShownSpan)
-    ]
+    found += [_Served(p.span, (p,), ()) for p in part.spans if not isinstance(p, ShownSpan)]
     found.sort(key=lambda s: s.span.first)
     out: list[_Served] = []
     for one in found:
         last = out[-1] if out else None
         if last and one.files == last.files and last.span.last + 1 == one.span.first:
             span = Span(one.span.letter, "", last.span.first, one.span.last)
-            out[-1] = _Served(span, (*last.letters, *one.letters), one.files)
+            out[-1] = _Served(span, (*last.spans, *one.spans), one.files)
         else:
             out.append(one)
     return {s.span.letter: s for s in out}
@@ -108,17 +118,31 @@ def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[
         formats = list(dict.fromkeys(r.format for r in one.files))
         if not formats:
             lines.append(Line(text=blank_html(part, media), spans=one.letters))
+        sizes = one.sizes(style)
         for f in formats:
             mine = [r for r in one.files if r.format == f]
-            size = {"width": mine[0].width_px, "height": mine[0].height_px}
+            plain = _plain(one, mine)
+            size = {"width": plain.width_px, "height": plain.height_px}
+            offered = {"srcset": _srcset(mine, folder), "sizes": sizes}
             if media is None and f == formats[-1]:
-                text = _img(part, plan.placement.lead, mine, size, folder)
+                listed = offered if len(mine) > 1 else {}
+                text = _img(part, plan.placement.lead, folder + plain.name, {**listed, **size})
             else:
-                source = {"media": media, "type": TYPES[f], "srcset": _srcset(mine, folder), **size}
+                source = {"media": media, "type": TYPES[f], **offered, **size}
                 text = f"  <source{attributes_html(source)}>"
             lines.append(Line(text=text, spans=one.letters))
     lines.append(Line(text="</picture>"))
     return tuple(lines)
+
+
+def _plain(served: _Served, files: Sequence[Rendition]) -> Rendition:
+    """The file for browsers that read no lists, and whose px size says the ratio: that of a screen
+    of density 1 at its widest."""
+    if files[0].density is not None:
+        return files[0]
+    needed = max(drawn_widths(p).max() for p in served.spans if isinstance(p, ShownSpan))
+    ascending = sorted(files, key=lambda f: f.width_px)
+    return next((f for f in ascending if f.width_px >= needed), ascending[-1])
 
 
 def blank_html(part: PartPlan, media: str | None) -> str:
@@ -127,13 +151,10 @@ def blank_html(part: PartPlan, media: str | None) -> str:
     return f"  <source{attributes_html({'media': media, 'srcset': BLANK})}>"
 
 
-def _img(
-    part: PartPlan, lead: bool, files: list[Rendition], size: dict[str, int], folder: str
-) -> str:
+def _img(part: PartPlan, lead: bool, src: str, offered: dict[str, object]) -> str:
     attributes = {
-        "src": folder + files[0].name,
-        "srcset": _srcset(files, folder) if len(files) > 1 else None,
-        **size,
+        "src": src,
+        **offered,
         "alt": alt_text(part) or "",
         "loading": "eager" if lead else "lazy",
         "fetchpriority": "high" if lead else None,

@@ -5,9 +5,29 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 
+from skypane.files.groups import drawn_lines
 from skypane.model import MediaStyle
-from skypane.numerals import number, px
+from skypane.numerals import floored, number, px
+from skypane.shown.plan import ShownSpan, SpanPlan
 from skypane.widths.frames import Piece
+
+
+def drawn_sizes(spans: Sequence[SpanPlan], style: MediaStyle) -> str:
+    """The `sizes` attribute of consecutive spans from the narrowest: the drawn width of what the
+    file carries; of the frame where no picture shows.
+
+    It never says more than is drawn: a file that has just the px needed is then taken (02-rules
+    §7).
+    """
+    pieces = [
+        (
+            p.span.first,
+            p.span.last,
+            drawn_lines(p) if isinstance(p, ShownSpan) else p.layout.pieces(p.spot, p.index),
+        )
+        for p in spans
+    ]
+    return sizes_css(pieces, style)
 
 
 def sizes_css(
@@ -58,9 +78,9 @@ def _until_css(until: float, style: MediaStyle, is_post: bool) -> str:
 
 def _line_css(piece: Piece) -> str:
     """share·v + constant as a length: 50vw, 320px or calc(50vw - 20px)."""
-    share, constant = number(piece.share * 100), number(piece.constant)
-    if share == "0":
-        return f"{constant}px"
-    if constant == "0":
-        return f"{share}vw"
-    return f"calc({share}vw {'-' if piece.constant < 0 else '+'} {number(abs(piece.constant))}px)"
+    share, constant = floored(piece.share * 100), floored(piece.constant)
+    if share == 0:
+        return px(constant)
+    if constant == 0:
+        return f"{number(share)}vw"
+    return f"calc({number(share)}vw {'-' if constant < 0 else '+'} {px(abs(constant))})"

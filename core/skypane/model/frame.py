@@ -6,9 +6,12 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, model_validator
 
+from skypane.errors import written
 from skypane.values import FLATTEST, NARROWEST, Noun, Percent, Px, Side
 
 Stands = Literal["start", "centre", "end"]
+#: The letter of a span: A is the narrowest.
+Letter = Annotated[str, written(r"^[A-Z]$", "It must be the letter of a span, as A.")]
 
 
 def _ordered(noun: BaseModel, low: float | None, high: float | None, what: str) -> None:
@@ -69,8 +72,54 @@ class ColumnsWidth(_Bounded):
         return self
 
 
+class PercentColumnsWidth(_Bounded):
+    """One of `columns` cells across the holder, sized in per cent of it (02-rules §2).
+
+    `percent` is the CSS width of a cell; None: as much as a full row leaves. `padding_percent` is
+    on both of its sides. With `content-box` the padding comes on top of the width, with
+    `border-box` it is part of it (CSS Sizing 3, `box-sizing`). The frame is the content box.
+    """
+
+    kind: Literal["percent-columns"] = "percent-columns"
+    columns: Annotated[int, Field(ge=1, le=24)]
+    percent: Annotated[float, Field(ge=0.01, le=100)] | None = None
+    padding_percent: Annotated[float, Field(ge=0, le=50)] = 0
+    box: Literal["content-box", "border-box"] = "content-box"
+    of: Literal["page", "container"] = "container"
+
+    @model_validator(mode="after")
+    def _something_left(self) -> PercentColumnsWidth:
+        if self.frame_percent < 0.01:
+            cell = 100 / self.columns if self.percent is None else self.percent
+            raise ValueError(
+                f"{cell:.6g} − 2·{self.padding_percent:g} = −{abs(self.frame_percent):.6g} %: the"
+                " padding leaves no width. Make it smaller."
+            )
+        return self
+
+    @property
+    def css_percent(self) -> float:
+        """The CSS width of a cell in per cent of the holder."""
+        if self.percent is not None:
+            return self.percent
+        whole = 100 / self.columns
+        return whole if self.box == "border-box" else whole - 2 * self.padding_percent
+
+    @property
+    def frame_percent(self) -> float:
+        """The content box, which is the picture's frame."""
+        inside = 2 * self.padding_percent if self.box == "border-box" else 0
+        return self.css_percent - inside
+
+    @property
+    def cell_percent(self) -> float:
+        """The border box, which is what the row has to hold."""
+        return self.frame_percent + 2 * self.padding_percent
+
+
 WidthRule = Annotated[
-    FixedWidth | ShareWidth | FullWidth | ColumnsWidth, Field(discriminator="kind")
+    FixedWidth | ShareWidth | FullWidth | ColumnsWidth | PercentColumnsWidth,
+    Field(discriminator="kind"),
 ]
 
 
@@ -122,3 +171,30 @@ class NaturalHeight(_Bounded):
 HeightRule = Annotated[
     RatioHeight | FixedHeight | ViewportHeight | NaturalHeight, Field(discriminator="kind")
 ]
+
+
+class FrameValues(Noun):
+    """What a named frame says in one span; `None` is handed down from the next wider span."""
+
+    width: WidthRule | None = None
+    height: HeightRule | None = None
+    stands: Stands | None = None
+
+
+#: What a named frame is known by for ever, whatever it is called.
+FrameId = Annotated[
+    str,
+    written(
+        r"^[a-z][a-z0-9-]{0,39}$",
+        "It must begin with a small letter and hold only small letters, digits and hyphens.",
+    ),
+]
+
+
+class NamedFrame(Noun):
+    """A frame of a site that many placements use. `spans` holds, per letter of a span, what it says
+    there itself."""
+
+    id: FrameId
+    name: Annotated[str, Field(min_length=1, max_length=40)]
+    spans: dict[Letter, FrameValues] = Field(default_factory=dict)

@@ -9,12 +9,12 @@ from pydantic import Field, JsonValue
 
 from skypane.errors import written
 from skypane.identifiers import identifier
+from skypane.model.files import MOST_RUNGS, Lists, Rungs
+from skypane.model.frame import FrameId, Letter
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
 from skypane.values import Noun
 
-#: The letter of a span: A is the narrowest.
-Letter = Annotated[str, written(r"^[A-Z]$", "It must be the letter of a span, as A.")]
 Treatments = dict[Letter, Treatment]
 #: A kind of placement; the layouts say which there are.
 Kind = Annotated[str, written(r"^[a-z]{1,20}$", "It must be one word of small letters.")]
@@ -37,14 +37,17 @@ class Part(Noun):
     # overrides the original's alt text; "": decorative on purpose
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None
     treatments: Treatments = Field(default_factory=dict)
+    # widths to export in place of those that are worked out, by the widest span that takes them
+    ladders: dict[Letter, Rungs] = Field(default_factory=dict)
 
 
 class Placement(Noun):
     """One spot on a page.
 
     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
-    what a part sets there itself. `layout` holds values of the kind itself, handed down from wider
-    spans to narrower ones like those of a treatment.
+    what a part sets there itself, and over what the named `frame` says there. `layout` holds values
+    of the kind itself, handed down from wider spans to narrower ones like those of a treatment.
+    `n_files` is how many widths each ladder has; None: as few as the site's waste allows.
     """
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
@@ -52,6 +55,9 @@ class Placement(Noun):
     lead: bool = True  # whether the first screen shows it: loads at once, not lazily
     parts: Annotated[tuple[Part, ...], Field(max_length=MOST_PARTS)] = (Part(),)
     common: Treatments = Field(default_factory=dict)
+    frame: FrameId | None = None  # the named frame of the site that lies under all treatments
+    lists: Lists | None = None  # None: as the site has it
+    n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
     # see `skypane.files.names.stems`
     stem: Stem | None = None

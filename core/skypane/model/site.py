@@ -7,10 +7,11 @@ from typing import Annotated, Literal
 from pydantic import Field, field_validator, model_validator
 
 from skypane.errors import written
-from skypane.model.placement import Letter
+from skypane.model.audience import USUAL_AUDIENCE, Audience, Takes
+from skypane.model.files import MOST_RUNGS, Format, Lists
+from skypane.model.frame import Letter, NamedFrame
 from skypane.values import Noun, Px
 
-Format = Literal["avif", "webp", "jpeg", "png"]
 MediaStyle = Literal["max-width", "min-width", "range"]
 
 #: Bounds of what a viewport can be. Below and above, no screen is known (common practice).
@@ -18,6 +19,7 @@ LEAST_VIEWPORT, GREATEST_VIEWPORT = 120, 7680
 MOST_BREAKPOINTS = 12
 MOST_DENSITIES = 8
 MOST_HEIGHTS = 24
+MOST_FRAMES = 60
 
 
 class HeightRange(Noun):
@@ -54,6 +56,7 @@ class Naming(Noun):
 
     span_lead: Lead = "--"
     density_lead: Lead = "@"
+    width_lead: Lead = "@"
 
 
 class Quality(Noun):
@@ -90,6 +93,13 @@ class Site(Noun):
         USUAL_HEIGHTS
     )
     container: Container = Container()
+    frames: Annotated[tuple[NamedFrame, ...], Field(max_length=MOST_FRAMES)] = ()
+    lists: Lists = "fitting"
+    # a ladder has the fewest widths whose waste is at most this, but no more than `most_files`
+    waste_percent: Annotated[float, Field(ge=0, le=1000)] = 10
+    most_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] = 6
+    audience: Audience = USUAL_AUDIENCE
+    takes: Takes = Takes()
     naming: Naming = Naming()
     quality: Quality = Quality()
     budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
@@ -112,6 +122,21 @@ class Site(Noun):
             raise ValueError("1x must stay: plain screens need it.")
         return tuple(sorted(set(densities)))
 
+    @field_validator("frames")
+    @classmethod
+    def _frames(cls, frames: tuple[NamedFrame, ...]) -> tuple[NamedFrame, ...]:
+        for what in ("id", "name"):
+            seen: set[str] = set()
+            for frame in frames:
+                said = getattr(frame, what)
+                if said in seen:
+                    raise ValueError(f"Two frames are called {said}. Rename one.")
+                seen.add(said)
+        return frames
+
+    def frame_of(self, id: str) -> NamedFrame | None:
+        return next((f for f in self.frames if f.id == id), None)
+
     @model_validator(mode="after")
     def _breakpoints_in_range(self) -> Site:
         if self.narrowest > self.widest:
@@ -131,5 +156,12 @@ class Site(Noun):
                 raise ValueError(
                     f"The breakpoint {b} lies outside the site's widths. A breakpoint is the last"
                     f" width of a span: {self.narrowest} to {self.widest - 1}."
+                )
+        letters = {chr(ord("A") + i) for i in range(len(self.breakpoints) + 1)}
+        for frame in self.frames:
+            if unknown := sorted(set(frame.spans) - letters):
+                raise ValueError(
+                    f"The frame {frame.name} speaks of span {unknown[0]}, which this site does not"
+                    " have. Remove it there."
                 )
         return self

@@ -3,7 +3,8 @@ lifted here and nowhere else.
 
 Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and
 crops narrower than a hairline, no ratios beyond what a frame can have, at most eight densities.
-3 has placements of parts.
+3 has placements of parts. 4 says how files
+are offered: what was stored before goes on to offer them by density.
 """
 
 from __future__ import annotations
@@ -15,7 +16,7 @@ from skypane.errors import SkyPaneError
 from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
 from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
-VERSION = 3
+VERSION = 4
 
 #: What is stored: a site's plan, a placement, the areas of an original, the looks of several by id,
 #: and a delivery's question and answer.
@@ -125,4 +126,14 @@ def _in_parts(kind: Kind, value: Any) -> Any:
     return value
 
 
-_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {1: _bounded, 2: _in_parts}
+def _by_density(kind: Kind, value: Any) -> Any:
+    """From 3 to 4: files stay as they were."""
+    match kind:
+        case "site":
+            return {"lists": "densities", **value}
+        case "asked":
+            return {**value, "site": _by_density("site", value["site"])}
+    return value
+
+
+_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {1: _bounded, 2: _in_parts, 3: _by_density}

@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from typing import Any, NamedTuple
 
 import numpy as np
 
+from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
 from skypane.model import Rendition, Site
 from skypane.reading.nouns import Band
 from skypane.shown.keeps import FATES, fate_codes
-from skypane.shown.plan import PartPlan, ShownSpan
+from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
 from skypane.values import once
 from skypane.widths.curves import Curve, Points, simplified
 from skypane.widths.frames import Floats
-from skypane.widths.runs import Run, Verdict, merged, runs_of
+from skypane.widths.runs import Run, Verdict, equal_runs, merged, runs_of
 
 
 def area_bands(part: PartPlan) -> tuple[Band, ...]:
@@ -53,25 +55,43 @@ def _area_runs(p: ShownSpan) -> dict[str, tuple[list[Run], Points]]:
     return out
 
 
-def _picked(files: Files, part: int, letter: str, density: float) -> Rendition | None:
-    """The rendition of the most modern format that a screen of this density takes: the least that
-    suffices, else the greatest."""
+class _Taken(NamedTuple):
+    """What screens of one density take over a span: `files` of the most modern format from the
+    narrowest, and which of them at each width."""
+
+    files: tuple[Rendition, ...]
+    at: np.ndarray[Any, np.dtype[np.int64]]
+
+
+def _taken(files: Files, part: int, p: ShownSpan, density: float) -> _Taken | None:
+    """The least file that suffices, else the greatest (see `picks`)."""
+    letter = p.span.letter
     made = next((m for g, m in files if g.part == part and letter in g.letters), ())
-    mine = sorted((r for r in made if r.format == made[0].format), key=lambda r: r.density)
-    return next((r for r in mine if r.density >= density), mine[-1] if mine else None)
+    mine = sorted((r for r in made if r.format == made[0].format), key=lambda r: r.width_px)
+    if not mine:
+        return None
+    if mine[0].density is None:
+        needed = np.round(drawn_widths(p) * density, 4)
+        index = np.searchsorted([r.width_px for r in mine], needed, side="left")
+        return _Taken(tuple(mine), np.minimum(index, len(mine) - 1))
+    enough = next((i for i, r in enumerate(mine) if (r.density or 0) >= density), len(mine) - 1)
+    return _Taken(tuple(mine), np.broadcast_to(np.int64(enough), p.viewport_w.shape))
 
 
 @once
 def _drawn(p: ShownSpan) -> tuple[Floats, Points]:
     """Drawn width of the cut at the worst viewport height of every width, and as points."""
-    drawn = p.drawn_cut_width.max(axis=0)
+    drawn = drawn_widths(p)
     return drawn, simplified(p.viewport_w, drawn, 0.02).points
 
 
 @once
-def _sharpness(p: ShownSpan, width_px: int, density: float) -> tuple[list[Run], Points]:
-    """Runs of sharp and soft for a file of this width; points only where it is soft somewhere."""
+def _sharpness(
+    p: ShownSpan, widths: tuple[int, ...], index: bytes, density: float
+) -> tuple[list[Run], Points]:
+    """Runs of sharp and soft for the files taken; points only where they are soft somewhere."""
     needed = _drawn(p)[0] * density
+    width_px = np.array(widths)[np.frombuffer(index, np.int64)]
     share = np.minimum(width_px / needed, 9.99)
     # a file is sharp when it has the needed px to within a whole px
     sharp = width_px >= np.ceil(np.round(needed, 4)) - 1
@@ -89,10 +109,11 @@ def sharp_bands(site: Site, part: PartPlan, files: Files) -> tuple[Band, ...]:
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
         for p in part.shown:
-            file = _picked(files, part.index, p.span.letter, density)
-            if file is None:
+            taken = _taken(files, part.index, p, density)
+            if taken is None:
                 continue
-            mine, curve = _sharpness(p, file.width_px, density)
+            widths = tuple(r.width_px for r in taken.files)
+            mine, curve = _sharpness(p, widths, taken.at.tobytes(), density)
             runs += mine
             points += curve
             asked += [(w, round(px * density, 5)) for w, px in _drawn(p)[1]]
@@ -118,27 +139,28 @@ def weight_bands(
     density = site.densities[-1]
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
-    for p in part.spans:
-        file = _picked(files, part.index, p.span.letter, density)
-        if file is None:
+    for p in part.shown:
+        taken = _taken(files, part.index, p, density)
+        if taken is None:
             continue
-        size = made.get(file.key)
-        share = round(size / site.budget_bytes, 4) if size is not None else 0.0
-        is_heavy = size is not None and size > site.budget_bytes
-        verdict: Verdict = "unknown" if size is None else "heavy" if is_heavy else "light"
-        first, last = p.span.first, p.span.last
-        runs.append(
-            Run(
-                first=first,
-                last=last,
-                verdict=verdict,
-                at_first=share,
-                at_last=share,
-                worst=share,
-                worst_at=first,
+        for a, b in equal_runs(taken.at):
+            size = made.get(taken.files[taken.at[a]].key)
+            share = round(size / site.budget_bytes, 4) if size is not None else 0.0
+            is_heavy = size is not None and size > site.budget_bytes
+            verdict: Verdict = "unknown" if size is None else "heavy" if is_heavy else "light"
+            first, last = int(p.viewport_w[a]), int(p.viewport_w[b - 1])
+            runs.append(
+                Run(
+                    first=first,
+                    last=last,
+                    verdict=verdict,
+                    at_first=share,
+                    at_last=share,
+                    worst=share,
+                    worst_at=first,
+                )
             )
-        )
-        points += [(first, size or 0), (last, size or 0)]
+            points += [(first, size or 0), (last, size or 0)]
     if not runs:
         return ()
     return (
@@ -151,3 +173,30 @@ def weight_bands(
             needed=None,
         ),
     )
+
+
+def frame_band(part: PartPlan) -> tuple[Band, ...]:
+    """The width of the frame as a curve, in CSS px; `peak` is where it is widest."""
+    spans = [p for p in part.spans if p.effective.show != "nothing"]
+    if not spans:
+        return ()
+    points = tuple(point for p in spans for point in frame_width(p).points)
+    tops = [(float(p.W[0].max()), -int(p.viewport_w[int(p.W[0].argmax())])) for p in spans]
+    width, at = max((round(w, 3), at) for w, at in tops)
+    return (
+        Band(
+            kind="frame",
+            name="Frame width",
+            density=None,
+            runs=(),
+            curve=Curve(points=points),
+            needed=None,
+            peak=(-at, width),
+        ),
+    )
+
+
+@once
+def frame_width(p: SpanPlan) -> Curve:
+    """The frame's width over one span, exact where it bends."""
+    return simplified(p.viewport_w, p.W[0], 0.02)

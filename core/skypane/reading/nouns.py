@@ -22,19 +22,21 @@ EdgesPx = tuple[int, int, int, int]
 
 class Band(Noun):
     """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-    weight at a density.
+    weight at a density, the width of the frame.
 
-    `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), or
-    of bytes; `needed`, of a sharpness band, of the image px that the frame asks for, before
+    `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
+    bytes, or of CSS px; `peak` is the narrowest width at which a frame is widest, and how wide.
+    `needed`, of a sharpness band, of the image px that the frame asks for, before
     rounding up.
     """
 
-    kind: Literal["area", "sharp", "weight"]
+    kind: Literal["area", "sharp", "weight", "frame"]
     name: str
     density: float | None
     runs: tuple[Run, ...]
     curve: Curve
     needed: Curve | None
+    peak: tuple[int, float] | None = None
 
 
 class Hold(Noun):
@@ -44,6 +46,68 @@ class Hold(Noun):
     name: str
     first: int
     last: int
+
+
+class WidthSum(Noun):
+    """How a frame's width comes about at one viewport width, as a sum."""
+
+    at: int
+    text: str
+
+
+class Rung(Noun):
+    """One width of a ladder. `share` of the group's audience takes it; `size_bytes` is what its
+    files weigh on average over the formats that the audience takes, None where one is not made
+    yet."""
+
+    width_px: int
+    share: float
+    size_bytes: int | None
+
+
+class TakenRun(Noun):
+    """Consecutive viewport widths at which screens of one density take one rung."""
+
+    first: int
+    last: int
+    width_px: int
+
+
+class TakenAt(Noun):
+    density: float
+    runs: tuple[TakenRun, ...]
+
+
+class Tradeoff(Noun):
+    """The best ladder of a number of files, and its waste as a share of the exact need."""
+
+    files: int
+    widths: tuple[int, ...]
+    waste: float
+
+
+class LadderReading(Noun):
+    """The ladder of one group of spans, and what other numbers of files would come to. `letter` is
+    the widest of its spans; `top_px` the width that it always has.
+
+    `is_own`: the designer's own widths. `waste` and `curve` rest on the usual growth of bytes,
+    `measured` on that of the files that are made (None before), whose exponent is `exponent`;
+    `fitted` are then the best widths for as many files.
+    """
+
+    part: int
+    letter: str
+    spans: tuple[str, ...]
+    crop_px: int
+    top_px: int
+    is_own: bool
+    rungs: tuple[Rung, ...]
+    waste: float
+    curve: tuple[Tradeoff, ...]
+    measured: float | None
+    exponent: float | None
+    fitted: tuple[int, ...] | None
+    taken: tuple[TakenAt, ...]
 
 
 class MovingSpan(Noun):
@@ -71,7 +135,8 @@ class SpanReading(MovingSpan):
 
     `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
-    fingerprints show the same at every width.
+    fingerprints show the same at every width. `sums` tell how the frame's width comes about at both
+    ends of the span and where it peaks in between; `row` how percentage columns add up.
     """
 
     title: str
@@ -84,6 +149,8 @@ class SpanReading(MovingSpan):
     held_by: tuple[str, ...]
     holds: tuple[Hold, ...]
     keeps: tuple[str, ...]
+    sums: tuple[WidthSum, ...]
+    row: str | None
 
 
 class CodeLine(Noun):
@@ -96,7 +163,7 @@ class CodeLine(Noun):
 class Code(Noun):
     markup: tuple[CodeLine, ...]
     css: tuple[CodeLine, ...]
-    sizes: tuple[str, ...]  # per part
+    sizes: tuple[str, ...]  # per part, of its drawn width
     markup_text: str
     css_text: str
 
@@ -165,7 +232,8 @@ class OverallSafe(Noun):
 
 
 class MovingPart(Noun):
-    """What changes of a part while something is dragged. `bands` are those of its keep areas."""
+    """What changes of a part while something is dragged. `bands` are those of its keep areas and of
+    its frame."""
 
     spans: tuple[MovingSpan, ...]
     bands: tuple[Band, ...]
@@ -198,5 +266,6 @@ class Reading(Moving):
     budget_bytes: int
     parts: tuple[PartReading, ...]
     files: tuple[FileRow, ...]
+    ladders: tuple[LadderReading, ...]
     findings: tuple[Finding, ...]
     code: Code

@@ -17,10 +17,11 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
-from skypane.markup.sizes import sizes_css
+from skypane.markup.sizes import drawn_sizes
 from skypane.model import Original, Placement, Site
-from skypane.reading.bands import area_bands, sharp_bands, weight_bands
+from skypane.reading.bands import area_bands, frame_band, sharp_bands, weight_bands
 from skypane.reading.detail import span_detail
+from skypane.reading.ladders import ladder_readings
 from skypane.reading.nouns import (
     Code,
     CodeLine,
@@ -81,6 +82,7 @@ def read(
             spans=tuple(span_reading(part, p) for p in part.spans),
             bands=(
                 *area_bands(part),
+                *frame_band(part),
                 *sharp_bands(site, part, files),
                 *weight_bands(site, part, files, made),
             ),
@@ -100,6 +102,7 @@ def read(
         budget_bytes=site.budget_bytes,
         parts=tuple(map(part_reading, computed.parts)),
         files=rows,
+        ladders=ladder_readings(computed, files, made),
         findings=tuple(findings(computed, rows)),
         code=_code(computed, files),
         pane=_pane(computed, preview),
@@ -126,7 +129,7 @@ def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:
 def _moving_part(part: PartPlan) -> MovingPart:
     return MovingPart(
         spans=tuple(map(moving_span, part.spans)),
-        bands=area_bands(part),
+        bands=(*area_bands(part), *frame_band(part)),
         safe=overall_safe(part),
     )
 
@@ -154,13 +157,7 @@ def _pane(computed: Plan, preview: PreviewUrl) -> Pane:
 
 def _code(computed: Plan, files: Files) -> Code:
     markup, css = placement_lines(computed, files), css_lines(computed)
-    sizes = tuple(
-        sizes_css(
-            [(p.span.first, p.span.last, p.layout.pieces(p.spot, p.index)) for p in part.spans],
-            computed.site.media_style,
-        )
-        for part in computed.parts
-    )
+    sizes = tuple(drawn_sizes(part.spans, computed.site.media_style) for part in computed.parts)
     return Code(
         markup=tuple(CodeLine(text=li.text, spans=li.spans) for li in markup),
         css=tuple(CodeLine(text=li.text, spans=li.spans) for li in css),

@@ -8,9 +8,9 @@ from typing import Any
 import numpy as np
 
 from skypane.markup.css import span_css
-from skypane.model import Following
+from skypane.model import Following, PercentColumnsWidth
 from skypane.numerals import number
-from skypane.reading.nouns import Hold, MovingSpan, SpanReading
+from skypane.reading.nouns import Hold, MovingSpan, SpanReading, WidthSum
 from skypane.shown.fit import following_offset
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
 from skypane.shown.safe import in_px
@@ -18,6 +18,7 @@ from skypane.treatments import own_values
 from skypane.values import once
 from skypane.widths.curves import simplified
 from skypane.widths.runs import stretches
+from skypane.widths.sums import row_of, width_sum
 
 #: How far a curve may be from what it stands for: in CSS px, and as a share of the picture.
 OFF_BY_PX, OFF_BY_SHARE = 0.5, 1e-3
@@ -88,7 +89,26 @@ def _at_rest(p: SpanPlan) -> dict[str, Any]:
         "position": css.position if css else "",
         "held_by": css.held_by if css else (),
         "holds": _holds(p) if isinstance(p, ShownSpan) else (),
+        "sums": _sums(p),
+        "row": _row(p),
     }
+
+
+def _sums(p: SpanPlan) -> tuple[WidthSum, ...]:
+    """At both ends, and where the frame is widest if that is in between."""
+    rule, container = p.effective.width, p.spot.container
+    ends = [p.span.first, p.span.last]
+    peak = int(p.viewport_w[int(p.W[0].argmax())])
+    if p.W[0].max() > max(p.W[0][0], p.W[0][-1]) + 0.5:
+        ends.insert(1, peak)
+    return tuple(WidthSum(at=at, text=width_sum(rule, container, at)) for at in dict.fromkeys(ends))
+
+
+def _row(p: SpanPlan) -> str | None:
+    rule = p.effective.width
+    if not isinstance(rule, PercentColumnsWidth):
+        return None
+    return row_of(rule, p.viewport_w, p.spot.container).text
 
 
 def _holds(p: ShownSpan) -> tuple[Hold, ...]:

@@ -44,6 +44,7 @@ from skypane.shown.fit import (
 )
 from skypane.treatments import (
     ALL,
+    NAMED,
     Effective,
     effective_crop,
     keeps_of,
@@ -52,6 +53,7 @@ from skypane.treatments import (
 )
 from skypane.widths.frames import Floats, Viewports
 from skypane.widths.spans import Span, spans_of
+from skypane.widths.sums import width_sum
 
 #: The frame of a picture that nobody has brought yet, where its ratio is asked for.
 UNKNOWN_RATIO = (16, 9)
@@ -285,6 +287,8 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
 
 def _field(part: int, source: str, field: str) -> str:
     """Where in a placement a value is set."""
+    if source.startswith(NAMED):
+        return "frame"
     letter = source.removeprefix(ALL)
     holder = "common" if source.startswith(ALL) else f"parts.{part}.treatments"
     return f"{holder}.{letter}.{field}"
@@ -386,9 +390,13 @@ def _has_size(spot: Spot, index: int, frame: Frame) -> None:
     if spot.cells[index].effective.show == "nothing" or (W.min() >= 1 and H.min() >= 1):
         return
     at = int(spot.viewports.widths[int(np.argmin(np.minimum(W, H).min(axis=0)))])
-    side = "width" if W.min() < 1 else "height"
+    side, why = "height", ""
+    if W.min() < 1:
+        side = "width"
+        why = f": {width_sum(spot.cells[index].effective.width, spot.container, at)}"
     raise NoSize(
-        f"The frame has no {side} at {at} px, span {spot.span.letter}. Give it more room there.",
+        f"The frame has no {side} at {at} px, span {spot.span.letter}{why}. Give it more room"
+        " there.",
         index,
         side,
     )

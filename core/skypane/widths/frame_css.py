@@ -11,6 +11,7 @@ from skypane.model import (
     FullWidth,
     HeightRule,
     NaturalHeight,
+    PercentColumnsWidth,
     RatioHeight,
     ShareWidth,
     Stands,
@@ -47,13 +48,14 @@ def width_css(rule: WidthRule, container: Container) -> str:
             core = px(rule.width_px)
         case FullWidth():
             core = whole
-        case ShareWidth():
+        case ShareWidth() | PercentColumnsWidth():
+            percent = rule.percent if isinstance(rule, ShareWidth) else rule.frame_percent
             if rule.of == "page":
-                core = f"{number(rule.percent)}%"
-            elif rule.percent == 100:
+                core = f"{number(percent)}%"
+            elif percent == 100:
                 core = holder_css(rule.of, container, whole)
             else:
-                core = f"{holder_css(rule.of, container, whole)} * {number(rule.percent / 100)}"
+                core = f"{holder_css(rule.of, container, whole)} * {number(percent / 100)}"
         case ColumnsWidth():
             share, constant = column_share(rule)
             core = holder_css(rule.of, container, whole) + (

@@ -24,6 +24,7 @@ from skypane.model import (
     HeightRange,
     HeightRule,
     NaturalHeight,
+    PercentColumnsWidth,
     RatioHeight,
     ShareWidth,
     Site,
@@ -50,20 +51,26 @@ def column_share(rule: ColumnsWidth) -> tuple[float, float]:
     return share, constant
 
 
-def padded_columns_percent(columns: int, padding_percent: float) -> float:
-    """Width in per cent of each of `columns` boxes with percentage padding on both sides: 100/n −
-    2·padding."""
-    return 100 / columns - 2 * padding_percent
+def holder_widths(of: str, viewport_widths: Floats, container: Container) -> Floats:
+    """Width of the page or of the container in CSS px at each viewport width."""
+    if of == "page":
+        return viewport_widths
+    return np.minimum(container.max_width_px, viewport_widths - 2 * container.margin_px)
 
 
 def frame_widths(rule: WidthRule, viewport_widths: Floats, container: Container) -> Floats:
     """Frame width in CSS px at each viewport width; never negative."""
+    free = free_widths(rule, viewport_widths, container)
+    return np.maximum(_clamped(free, rule.least_px, rule.greatest_px), 0)
+
+
+def free_widths(rule: WidthRule, viewport_widths: Floats, container: Container) -> Floats:
+    """The same before its least and greatest; negative where gutters or margins take more than
+    there is."""
     v = np.asarray(viewport_widths, dtype=np.float64)
 
     def holder(of: str) -> Floats:
-        if of == "page":
-            return v
-        return np.minimum(container.max_width_px, v - 2 * container.margin_px)
+        return holder_widths(of, v, container)
 
     match rule:
         case FixedWidth():
@@ -75,7 +82,9 @@ def frame_widths(rule: WidthRule, viewport_widths: Floats, container: Container)
         case ColumnsWidth():
             share, constant = column_share(rule)
             widths = holder(rule.of) * share + constant
-    return np.maximum(_clamped(widths, rule.least_px, rule.greatest_px), 0)
+        case PercentColumnsWidth():
+            widths = holder(rule.of) * rule.frame_percent / 100
+    return widths
 
 
 def frame_heights(
@@ -161,11 +170,9 @@ def width_pieces(rule: WidthRule, container: Container) -> list[Piece]:
             pieces = [Piece(math.inf, 0.0, rule.width_px)]
         case FullWidth():
             pieces = holder
-        case ShareWidth():
-            pieces = [
-                Piece(p.until, p.share * rule.percent / 100, p.constant * rule.percent / 100)
-                for p in holder
-            ]
+        case ShareWidth() | PercentColumnsWidth():
+            part = (rule.percent if isinstance(rule, ShareWidth) else rule.frame_percent) / 100
+            pieces = [Piece(p.until, p.share * part, p.constant * part) for p in holder]
         case ColumnsWidth():
             share, constant = column_share(rule)
             pieces = [

@@ -28,7 +28,7 @@ class Run(Noun):
 
 def equal_runs(values: np.ndarray[Any, Any]) -> list[tuple[int, int]]:
     """Consecutive equal values, as the place of the first and the place after the last."""
-    if constant(values):
+    if constant(values) and len(values):
         return [(0, len(values))]
     changes = (np.flatnonzero(values[1:] != values[:-1]) + 1).tolist()
     return list(zip([0, *changes], [*changes, len(values)], strict=True))
