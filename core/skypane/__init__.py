@@ -12,13 +12,16 @@ desk). Beside them `picks`: which file a browser takes from any markup.
 from skypane.advice.others import belongs
 from skypane.advice.remedies import Advice, Remedy
 from skypane.advice.walk import advise, advise_part, applied, applied_all
+from skypane.carried import respan, respanned
 from skypane.changes import differences
 from skypane.errors import InvalidPlan, SkyPaneError, UnreadablePicture
 from skypane.files.renditions import renditions
 from skypane.findings import findings_of
+from skypane.found import Found, found_in
 from skypane.handover import blueprint
 from skypane.layouts import Layout, kinds
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
+from skypane.named import named_from, parted, using
 from skypane.picks import Environment, pick, reach, read_markup
 from skypane.proof import predict
 from skypane.reading import Moving, Reading, read, read_moving
@@ -27,11 +30,12 @@ from skypane.shown.keeps import failing
 from skypane.shown.plan import Plan, ShownSpan, SpanPlan, plan
 from skypane.shown.safe import SafeArea, safe_area_of
 from skypane.strip import StripFrame, strip_frame, strip_of
-from skypane.treatments import resolve, respan, showing
+from skypane.treatments import check_frames, resolve, showing
 
 __all__ = [
     "Advice",
     "Environment",
+    "Found",
     "InvalidPlan",
     "Layout",
     "Moving",
@@ -56,12 +60,16 @@ __all__ = [
     "applied_all",
     "belongs",
     "blueprint",
+    "check_frames",
     "differences",
     "failing",
     "findings_of",
+    "found_in",
     "has_same_ratio",
     "kinds",
+    "named_from",
     "no_longer_fits",
+    "parted",
     "pick",
     "picture",
     "plan",
@@ -73,8 +81,10 @@ __all__ = [
     "renditions",
     "resolve",
     "respan",
+    "respanned",
     "safe_area_of",
     "showing",
     "strip_frame",
     "strip_of",
+    "using",
 ]

@@ -3,7 +3,7 @@ in each span from the site's named frame to the placement, and from there to its
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
 
@@ -132,18 +132,18 @@ def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]
         raise InvalidPlan(
             f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
         )
-    below = (_Layer(NAMED, frame_treatments(site, placement)), _Layer(ALL, placement.common))
-    return tuple(_chain(letters, (*below, _Layer("", part.treatments))) for part in placement.parts)
+    below = (Layer(NAMED, frame_treatments(site, placement)), Layer(ALL, placement.common))
+    return tuple(chain(letters, (*below, Layer("", part.treatments))) for part in placement.parts)
 
 
-class _Layer(NamedTuple):
+class Layer(NamedTuple):
     """Treatments that lie over those of the layers before, and how `origin` names them."""
 
     named: str
     treatments: Treatments
 
 
-def _chain(letters: Sequence[str], layers: Sequence[_Layer]) -> dict[str, Resolved]:
+def chain(letters: Sequence[str], layers: Sequence[Layer]) -> dict[str, Resolved]:
     current, out = NOTHING_SAID, {}
     for letter in reversed(letters):
         for named, treatments in layers:
@@ -165,7 +165,20 @@ def frame_treatments(site: Site, placement: Placement) -> Treatments:
             " none.",
             field="frame",
         )
+    check_frames(site, frame)
     return said_by(frame)
+
+
+def check_frames(site: Site, *frames: NamedFrame) -> None:
+    """Raises InvalidPlan where one of the frames speaks of a span that the site does not have."""
+    letters = {s.letter for s in spans_of(site)}
+    for frame in frames:
+        if unknown := sorted(set(frame.spans) - letters):
+            raise InvalidPlan(
+                f"The frame {frame.name} speaks of span {unknown[0]}, which this site does not"
+                " have. Remove it there.",
+                field="plan.frames",
+            )
 
 
 def said_by(frame: NamedFrame) -> Treatments:
@@ -230,111 +243,3 @@ def showing(placement: Placement, original: int) -> Placement:
         for part in placement.parts
     )
     return placement.model_copy(update={"parts": parts, "common": shown(placement.common)})
-
-
-def parted(site: Site, placement: Placement) -> Placement:
-    """The placement without its named frame, whose values become its own wherever they hold."""
-    if placement.frame is None:
-        return placement
-    common = dict(placement.common)
-    for letter, said in frame_treatments(site, placement).items():
-        over = own_values(common[letter]) if letter in common else {}
-        common[letter] = Treatment(**{**own_values(said), **over})
-    return placement.model_copy(update={"frame": None, "common": common})
-
-
-def respan(
-    before: Site,
-    after: Site,
-    placement: Placement,
-    areas: Mapping[int, tuple[str, ...]] | None = None,
-) -> Placement:
-    """The placement after the site's breakpoints have changed: every width keeps what it did, as
-    far as spans allow. `after` has its named frames carried over already (see `respanned`).
-
-    A new span takes what held at its last width; what equals the next wider span is handed down
-    rather than own. `areas` are the names of each original's keep areas: what a span says that
-    shows all of them beside a wider one that names some. A ladder stays with the span that ends
-    where its own did, and goes where there is none.
-    """
-    if len(before.breakpoints) == len(after.breakpoints):
-        return placement
-    letters, areas = [s.letter for s in spans_of(before)], areas or {}
-    taken = _taken_from(before, after)
-    old, new = frame_treatments(before, placement), frame_treatments(after, placement)
-    below = (_Layer(NAMED, old), _Layer(ALL, placement.common))
-    common = _carried(taken, _chain(letters, below), (new,), areas)
-    ends = {s.last: s.letter for s in spans_of(after)}
-    kept = {s.letter: ends[s.last] for s in spans_of(before) if s.last in ends}
-    parts = []
-    for part, held in zip(placement.parts, resolve(before, placement), strict=True):
-        treatments = _carried(taken, held, (new, common), areas)
-        ladders = {kept[k]: rungs for k, rungs in part.ladders.items() if k in kept}
-        parts.append(part.model_copy(update={"treatments": treatments, "ladders": ladders}))
-    values = layout_values(before, placement)
-    layout: dict[str, dict[str, Any]] = {}
-    wider: dict[str, Any] = {}
-    for letter, was in taken.items():
-        own = {k: v for k, v in values[was].items() if k not in wider or wider[k] != v}
-        if own:
-            layout[letter] = own
-        wider = values[was]
-    changed = {"parts": tuple(parts), "common": common, "layout": layout}
-    return placement.model_copy(update=changed)
-
-
-def respanned(before: Site, after: Site) -> Site:
-    """The site after its breakpoints have changed in number, its named frames carried over like the
-    treatments of placements (see `respan`)."""
-    if len(before.breakpoints) == len(after.breakpoints):
-        return after
-    letters, taken = [s.letter for s in spans_of(before)], _taken_from(before, after)
-    frames = []
-    for frame in before.frames:
-        held = _chain(letters, (_Layer("", said_by(frame)),))
-        carried = _carried(taken, held, (), {})
-        spans = {k: FrameValues(**{f: getattr(t, f) for f in OF_FRAME}) for k, t in carried.items()}
-        frames.append(frame.model_copy(update={"spans": spans}))
-    return after.model_copy(update={"frames": tuple(frames)})
-
-
-def _taken_from(before: Site, after: Site) -> dict[str, str]:
-    """Per new letter, from the widest, the old span that it takes after."""
-    old = spans_of(before)
-    return {
-        span.letter: next((s for s in old if s.last >= span.last), old[-1]).letter
-        for span in reversed(spans_of(after))
-    }
-
-
-def _carried(
-    taken: Mapping[str, str],
-    held: Mapping[str, Resolved],
-    below: Sequence[Treatments],
-    areas: Mapping[int, tuple[str, ...]],
-) -> Treatments:
-    """Own treatments that come to what held, over those that lie below."""
-    treatments: Treatments = {}
-    wider: dict[str, Any] = {}
-    for letter, old in taken.items():
-        for layer in below:
-            laid = own_values(layer[letter]) if letter in layer else {}
-            if laid.get("original", wider.get("original")) != wider.get("original"):
-                wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
-            wider |= laid
-        e, origin = held[old]
-        values = {f: getattr(e, f) for f in FIELDS if origin[f]}
-        if wider.get("original") == e.original:  # else crop and areas are not handed down to it
-            if e.crop is None and wider.get("crop") is not None:
-                values["crop"] = WHOLE
-            if e.keeps is None and wider.get("keeps") is not None and e.original is not None:
-                values["keeps"] = areas.get(e.original, ())
-        else:
-            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
-        own = {
-            f: v for f, v in values.items() if v is not None and (f not in wider or wider[f] != v)
-        }
-        if own:
-            treatments[letter] = Treatment.model_validate(own)
-        wider |= own
-    return treatments

@@ -6,6 +6,7 @@ import sys
 from pathlib import Path
 
 import pytest
+from skypane import cli
 
 SKYPANE = [sys.executable, "-c", "from skypane.cli import app; app()"]
 
@@ -161,11 +162,17 @@ def test_advise_walks_the_steps_with_figures():
     assert answers[1]["advice"] is None
 
 
-def test_the_schema_in_the_documentation_is_true():
-    from skypane.cli import KeepsQuestion
-
-    committed = Path(__file__).parents[2] / "docs/keeps.schema.json"
-    assert json.loads(committed.read_text()) == KeepsQuestion.model_json_schema()
+@pytest.mark.parametrize(
+    ("name", "question"),
+    [
+        ("keeps", cli.KeepsQuestion),
+        ("sizes", cli.SizesQuestion),
+        ("ladder", cli.LadderQuestion),
+    ],
+)
+def test_the_schema_in_the_documentation_is_true(name, question):
+    committed = Path(__file__).parents[2] / f"docs/{name}.schema.json"
+    assert json.loads(committed.read_text()) == question.model_json_schema()
 
 
 def test_every_line_of_hostile_input_is_answered_in_json():

@@ -5,6 +5,7 @@ import pytest
 from pair import Pair
 from selectolax.lexbor import LexborHTMLParser
 from skypane.advice.walk import applied
+from skypane.carried import respan
 from skypane.changes import Version, named, with_area_renamed
 from skypane.errors import InvalidPlan
 from skypane.handover import blueprint
@@ -13,7 +14,7 @@ from skypane.model import Area, Original, Part, Placement, RatioHeight, Rect, Si
 from skypane.picks import Environment, pick
 from skypane.reading import read
 from skypane.shown.plan import plan
-from skypane.treatments import resolve, respan
+from skypane.treatments import resolve
 
 SITE = Site()
 TOWER = Area(name="Tower", rect=Rect(x=0.7, y=0.3, w=0.25, h=0.4))

@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from planned import read_part
+from skypane.carried import respan, respanned
 from skypane.errors import InvalidPlan
 from skypane.model import (
     ColumnsWidth,
@@ -22,8 +23,9 @@ from skypane.model import (
     Treatment,
     picture,
 )
+from skypane.named import named_from, parted, using
 from skypane.shown.plan import plan
-from skypane.treatments import parted, resolve, respan, respanned
+from skypane.treatments import resolve
 from skypane.widths.spans import spans_of
 from skypane.widths.sums import row_of, width_sum
 
@@ -36,6 +38,7 @@ THIRD = NamedFrame(
         "B": FrameValues(width=FullWidth()),
     },
 )
+LIKE_THIRD = {"frame": "column-third"}
 SITE = Site(frames=(THIRD,))
 V = np.arange(320, 2561, dtype=float)
 
@@ -209,7 +212,30 @@ def test_other_breakpoints_change_nothing_at_any_width(said, own, more):
 
 
 def test_frames_of_spans_that_are_not_there_and_doubles_are_refused():
-    with pytest.raises(ValueError, match="speaks of span D"):
-        Site(breakpoints=(599,), frames=(THIRD,))
+    with pytest.raises(InvalidPlan, match="speaks of span D"):
+        resolve(
+            Site(breakpoints=(599,), frames=(THIRD,)), picture("x").model_copy(update=LIKE_THIRD)
+        )
     with pytest.raises(ValueError, match="Two frames are called"):
         Site(frames=(THIRD, THIRD))
+
+
+def test_a_frame_is_named_after_a_placement_that_has_it():
+    p = placed(
+        None,
+        D=Treatment(original=1, width=FixedWidth(width_px=900)),
+        B=Treatment(height=FixedHeight(height_px=300), fit="contain"),
+    )
+    after, using_it = named_from(SITE, p, "Hero 岬")
+    (_, frame) = after.frames
+    assert frame.id == "hero-jia" and set(frame.spans) == {"D", "B"}
+    assert held(after, using_it) == held(SITE, p)
+    assert using_it.parts[0].treatments["D"] == Treatment(original=1)
+    assert using_it.parts[0].treatments["B"] == Treatment(fit="contain")
+    with pytest.raises(InvalidPlan, match="already"):
+        named_from(after, p, "Hero 岬")
+
+
+def test_a_placement_takes_a_named_frame_in_the_place_of_its_own():
+    p = placed(None, D=Treatment(original=1, width=FixedWidth(width_px=900), stands="end"))
+    assert held(SITE, using(p, "column-third")) == held(SITE, placed())

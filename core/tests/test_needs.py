@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from planned import by_density, effective, own, part_plan, span_plans, treated
+from skypane.carried import respan
 from skypane.errors import InvalidPlan
 from skypane.files.groups import groups
 from skypane.files.names import stems
@@ -28,7 +29,7 @@ from skypane.model import (
     picture,
 )
 from skypane.shown.plan import plan
-from skypane.treatments import FIELDS, resolve, respan
+from skypane.treatments import FIELDS, resolve
 from skypane.widths.spans import spans_of
 
 WIDE = Original(id=1, name="wide.jpg", width_px=5200, height_px=2900, sha256="w", focal=(0.74, 0.5))

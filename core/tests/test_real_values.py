@@ -13,6 +13,7 @@ from skypane.advice.costs import aim_costs
 from skypane.advice.crops import largest_crop
 from skypane.advice.trial import tried
 from skypane.advice.walk import advise
+from skypane.carried import respan
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
 from skypane.model import (
@@ -33,7 +34,7 @@ from skypane.numerals import share_text
 from skypane.shown.brief import brief
 from skypane.shown.fit import Picture, following_offset
 from skypane.shown.keeps import failing
-from skypane.treatments import effective_crop, respan
+from skypane.treatments import effective_crop
 from skypane.widths.spans import retitled, spans_of
 
 #: Px sizes of pictures as cameras, phones, drones, scanners and screens make them (common practice;

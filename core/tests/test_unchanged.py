@@ -17,7 +17,7 @@ from skypane.model.stored import lifted
 
 HERE = Path(__file__).parent
 DELIVERED = sorted((HERE / "delivered").iterdir())
-COMMANDS = ("picks", "shows", "keeps", "advise")
+COMMANDS = ("picks", "shows", "keeps", "advise", "sizes", "ladder")
 
 
 @pytest.mark.parametrize("folder", DELIVERED, ids=lambda f: f.name)

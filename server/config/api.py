@@ -16,9 +16,12 @@ from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 from placements.api import router as placements
+from placements.frames import router as frames
+from placements.placeholders import router as placeholders
 from placements.remedies import router as remedies
 from placements.safe import router as safe
 from sites.api import router as sites
+from sites.tables import router as tables
 
 from config import problems
 from config.bodies import Json
@@ -72,10 +75,13 @@ problems.install(api)
 api.add_router("", accounts, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", site_doors, tags=["sites"])
+api.add_router("", tables, tags=["sites"])
 api.add_router("", people, tags=["people"])
 api.add_router("", originals, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
 api.add_router("", readings, tags=["readings"])
 api.add_router("", remedies, tags=["remedies"])
+api.add_router("", frames, tags=["placements"])
+api.add_router("", placeholders, tags=["placements"])
 api.add_router("", safe, tags=["safe areas"])
 api.add_router("", deliveries, tags=["deliveries"])

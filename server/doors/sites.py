@@ -10,12 +10,12 @@ from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
-from placements.models import Placement, planned, respan_all
+from placements.models import Placement, carry_all, frame_uses, planned
 from placements.strips import StripFrameOut, strip_frame_out
 from sites.access import owned, site_for
 from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteIn, SiteOut, site_out
-from skypane import InvalidPlan, Plan, findings_of
+from skypane import InvalidPlan, Plan, check_frames, findings_of, respanned
 from skypane.widths.spans import retitled
 
 router = Router()
@@ -118,8 +118,15 @@ def _lead(row: Placement, computed: Plan) -> LeadPlacement:
     )
 
 
+@router.get("/sites/{int:site_id}/frames/uses", response={200: dict[str, list[str]], 404: Problem})
+def read_frame_uses(request: HttpRequest, site_id: int) -> dict[str, list[str]]:
+    """Where each named frame is used, by its id, as "Page · Placement"."""
+    return frame_uses(site_for(request, site_id))
+
+
 @router.post("/sites", response={201: SiteOut, 422: Problem})
 def make_site(request: HttpRequest, payload: SiteIn) -> Status[SiteOut]:
+    check_frames(payload.plan, *payload.plan.frames)
 
     def make() -> Site:
         site = Site.objects.create(
@@ -148,8 +155,9 @@ def remove_site(request: HttpRequest, site_id: int) -> Status[None]:
     response={200: SiteOut, 404: Problem, 409: Problem, 422: Problem},
 )
 def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> SiteOut:
-    """Change name and plan. Where the number of breakpoints changes, every placement keeps what it
-    did at each width, and every title stays on its widths."""
+    """Change name and plan. Where the number of breakpoints changes, placements and named frames
+    keep what they did at each width, and titles stay on their widths. A placement whose named frame
+    is gone keeps its values as its own."""
 
     def change() -> Site:
         site_for(request, site_id)
@@ -163,11 +171,14 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
         # titles that are sent as they were are carried to where their widths are now
         after = payload.plan
         if payload.plan.titles == before.titles:
-            after = retitled(before, payload.plan)
+            after = retitled(before, after)
+        if payload.plan.frames == before.frames:
+            after = respanned(before, after)
+        check_frames(after, *after.frames)
         site.name, site.plan = payload.name.strip(), after.model_dump(mode="json")
         site.revision += 1
         site.save(update_fields=["name", "plan", "revision"])
-        respan_all(site, before, after)
+        carry_all(site, before, after)
         return site
 
     return site_out(in_one_go(change), request.user)

@@ -111,7 +111,7 @@ def _mine(request: HttpRequest, placement_id: int) -> Placement:
     return row_for(request, rows, "page__site", placement_id)
 
 
-def _out(row: Placement) -> PlacementOut:
+def placement_out(row: Placement) -> PlacementOut:
     noun = row.as_noun()
     originals = Original.objects.filter(site=row.page.site, id__in=noun.original_ids)
     return PlacementOut(
@@ -164,7 +164,7 @@ def make_placement(
         last = page.placements.aggregate(last=Max("position"))["last"] or 0
         return _put(page, last + 1, payload.placement)
 
-    return Status(201, _out(in_one_go(make)))
+    return Status(201, placement_out(in_one_go(make)))
 
 
 def _put(page: Page, position: int, noun: model.Placement) -> Placement:
@@ -177,7 +177,7 @@ def _put(page: Page, position: int, noun: model.Placement) -> Placement:
 
 @router.get("/placements/{int:placement_id}", response={200: PlacementOut, 404: Problem})
 def read_placement(request: HttpRequest, placement_id: int) -> PlacementOut:
-    return _out(_mine(request, placement_id))
+    return placement_out(_mine(request, placement_id))
 
 
 class CopyIn(Body):
@@ -206,7 +206,7 @@ def copy_placement(
         page.placements.filter(position__gt=source.position).update(position=F("position") + 1)
         return _put(page, source.position + 1, noun)
 
-    return Status(201, _out(in_one_go(copy)))
+    return Status(201, placement_out(in_one_go(copy)))
 
 
 def _check(site: Site, placement: model.Placement) -> None:
@@ -246,7 +246,7 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
                     if row.revision == payload.revision
                     else "This placement was changed elsewhere since you opened it."
                 ),
-                _out(row).model_dump(mode="json"),
+                placement_out(row).model_dump(mode="json"),
                 list(_differences(row, payload)),
             )
         # its breakpoints as they are now, the row being locked
@@ -265,7 +265,7 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
         row.keep(payload.placement)
         return row
 
-    return _out(in_one_go(save))
+    return placement_out(in_one_go(save))
 
 
 def _stored(version_: VersionIn) -> tuple[dict[str, object], StoredLooks]:

@@ -13,7 +13,7 @@ from django.db import models
 from django.db.models.fields.json import KeyTextTransform
 from originals.models import Original
 from sites.models import Page, Site
-from skypane import InvalidPlan, Plan, failing, model, plan, respan
+from skypane import InvalidPlan, Plan, failing, model, parted, plan, respan
 from skypane.files.names import stems
 from skypane.widths.spans import spans_of
 
@@ -110,6 +110,16 @@ def uses_of(site: Site) -> dict[int, list[str]]:
     return found
 
 
+def frame_uses(site: Site) -> dict[str, list[str]]:
+    """Where each named frame is used, as "Page · Placement"."""
+    found: dict[str, list[str]] = {}
+    for row in placements_of(site):
+        noun = row.as_noun()
+        if noun.frame is not None:
+            found.setdefault(noun.frame, []).append(f"{row.page.title} · {noun.name}")
+    return found
+
+
 def planned(site: Site) -> Iterator[tuple[Placement, model.Placement, Plan | InvalidPlan]]:
     """Every placement of a site, computed; or why it cannot be."""
     nouns = {row: row.as_noun() for row in placements_of(site)}
@@ -135,23 +145,29 @@ def failing_areas(site: Site) -> dict[str, list[str]]:
     return found
 
 
-def respan_all(site: Site, before: model.Site, after: model.Site) -> None:
-    """Carry every placement, and its history, over to new breakpoints."""
-    if spans_of(before) == spans_of(after):
+def carry_all(site: Site, before: model.Site, after: model.Site) -> None:
+    """Carry every placement, and its history, over to new breakpoints; those whose named frame is
+    gone keep its values as their own."""
+    gone = {f.id for f in before.frames} - {f.id for f in after.frames}
+    if spans_of(before) == spans_of(after) and not gone:
         return
+
+    def carried(noun: model.Placement, areas: Mapping[int, tuple[str, ...]]) -> model.Placement:
+        return respan(before, after, parted(before, noun) if noun.frame in gone else noun, areas)
+
     areas = {
         o.id: tuple(a.name for a in o.as_noun().keeps) for o in site.originals.exclude(areas=[])
     }
     rows = locked(Placement, Placement.objects.filter(page__site=site).values_list("id", flat=True))
     for placement in rows.values():
         noun = placement.as_noun()
-        carried = respan(before, after, noun, areas)
-        if carried != noun:
-            placement.keep(carried)
+        moved = carried(noun, areas)
+        if moved != noun:
+            placement.keep(moved)
     for version in Version.objects.filter(placement__in=rows):
         then = {int(i): _keep_names(look) for i, look in version.looks.items()}
         noun = model.Placement.model_validate(version.body)
-        moved = respan(before, after, noun, {**areas, **then})
+        moved = carried(noun, {**areas, **then})
         if moved != noun:
             version.body = moved.model_dump(mode="json", exclude_none=True)
             version.save(update_fields=["body"])

@@ -1,4 +1,5 @@
-"""The safe area as a transparent PNG of the picture's size, to lay over it in any program."""
+"""Pictures of our own as PNG: the safe area, transparent, to lay over a picture in any program, and
+stand-ins."""
 
 from __future__ import annotations
 
@@ -26,4 +27,11 @@ def overlay_png(width_px: int, height_px: int, safe: Rect | None) -> bytes:
                 [0, 0, 0, 0], left + line, top + line, w - 2 * line, h - 2 * line, fill=True
             )
     data: bytes = image.pngsave_buffer(compression=9, keep="none")
+    return data
+
+
+def drawn_png(svg: str) -> bytes:
+    """One of our own SVGs as a PNG of its size, in as few colours as it has."""
+    image = pyvips.Image.svgload_buffer(svg.encode()).flatten(background=[255, 255, 255])
+    data: bytes = image.pngsave_buffer(compression=9, palette=True, Q=100, keep="none")
     return data

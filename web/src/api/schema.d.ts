@@ -299,6 +299,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/placements/{placement_id}/frame": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Change Frame
+         * @description Name the placement's frame, take a named one, or part from it.
+         */
+        post: operations["placements_frames_change_frame"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/placements/{placement_id}/history": {
         parameters: {
             query?: never;
@@ -311,6 +331,27 @@ export interface paths {
          * @description Every version that is still kept, the oldest first, and where the placement is among them.
          */
         get: operations["placements_api_read_history"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/placements/{placement_id}/placeholders/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Placeholders
+         * @description A zip with a neutral picture for every span that waits for one, at each density, with its px
+         *     written on it; of the placement as it is saved.
+         */
+        get: operations["placements_placeholders_placeholders"];
         put?: never;
         post?: never;
         delete?: never;
@@ -425,13 +466,54 @@ export interface paths {
         get: operations["doors_sites_read_site"];
         /**
          * Change Site
-         * @description Change name and plan. Where the number of breakpoints changes, every placement keeps what it
-         *     did at each width, and every title stays on its widths.
+         * @description Change name and plan. Where the number of breakpoints changes, every placement and every named
+         *     frame keeps what it did at each width, and every title stays on its widths. A placement whose
+         *     named frame is gone keeps its values as its own.
          */
         put: operations["doors_sites_change_site"];
         post?: never;
         /** Remove Site */
         delete: operations["doors_sites_remove_site"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/audience.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Audience Table
+         * @description The audience as it is saved, as a CSV.
+         */
+        get: operations["sites_tables_audience_table"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/audience/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Audience Table
+         * @description The audience that a CSV says: width, height, density, weight. Nothing is stored.
+         */
+        post: operations["sites_tables_read_audience_table"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -449,6 +531,47 @@ export interface paths {
          * @description The latest hundred runs of a site.
          */
         get: operations["deliveries_api_list_deliveries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Find Widths
+         * @description Breakpoints, containers, gutters and columns in a stylesheet, a file of design tokens or a
+         *     table. Nothing is stored: they are there to be chosen from.
+         */
+        post: operations["sites_tables_find_widths"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/frames/uses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Frame Uses
+         * @description Where each named frame is used, by its id, as "Page · Placement".
+         */
+        get: operations["doors_sites_read_frame_uses"];
         put?: never;
         post?: never;
         delete?: never;
@@ -865,10 +988,11 @@ export interface components {
         /**
          * Band
          * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-         *     weight at a density.
+         *     weight at a density, the width of the frame.
          *
-         *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), or
-         *     of bytes; `needed`, of a sharpness band, of the image px that the frame asks for, before
+         *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
+         *     bytes, or of CSS px; `peak` is the narrowest width at which a frame is widest, and how wide.
+         *     `needed`, of a sharpness band, of the image px that the frame asks for, before
          *     rounding up.
          */
         Band: {
@@ -879,10 +1003,15 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "area" | "sharp" | "weight";
+            kind: "area" | "sharp" | "weight" | "frame";
             /** Name */
             name: string;
             needed: components["schemas"]["Curve"] | null;
+            /** Peak */
+            peak?: [
+                number,
+                number
+            ] | null;
             /** Runs */
             runs: components["schemas"]["Run"][];
         };
@@ -1244,7 +1373,7 @@ export interface components {
             /** Whole */
             whole: boolean;
             /** Width */
-            width: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"];
+            width: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"];
         };
         /**
          * FailingSpan
@@ -1325,12 +1454,15 @@ export interface components {
         };
         /**
          * FileRow
-         * @description One px size of one group of spans, in all its formats. `share` is of the px needed; where it
-         *     is so far below 1 that somebody may see it, the files are `soft`.
+         * @description One px size of one group of spans, in all its formats. `density` is None where the file is
+         *     offered by its width. `share` is of the px needed; where it is so far below 1 that somebody may
+         *     see it, the files are `soft`.
          */
         FileRow: {
             /** Density */
-            density: number;
+            density: number | null;
+            /** Descriptor */
+            descriptor: string;
             /** Formats */
             formats: components["schemas"]["FileFormat"][];
             /** Height Px */
@@ -1453,6 +1585,60 @@ export interface components {
             kind: "following";
         };
         /**
+         * FoundOut
+         * @description What was found, and the same as a table that can be kept and brought again.
+         */
+        FoundOut: {
+            /** Csv */
+            csv: string;
+            /** Read */
+            read: string;
+            /** Widths */
+            widths: components["schemas"]["FoundWidth"][];
+        };
+        /**
+         * FoundWidth
+         * @description One width in CSS px (of `columns`: their number), how often it is there, and where first.
+         */
+        FoundWidth: {
+            /** Count */
+            count: number;
+            /** Px */
+            px: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "breakpoint" | "container" | "gutter" | "margin" | "columns" | "length";
+            /** Where */
+            where: string;
+        };
+        /**
+         * FrameIn
+         * @description `name`: of a new named frame, made as the placement's own is. `frame`: the id of one to take;
+         *     null leaves the one that it has, its values becoming the placement's own.
+         */
+        FrameIn: {
+            /** Frame */
+            frame?: string | null;
+            /** Name */
+            name?: string | null;
+            /** Revision */
+            revision: number;
+        };
+        /**
+         * FrameValues
+         * @description What a named frame says in one span; `None` is handed down from the next wider span.
+         */
+        FrameValues: {
+            /** Height */
+            height?: (components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"]) | null;
+            /** Stands */
+            stands?: ("start" | "centre" | "end") | null;
+            /** Width */
+            width?: (components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"]) | null;
+        };
+        /**
          * FullWidth
          * @description From edge to edge of the page.
          */
@@ -1573,6 +1759,43 @@ export interface components {
         };
         JsonValue: unknown;
         /**
+         * LadderReading
+         * @description The ladder of one group of spans, and what other numbers of files would come to. `letter` is
+         *     the widest of its spans; `top_px` the width that it always has.
+         *
+         *     `is_own`: the designer's own widths. `waste` and `curve` rest on the usual growth of bytes,
+         *     `measured` on that of the files that are made (None before), whose exponent is `exponent`;
+         *     `fitted` are then the best widths for as many files.
+         */
+        LadderReading: {
+            /** Crop Px */
+            crop_px: number;
+            /** Curve */
+            curve: components["schemas"]["Tradeoff"][];
+            /** Exponent */
+            exponent: number | null;
+            /** Fitted */
+            fitted: number[] | null;
+            /** Is Own */
+            is_own: boolean;
+            /** Letter */
+            letter: string;
+            /** Measured */
+            measured: number | null;
+            /** Part */
+            part: number;
+            /** Rungs */
+            rungs: components["schemas"]["Rung"][];
+            /** Spans */
+            spans: string[];
+            /** Taken */
+            taken: components["schemas"]["TakenAt"][];
+            /** Top Px */
+            top_px: number;
+            /** Waste */
+            waste: number;
+        };
+        /**
          * LeadPlacement
          * @description A placement in small: its widest and its narrowest span.
          */
@@ -1645,7 +1868,8 @@ export interface components {
         };
         /**
          * MovingPart
-         * @description What changes of a part while something is dragged. `bands` are those of its keep areas.
+         * @description What changes of a part while something is dragged. `bands` are those of its keep areas and of
+         *     its frame.
          */
         MovingPart: {
             /** Bands */
@@ -1687,6 +1911,21 @@ export interface components {
             y1: components["schemas"]["Curve"] | null;
         };
         /**
+         * NamedFrame
+         * @description A frame of a site that many placements use. `spans` holds, per letter of a span, what it says
+         *     there itself.
+         */
+        NamedFrame: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Spans */
+            spans?: {
+                [key: string]: components["schemas"]["FrameValues"];
+            };
+        };
+        /**
          * Naming
          * @description Leads of the parts of a file name (02-rules §13; the defaults are common practice).
          */
@@ -1701,6 +1940,11 @@ export interface components {
              * @default --
              */
             span_lead?: string;
+            /**
+             * Width Lead
+             * @default @
+             */
+            width_lead?: string;
         };
         /**
          * NaturalHeight
@@ -1879,6 +2123,10 @@ export interface components {
         Part: {
             /** Alt */
             alt?: string | null;
+            /** Ladders */
+            ladders?: {
+                [key: string]: number[];
+            };
             /** Treatments */
             treatments?: {
                 [key: string]: components["schemas"]["Treatment"];
@@ -1922,6 +2170,46 @@ export interface components {
             members: components["schemas"]["Member"][];
         };
         /**
+         * PercentColumnsWidth
+         * @description One of `columns` cells across the holder, sized in per cent of it (02-rules §2).
+         *
+         *     `percent` is the CSS width of a cell; None: as much as a full row leaves. `padding_percent` is
+         *     on both of its sides. With `content-box` the padding comes on top of the width, with
+         *     `border-box` it is part of it (CSS Sizing 3, `box-sizing`). The frame is the content box.
+         */
+        PercentColumnsWidth: {
+            /**
+             * Box
+             * @default content-box
+             * @enum {string}
+             */
+            box?: "content-box" | "border-box";
+            /** Columns */
+            columns: number;
+            /** Greatest Px */
+            greatest_px?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "percent-columns";
+            /** Least Px */
+            least_px?: number | null;
+            /**
+             * Of
+             * @default container
+             * @enum {string}
+             */
+            of?: "page" | "container";
+            /**
+             * Padding Percent
+             * @default 0
+             */
+            padding_percent?: number;
+            /** Percent */
+            percent?: number | null;
+        };
+        /**
          * PicksIn
          * @description Which browsers are asked about. Without cases: both bounds of every span at each density.
          */
@@ -1948,14 +2236,17 @@ export interface components {
          * @description One spot on a page.
          *
          *     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
-         *     what a part sets there itself. `layout` holds values of the kind itself, handed down from wider
-         *     spans to narrower ones like those of a treatment.
+         *     what a part sets there itself, and over what the named `frame` says there. `layout` holds values
+         *     of the kind itself, handed down from wider spans to narrower ones like those of a treatment.
+         *     `n_files` is how many widths each ladder has; None: as few as the site's waste allows.
          */
         Placement: {
             /** Common */
             common?: {
                 [key: string]: components["schemas"]["Treatment"];
             };
+            /** Frame */
+            frame?: string | null;
             /**
              * Kind
              * @default picture
@@ -1972,6 +2263,10 @@ export interface components {
              * @default true
              */
             lead?: boolean;
+            /** Lists */
+            lists?: ("fitting" | "widths" | "densities") | null;
+            /** N Files */
+            n_files?: number | null;
             /** Name */
             name: string;
             /**
@@ -1979,6 +2274,7 @@ export interface components {
              * @default [
              *       {
              *         "alt": null,
+             *         "ladders": {},
              *         "treatments": {}
              *       }
              *     ]
@@ -2187,6 +2483,8 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Heights */
             heights: components["schemas"]["ViewportPoint"][];
+            /** Ladders */
+            ladders: components["schemas"]["LadderReading"][];
             /** Narrowest */
             narrowest: number;
             pane: components["schemas"]["Pane"];
@@ -2318,6 +2616,20 @@ export interface components {
             /** Worst At */
             worst_at: number;
         };
+        /**
+         * Rung
+         * @description One width of a ladder. `share` of the group's audience takes it; `size_bytes` is what its
+         *     files weigh on average over the formats that the audience takes, None where one is not made
+         *     yet.
+         */
+        Rung: {
+            /** Share */
+            share: number;
+            /** Size Bytes */
+            size_bytes: number | null;
+            /** Width Px */
+            width_px: number;
+        };
         /** SafeAreaOut */
         SafeAreaOut: {
             /** Density */
@@ -2382,6 +2694,90 @@ export interface components {
          */
         Site: {
             /**
+             * Audience
+             * @default [
+             *       {
+             *         "density": 3,
+             *         "height": 800,
+             *         "weight": 14,
+             *         "width": 360
+             *       },
+             *       {
+             *         "density": 2,
+             *         "height": 667,
+             *         "weight": 6,
+             *         "width": 375
+             *       },
+             *       {
+             *         "density": 3,
+             *         "height": 844,
+             *         "weight": 16,
+             *         "width": 390
+             *       },
+             *       {
+             *         "density": 2.625,
+             *         "height": 915,
+             *         "weight": 12,
+             *         "width": 412
+             *       },
+             *       {
+             *         "density": 3,
+             *         "height": 932,
+             *         "weight": 8,
+             *         "width": 430
+             *       },
+             *       {
+             *         "density": 2,
+             *         "height": 1024,
+             *         "weight": 3,
+             *         "width": 768
+             *       },
+             *       {
+             *         "density": 2,
+             *         "height": 1180,
+             *         "weight": 3,
+             *         "width": 820
+             *       },
+             *       {
+             *         "density": 1.5,
+             *         "height": 720,
+             *         "weight": 5,
+             *         "width": 1280
+             *       },
+             *       {
+             *         "density": 1,
+             *         "height": 768,
+             *         "weight": 8,
+             *         "width": 1366
+             *       },
+             *       {
+             *         "density": 2,
+             *         "height": 900,
+             *         "weight": 8,
+             *         "width": 1440
+             *       },
+             *       {
+             *         "density": 1.25,
+             *         "height": 864,
+             *         "weight": 6,
+             *         "width": 1536
+             *       },
+             *       {
+             *         "density": 1,
+             *         "height": 1080,
+             *         "weight": 9,
+             *         "width": 1920
+             *       },
+             *       {
+             *         "density": 1,
+             *         "height": 1440,
+             *         "weight": 2,
+             *         "width": 2560
+             *       }
+             *     ]
+             */
+            audience?: components["schemas"]["Viewers"][];
+            /**
              * Breakpoints
              * @default [
              *       599,
@@ -2420,6 +2816,11 @@ export interface components {
              */
             formats?: ("avif" | "webp" | "jpeg" | "png")[];
             /**
+             * Frames
+             * @default []
+             */
+            frames?: components["schemas"]["NamedFrame"][];
+            /**
              * Heights
              * @default [
              *       {
@@ -2450,15 +2851,27 @@ export interface components {
              */
             heights?: components["schemas"]["HeightRange"][];
             /**
+             * Lists
+             * @default fitting
+             * @enum {string}
+             */
+            lists?: "fitting" | "widths" | "densities";
+            /**
              * Media Style
              * @default max-width
              * @enum {string}
              */
             media_style?: "max-width" | "min-width" | "range";
             /**
+             * Most Files
+             * @default 6
+             */
+            most_files?: number;
+            /**
              * @default {
              *       "density_lead": "@",
-             *       "span_lead": "--"
+             *       "span_lead": "--",
+             *       "width_lead": "@"
              *     }
              */
             naming?: components["schemas"]["Naming"];
@@ -2475,10 +2888,23 @@ export interface components {
              *     }
              */
             quality?: components["schemas"]["Quality"];
+            /**
+             * @default {
+             *       "avif": 93,
+             *       "jpeg": 2,
+             *       "webp": 5
+             *     }
+             */
+            takes?: components["schemas"]["Takes"];
             /** Titles */
             titles?: {
                 [key: string]: string;
             };
+            /**
+             * Waste Percent
+             * @default 10
+             */
+            waste_percent?: number;
             /**
              * Widest
              * @default 2560
@@ -2491,6 +2917,86 @@ export interface components {
             name: string;
             /**
              * @default {
+             *       "audience": [
+             *         {
+             *           "density": 3,
+             *           "height": 800,
+             *           "weight": 14,
+             *           "width": 360
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 667,
+             *           "weight": 6,
+             *           "width": 375
+             *         },
+             *         {
+             *           "density": 3,
+             *           "height": 844,
+             *           "weight": 16,
+             *           "width": 390
+             *         },
+             *         {
+             *           "density": 2.625,
+             *           "height": 915,
+             *           "weight": 12,
+             *           "width": 412
+             *         },
+             *         {
+             *           "density": 3,
+             *           "height": 932,
+             *           "weight": 8,
+             *           "width": 430
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 1024,
+             *           "weight": 3,
+             *           "width": 768
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 1180,
+             *           "weight": 3,
+             *           "width": 820
+             *         },
+             *         {
+             *           "density": 1.5,
+             *           "height": 720,
+             *           "weight": 5,
+             *           "width": 1280
+             *         },
+             *         {
+             *           "density": 1,
+             *           "height": 768,
+             *           "weight": 8,
+             *           "width": 1366
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 900,
+             *           "weight": 8,
+             *           "width": 1440
+             *         },
+             *         {
+             *           "density": 1.25,
+             *           "height": 864,
+             *           "weight": 6,
+             *           "width": 1536
+             *         },
+             *         {
+             *           "density": 1,
+             *           "height": 1080,
+             *           "weight": 9,
+             *           "width": 1920
+             *         },
+             *         {
+             *           "density": 1,
+             *           "height": 1440,
+             *           "weight": 2,
+             *           "width": 2560
+             *         }
+             *       ],
              *       "breakpoints": [
              *         599,
              *         1023,
@@ -2510,6 +3016,7 @@ export interface components {
              *         "webp",
              *         "jpeg"
              *       ],
+             *       "frames": [],
              *       "heights": [
              *         {
              *           "greatest_px": 932,
@@ -2536,10 +3043,13 @@ export interface components {
              *           "typical_px": 1080
              *         }
              *       ],
+             *       "lists": "fitting",
              *       "media_style": "max-width",
+             *       "most_files": 6,
              *       "naming": {
              *         "density_lead": "@",
-             *         "span_lead": "--"
+             *         "span_lead": "--",
+             *         "width_lead": "@"
              *       },
              *       "narrowest": 320,
              *       "quality": {
@@ -2547,7 +3057,13 @@ export interface components {
              *         "jpeg": 80,
              *         "webp": 78
              *       },
+             *       "takes": {
+             *         "avif": 93,
+             *         "jpeg": 2,
+             *         "webp": 5
+             *       },
              *       "titles": {},
+             *       "waste_percent": 10,
              *       "widest": 2560
              *     }
              */
@@ -2561,6 +3077,86 @@ export interface components {
             name: string;
             /**
              * @default {
+             *       "audience": [
+             *         {
+             *           "density": 3,
+             *           "height": 800,
+             *           "weight": 14,
+             *           "width": 360
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 667,
+             *           "weight": 6,
+             *           "width": 375
+             *         },
+             *         {
+             *           "density": 3,
+             *           "height": 844,
+             *           "weight": 16,
+             *           "width": 390
+             *         },
+             *         {
+             *           "density": 2.625,
+             *           "height": 915,
+             *           "weight": 12,
+             *           "width": 412
+             *         },
+             *         {
+             *           "density": 3,
+             *           "height": 932,
+             *           "weight": 8,
+             *           "width": 430
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 1024,
+             *           "weight": 3,
+             *           "width": 768
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 1180,
+             *           "weight": 3,
+             *           "width": 820
+             *         },
+             *         {
+             *           "density": 1.5,
+             *           "height": 720,
+             *           "weight": 5,
+             *           "width": 1280
+             *         },
+             *         {
+             *           "density": 1,
+             *           "height": 768,
+             *           "weight": 8,
+             *           "width": 1366
+             *         },
+             *         {
+             *           "density": 2,
+             *           "height": 900,
+             *           "weight": 8,
+             *           "width": 1440
+             *         },
+             *         {
+             *           "density": 1.25,
+             *           "height": 864,
+             *           "weight": 6,
+             *           "width": 1536
+             *         },
+             *         {
+             *           "density": 1,
+             *           "height": 1080,
+             *           "weight": 9,
+             *           "width": 1920
+             *         },
+             *         {
+             *           "density": 1,
+             *           "height": 1440,
+             *           "weight": 2,
+             *           "width": 2560
+             *         }
+             *       ],
              *       "breakpoints": [
              *         599,
              *         1023,
@@ -2580,6 +3176,7 @@ export interface components {
              *         "webp",
              *         "jpeg"
              *       ],
+             *       "frames": [],
              *       "heights": [
              *         {
              *           "greatest_px": 932,
@@ -2606,10 +3203,13 @@ export interface components {
              *           "typical_px": 1080
              *         }
              *       ],
+             *       "lists": "fitting",
              *       "media_style": "max-width",
+             *       "most_files": 6,
              *       "naming": {
              *         "density_lead": "@",
-             *         "span_lead": "--"
+             *         "span_lead": "--",
+             *         "width_lead": "@"
              *       },
              *       "narrowest": 320,
              *       "quality": {
@@ -2617,7 +3217,13 @@ export interface components {
              *         "jpeg": 80,
              *         "webp": 78
              *       },
+             *       "takes": {
+             *         "avif": 93,
+             *         "jpeg": 2,
+             *         "webp": 5
+             *       },
              *       "titles": {},
+             *       "waste_percent": 10,
              *       "widest": 2560
              *     }
              */
@@ -2689,7 +3295,8 @@ export interface components {
          *
          *     `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
          *     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
-         *     fingerprints show the same at every width.
+         *     fingerprints show the same at every width. `sums` tell how the frame's width comes about at both
+         *     ends of the span and where it peaks in between; `row` how percentage columns add up.
          */
         SpanReading: {
             drawn_w: components["schemas"]["Curve"] | null;
@@ -2721,6 +3328,8 @@ export interface components {
             own: string[];
             /** Position */
             position: string;
+            /** Row */
+            row: string | null;
             safe: components["schemas"]["Rect"] | null;
             /** Safe Px */
             safe_px: [
@@ -2729,6 +3338,8 @@ export interface components {
                 number,
                 number
             ] | null;
+            /** Sums */
+            sums: components["schemas"]["WidthSum"][];
             /** Title */
             title: string;
             /** Viewport Heights */
@@ -2775,6 +3386,64 @@ export interface components {
                 number
             ];
         };
+        /** TakenAt */
+        TakenAt: {
+            /** Density */
+            density: number;
+            /** Runs */
+            runs: components["schemas"]["TakenRun"][];
+        };
+        /**
+         * TakenRun
+         * @description Consecutive viewport widths at which screens of one density take one rung.
+         */
+        TakenRun: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
+         * Takes
+         * @description Which share of the audience takes each format: the newest that their browser knows. The
+         *     defaults are from memory.
+         */
+        Takes: {
+            /**
+             * Avif
+             * @default 93
+             */
+            avif?: number;
+            /**
+             * Jpeg
+             * @default 2
+             */
+            jpeg?: number;
+            /**
+             * Webp
+             * @default 5
+             */
+            webp?: number;
+        };
+        /** TextIn */
+        TextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * Tradeoff
+         * @description The best ladder of a number of files, and its waste as a share of the exact need.
+         */
+        Tradeoff: {
+            /** Files */
+            files: number;
+            /** Waste */
+            waste: number;
+            /** Widths */
+            widths: number[];
+        };
         /**
          * Treatment
          * @description What a part does within one span. `None` means: handed down from the next wider span.
@@ -2802,7 +3471,7 @@ export interface components {
             /** Whole */
             whole?: boolean | null;
             /** Width */
-            width?: (components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"]) | null;
+            width?: (components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"]) | null;
         };
         /** Undoing */
         Undoing: {
@@ -2844,6 +3513,27 @@ export interface components {
             position: number;
             /** What */
             what: string;
+        };
+        /**
+         * Viewers
+         * @description Everybody who looks through one viewport (CSS px) at one density. Weights are compared with
+         *     each other; they need not add up to anything.
+         */
+        Viewers: {
+            /**
+             * Density
+             * @default 1
+             */
+            density?: number;
+            /** Height */
+            height: number;
+            /**
+             * Weight
+             * @default 1
+             */
+            weight?: number;
+            /** Width */
+            width: number;
         };
         /**
          * ViewportHeight
@@ -2917,6 +3607,16 @@ export interface components {
             /** Placement Id */
             placement_id?: number | null;
             site?: components["schemas"]["Site"] | null;
+        };
+        /**
+         * WidthSum
+         * @description How a frame's width comes about at one viewport width, as a sum.
+         */
+        WidthSum: {
+            /** At */
+            at: number;
+            /** Text */
+            text: string;
         };
     };
     responses: never;
@@ -3923,6 +4623,68 @@ export interface operations {
             };
         };
     };
+    placements_frames_change_frame: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                placement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FrameIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacementOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     placements_api_read_history: {
         parameters: {
             query?: never;
@@ -3945,6 +4707,57 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    placements_placeholders_placeholders: {
+        parameters: {
+            query?: {
+                part?: number;
+                span?: string | null;
+            };
+            header?: never;
+            path: {
+                placement_id: number;
+                kind: "svg" | "png";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4424,6 +5237,112 @@ export interface operations {
             };
         };
     };
+    sites_tables_audience_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sites_tables_read_audience_table: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Viewers"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     deliveries_api_list_deliveries: {
         parameters: {
             query?: never;
@@ -4442,6 +5361,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DeliveryRow"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sites_tables_find_widths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_sites_read_frame_uses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: string[];
+                    };
                 };
             };
             /** @description Not Found */

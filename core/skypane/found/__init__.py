@@ -1,0 +1,28 @@
+"""Breakpoints, containers and column rules found in what a site already has: its CSS, its design
+tokens, a table."""
+
+from skypane.found.css import found_in_css
+from skypane.found.nouns import Found, FoundWidth, NothingFound
+from skypane.found.table import found_in_table
+from skypane.found.tokens import found_in_tokens
+
+__all__ = [
+    "Found",
+    "FoundWidth",
+    "NothingFound",
+    "found_in",
+    "found_in_css",
+    "found_in_table",
+    "found_in_tokens",
+]
+
+
+def found_in(text: str) -> Found:
+    """What is found in a text, whichever of the three it is. Raises NothingFound."""
+    start = text.lstrip("\ufeff \t\r\n")
+    if start[:1] in "{[" and start:
+        return found_in_tokens(text)
+    first = start.splitlines()[0] if start else ""
+    if start and "{" not in start and (first.count(",") + first.count(";") + first.count("\t")):
+        return found_in_table(text.encode())
+    return found_in_css(text)

@@ -1,0 +1,64 @@
+"""What a site can be told by files of others: widths found in CSS, tokens and tables, and its
+audience."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from config.bodies import Body
+from config.problems import Problem
+from django.http import HttpRequest, HttpResponse
+from ninja import File, Router, UploadedFile
+from pydantic import Field
+from skypane import Found, found_in, model
+from skypane.files.audience import audience_csv, audience_of
+from skypane.found.table import widths_csv
+from skypane.identifiers import identifier
+from skypane.tables import MOST_BYTES
+
+from sites.access import site_for
+
+router = Router()
+
+
+class TextIn(Body):
+    text: Annotated[str, Field(max_length=4_500_000)]
+
+
+class FoundOut(Found):
+    """What was found, and the same as a table that can be kept and brought again."""
+
+    csv: str
+
+
+@router.post("/sites/{int:site_id}/found", response={200: FoundOut, 404: Problem, 422: Problem})
+def find_widths(request: HttpRequest, site_id: int, payload: TextIn) -> FoundOut:
+    """Breakpoints, containers, gutters and columns in a stylesheet, a file of design tokens or a
+    table. Nothing is stored: they are there to be chosen from."""
+    site_for(request, site_id, looking=True)
+    found = found_in(payload.text)
+    return FoundOut(csv=widths_csv(found), **dict(found))
+
+
+@router.post(
+    "/sites/{int:site_id}/audience/table",
+    response={200: list[model.Viewers], 404: Problem, 413: Problem, 422: Problem},
+)
+def read_audience_table(
+    request: HttpRequest, site_id: int, file: File[UploadedFile]
+) -> list[model.Viewers]:
+    """The audience that a CSV says: width, height, density, weight. Nothing is stored."""
+    site_for(request, site_id, looking=True)
+    return list(audience_of(file.read(MOST_BYTES + 1)))
+
+
+@router.get("/sites/{int:site_id}/audience.csv", response={200: None, 404: Problem})
+def audience_table(request: HttpRequest, site_id: int) -> HttpResponse:
+    """The audience as it is saved, as a CSV."""
+    site = site_for(request, site_id)
+    response = HttpResponse(
+        audience_csv(site.as_noun().audience), content_type="text/csv; charset=utf-8"
+    )
+    name = f"{identifier(site.name)}-audience.csv"
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
