@@ -183,13 +183,25 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             m.picture(
                 name="Keeper's cottage",
                 lead=False,
-                treatments={
-                    "D": held(m.Treatment(width=m.ShareWidth(percent=50, of="container"), height=m.NaturalHeight()), "keepers-cottage.jpg"),
-                    "B": m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=ratio(16, 9)),
-                },
-            )
+                treatments={"D": held(m.Treatment(), "keepers-cottage.jpg")},
+            ).model_copy(update={"frame": HALF.id})
         ],
     }  # fmt: skip
+
+
+#: A frame that the whole site can use.
+HALF = m.NamedFrame(
+    id="half-beside-text",
+    name="half, beside text",
+    spans={
+        "D": m.FrameValues(
+            width=m.ShareWidth(percent=50, of="container"), height=m.NaturalHeight()
+        ),
+        "B": m.FrameValues(
+            width=m.ShareWidth(percent=100, of="container"), height=m.RatioHeight(w=16, h=9)
+        ),
+    },
+)
 
 
 def load() -> None:
@@ -201,7 +213,9 @@ def load() -> None:
         return
     print("· loading the demo site Tern Point", file=sys.stderr)
     with transaction.atomic():
-        site = Site.objects.create(name="Tern Point", plan=m.Site().model_dump(mode="json"))
+        site = Site.objects.create(
+            name="Tern Point", plan=m.Site(frames=(HALF,)).model_dump(mode="json")
+        )
         Membership.objects.create(site=site, user=user, role=Role.OWNER)
         originals = bring(site)
         for position, (title, nouns) in enumerate(placements(originals).items(), 1):

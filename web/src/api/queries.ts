@@ -21,6 +21,7 @@ export type Moving = Told<Schemas["Moving"]>;
 export type Reading = WholeReading & PartReading & { part: number };
 export type SpanReading = PartReading["spans"][number];
 export type Band = Told<Schemas["Band"]>;
+export type Ladder = Told<Schemas["LadderReading"]>;
 export type Finding = Told<Schemas["Finding"]>;
 export type Delivery = Told<Schemas["DeliveryOut"]>;
 export type Prediction = Told<Schemas["Prediction"]>;
@@ -45,6 +46,7 @@ export const keys = {
   remedies: (site: number) => ["remedies", site] as const,
   delivery: (placement: number) => ["delivery", placement] as const,
   deliveries: (site: number) => ["deliveries", site] as const,
+  frameUses: (site: number) => ["frame-uses", site] as const,
 };
 
 const session = queryOptions({
@@ -193,7 +195,49 @@ export const useChangeSite = (id: number) =>
   useChange(
     (body: Schemas["SiteChange"]) =>
       dataAs<Site>(client.PUT("/api/sites/{site_id}", { ...path({ site_id: id }), body })),
-    () => [keys.site(id), keys.sites, keys.placements(id)],
+    () => [keys.site(id), keys.sites, keys.placements(id), keys.frameUses(id)],
+  );
+
+export const useFrameUses = (site: number) =>
+  useQuery({
+    queryKey: keys.frameUses(site),
+    queryFn: () => data(client.GET("/api/sites/{site_id}/frames/uses", path({ site_id: site }))),
+  });
+
+/** Name a placement's frame, take a named one, or leave it. What is saved at this moment is changed. */
+export const useChangeFrame = (site: number, placement: number) =>
+  useChange(
+    async (asked: { name: string } | { frame: string | null }) => {
+      const at = path({ placement_id: placement });
+      const now = await dataAs<Placement>(client.GET("/api/placements/{placement_id}", at));
+      return dataAs<Placement>(
+        client.POST("/api/placements/{placement_id}/frame", { ...at, body: { revision: now.revision, ...asked } }),
+      );
+    },
+    () => [keys.site(site), keys.frameUses(site), keys.placements(site)],
+  );
+
+/** Widths in a stylesheet, a file of tokens or a table. */
+export const useFindWidths = (site: number) =>
+  useChange(
+    (text: string) => data(client.POST("/api/sites/{site_id}/found", { ...path({ site_id: site }), body: { text } })),
+    () => [],
+  );
+
+export const useReadAudience = (site: number) =>
+  useChange(
+    (file: File) => {
+      const form = new FormData();
+      form.append("file", file);
+      return data(
+        client.POST("/api/sites/{site_id}/audience/table", {
+          ...path({ site_id: site }),
+          body: form as never,
+          bodySerializer: (body: unknown) => body as FormData,
+        }),
+      );
+    },
+    () => [],
   );
 
 export const useRemoveSite = () =>
@@ -225,7 +269,7 @@ export const useRemovePage = (site: number) =>
 export const placementOf = (name: string, treatments: Treatments): Schemas["Placement"] => ({
   name,
   kind: "picture",
-  parts: [{ alt: null, treatments }],
+  parts: [{ alt: null, treatments, ladders: {} }],
 });
 
 export const useMakePlacement = (site: number) =>

@@ -466,9 +466,9 @@ export interface paths {
         get: operations["doors_sites_read_site"];
         /**
          * Change Site
-         * @description Change name and plan. Where the number of breakpoints changes, every placement and every named
-         *     frame keeps what it did at each width, and every title stays on its widths. A placement whose
-         *     named frame is gone keeps its values as its own.
+         * @description Change name and plan. Where the number of breakpoints changes, placements and named frames
+         *     keep what they did at each width, and titles stay on their widths. A placement whose named frame
+         *     is gone keeps its values as its own.
          */
         put: operations["doors_sites_change_site"];
         post?: never;

@@ -150,6 +150,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       inert={carrying}
       data-sky={decks.isLow ? "low" : "tall"}
       data-reads={reads(step) || undefined}
+      data-step={step}
     >
       <div className={classes.bar}>
         <div className={classes.where}>

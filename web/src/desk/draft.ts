@@ -30,7 +30,7 @@ export function historyToSave(state: History, synced: Synced | undefined) {
   return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
 }
 
-const NONE: Part = { alt: null, treatments: {} };
+const NONE: Part = { alt: null, treatments: {}, ladders: {} };
 
 export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NONE;
 
@@ -42,6 +42,12 @@ export function withPart(draft: Draft, part: number, values: Partial<Part>): Dra
   const parts = draft.placement.parts.map((p, i) => (i === part ? { ...p, ...values } : p));
   return { ...draft, placement: { ...draft.placement, parts } };
 }
+
+/** The draft with other values of the placement itself. */
+export const withPlacement = (draft: Draft, values: Partial<PlacementBody>): Draft => ({
+  ...draft,
+  placement: { ...draft.placement, ...values },
+});
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
 export function withTreatment(draft: Draft, part: number, letter: string, values: Treatment): Draft {

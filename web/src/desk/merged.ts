@@ -11,7 +11,7 @@ export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
     return {
       ...part,
       spans: part.spans.map((s) => ({ ...s, ...by.get(s.letter) })),
-      bands: [...moved.bands, ...part.bands.filter((b) => b.kind !== "area")],
+      bands: [...moved.bands, ...part.bands.filter((b) => b.kind !== "area" && b.kind !== "frame")],
       safe: moved.safe,
     };
   }),

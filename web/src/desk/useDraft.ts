@@ -37,6 +37,8 @@ const changedLooks = (draft: Draft, kept: Draft) =>
 /** Save this long after the last change. */
 const QUIET_MS = 500;
 const RETRY_MS = 4000;
+/** Widths to export are moved: nothing shows otherwise, and what it costs is to be seen at once. */
+export const RUNGS = "rungs ";
 
 /** `part` is the one that is worked on; `keeps` whether whoever works on it may change the site. */
 export function useDraft(loaded: Placement, part: number, keeps: boolean) {
@@ -248,8 +250,8 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       saving,
       part,
       previous: state.past.at(-1),
-      /** Whether something is being dragged, or moved by keys. */
-      moves: state.group !== null,
+      /** Whether something that shows is being dragged, or moved by keys. */
+      moves: state.group !== null && !state.group.startsWith(RUNGS),
       canUndo: state.past.length > 0,
       canRedo: state.future.length > 0,
     }),

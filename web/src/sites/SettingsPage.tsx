@@ -7,8 +7,12 @@ import { type Site, type SitePlan, useChangeSite, useSite } from "../api/queries
 import { PeopleSection } from "../people/PeopleSection";
 import { Bar } from "../ui/Shell";
 import { Failure, Rows } from "../ui/states";
+import { AudienceTable } from "./AudienceTable";
 import { parseBreakpoints } from "./BreakpointsInput";
 import { Files } from "./Files";
+import { FoundWidths } from "./FoundWidths";
+import { Ladders } from "./Ladders";
+import { NamedFrames } from "./NamedFrames";
 import { RemoveSite } from "./RemoveSite";
 import { Row } from "./Row";
 import classes from "./Settings.module.css";
@@ -80,9 +84,19 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
           setBreakpoints={setBreakpoints}
           error={error?.at("plan", "breakpoints")}
         />
+        <FoundWidths
+          plan={plan}
+          set={set}
+          siteId={site.id}
+          widest={site.spans.at(-1)?.letter ?? "A"}
+          setBreakpoints={setBreakpoints}
+        />
         <MediaConditions plan={plan} set={set} />
-        <Files plan={plan} set={set} />
         <Container plan={plan} set={set} />
+        <NamedFrames plan={plan} set={set} siteId={site.id} letters={site.spans.map((s) => s.letter)} />
+        <Files plan={plan} set={set} />
+        <Ladders plan={plan} set={set} />
+        <AudienceTable plan={plan} set={set} siteId={site.id} />
         <ScreenHeights plan={plan} set={set} />
         <Row label="People">
           <PeopleSection siteId={site.id} />

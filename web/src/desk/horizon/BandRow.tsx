@@ -5,6 +5,7 @@ import { runAt, type Scale, valueAt } from "../scale";
 import classes from "./Horizon.module.css";
 
 export function BandRow({ band, scale, budget, cursor }: { band: Band; scale: Scale; budget: number; cursor: number }) {
+  if (band.kind === "frame") return <FrameRow band={band} scale={scale} />;
   if (band.kind === "weight") return <WeightRow band={band} scale={scale} budget={budget} />;
   const here = runAt(band, cursor);
   return (
@@ -55,6 +56,32 @@ function WeightRow({ band, scale, budget }: WeightProps) {
         </i>
       ))}
       {known.length > 0 && <div className={classes.budget} style={{ bottom: `${(budget / most) * 100}%` }} />}
+    </div>
+  );
+}
+
+/** Steps along the axis at which a curve is drawn: straight over widths, it is bent on a logarithmic axis. */
+const STEPS = 240;
+
+/** The width of the frame at every width of the page, and where it is widest. */
+function FrameRow({ band, scale }: { band: Band; scale: Scale }) {
+  const { peak } = band;
+  if (!peak) return <div className={classes.weight} />;
+  const [at, most] = peak;
+  const line = Array.from({ length: STEPS + 1 }, (_, i) => {
+    const value = valueAt(band.curve, scale.width(i / STEPS)) ?? 0;
+    return `${(i / STEPS) * 1000},${44 - (value / most) * 40}`;
+  });
+  const side = scale.at(at) > 0.8 ? { right: `${(1 - scale.at(at)) * 100}%` } : { left: scale.percent(at) };
+  return (
+    <div className={classes.weight} role="img" aria-label={`${band.name}: widest at ${at} px, ${Math.round(most)} px`}>
+      <svg className={classes.curve} viewBox="0 0 1000 44" preserveAspectRatio="none" aria-hidden="true">
+        <polygon points={`0,44 ${line.join(" ")} 1000,44`} />
+        <polyline points={line.join(" ")} />
+      </svg>
+      <span className={classes.peak} style={side}>
+        {Math.round(most * 100) / 100} px at {at}
+      </span>
     </div>
   );
 }

@@ -3,6 +3,7 @@ import { SegmentedControl } from "@mantine/core";
 import { useViewportSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { useRef } from "react";
+import { useParams } from "react-router";
 import { DRAG } from "../../ui/drag";
 import { bytes } from "../../ui/format";
 import { useDesk } from "../context";
@@ -10,6 +11,7 @@ import type { Scale } from "../scale";
 import { BandRow } from "./BandRow";
 import { Cursor } from "./Cursor";
 import classes from "./Horizon.module.css";
+import { LadderRow } from "./LadderRow";
 import { AddPost, Post } from "./Posts";
 import { SpanTags } from "./SpanTags";
 
@@ -43,7 +45,14 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   }, DRAG);
   const { width: screen } = useViewportSize();
   const ticks = spaced(scale, 40 / Math.max(200, screen - 160));
-  const bands = reading.bands.filter((b) => b.kind !== "sharp" || b.density === density);
+  const { step } = useParams();
+  const bands = reading.bands.filter(
+    (b) =>
+      (b.kind !== "sharp" || b.density === density) &&
+      // in Frame it is the frame's own width that counts, elsewhere the files for it
+      (step === "frame" ? b.kind !== "weight" && b.kind !== "sharp" : b.kind !== "frame"),
+  );
+  const ladders = step === "files" ? reading.ladders.filter((l) => l.part === reading.part) : [];
   return (
     <section className={classes.horizon} aria-label="Horizon: what is true at every width">
       <div className={classes.names}>
@@ -60,13 +69,14 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
         {bands.map((b) => (
           <div
             key={`${b.kind} ${b.name}`}
-            className={`${classes.name} ${b.kind === "weight" ? classes.weightName : ""}`}
+            className={`${classes.name} ${b.kind === "weight" || b.kind === "frame" ? classes.weightName : ""}`}
             title={b.name}
           >
             {b.name}
             {b.kind === "weight" && <span>budget {bytes(reading.budget_bytes)}</span>}
           </div>
         ))}
+        {ladders.length > 0 && <div className={`${classes.name} ${classes.ladderName}`}>Files at {density}x</div>}
       </div>
       <div className={classes.axis} ref={axis}>
         <SpanTags />
@@ -82,6 +92,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
             <BandRow key={`${b.kind} ${b.name}`} band={b} scale={scale} budget={reading.budget_bytes} cursor={cursor} />
           ))}
         </div>
+        {ladders.length > 0 && <LadderRow ladders={ladders} widthAt={widthAt} />}
         {breakpoints.map((_, i) => (
           <Post
             // biome-ignore lint/suspicious/noArrayIndexKey: a post is its place among the posts while it moves

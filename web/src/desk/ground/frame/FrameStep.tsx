@@ -9,9 +9,12 @@ import ground from "../Ground.module.css";
 import { SpanHead } from "../OwnValues";
 import classes from "./Frame.module.css";
 import { HeightField } from "./HeightField";
+import { NamedFrameField } from "./NamedFrameField";
+import { Placeholders } from "./Placeholders";
 import type { HeightRule, WidthRule } from "./rules";
 import { SpanTable } from "./SpanTable";
 import { WidthField } from "./WidthField";
+import { WidthSums } from "./WidthSums";
 
 export function FrameStep() {
   const { reading, span, handle, error } = useWork();
@@ -19,6 +22,7 @@ export function FrameStep() {
   const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
   const setHeight = (rule: HeightRule) =>
     handle.treat(span.letter, { height: rule }, `height ${span.letter} ${rule.kind}`);
+  const peak = reading.bands.find((b) => b.kind === "frame")?.peak;
   const here = error?.problem.errors?.find((e) => e.field.includes(`treatments.${span.letter}.`));
   const errorFor = (side: string) => (here?.field.includes(`.${side}`) ? here.sentence : undefined);
   return (
@@ -29,13 +33,17 @@ export function FrameStep() {
           Bold is a span's own; the rest is handed down from the next wider span.
           {span.viewport_heights &&
             ` Heights in vh are read from ${span.viewport_heights[0]} to ${span.viewport_heights[1]} px of screen.`}
+          {peak && ` The frame is widest, ${Math.round(peak[1] * 100) / 100} px, at ${peak[0]} px of page.`}
         </p>
+        <WidthSums />
+        <Placeholders />
         <div className={ground.stack}>
           <Findings of={reading.findings.filter((f) => f.step === "frame")} />
         </div>
       </div>
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
         <SpanHead />
+        <NamedFrameField />
         <Field field="width" label="Width" error={errorFor("width")}>
           <WidthField rule={width} set={setWidth} />
         </Field>

@@ -22,6 +22,7 @@ export function WidthField({ rule, set }: Props) {
           { value: "share", label: "share" },
           { value: "fixed", label: "fixed" },
           { value: "columns", label: "columns" },
+          { value: "percent-columns", label: "% columns" },
         ]}
       />
       {rule.kind === "fixed" && (
@@ -42,7 +43,42 @@ export function WidthField({ rule, set }: Props) {
           />
         </>
       )}
-      {(rule.kind === "share" || rule.kind === "columns") && (
+      {rule.kind === "percent-columns" && (
+        <>
+          <NumberField
+            label="Columns across"
+            unit="across"
+            value={rule.columns}
+            set={(v) => set({ ...rule, columns: v })}
+          />
+          <NumberField
+            label="Width of each column, empty for what the row leaves"
+            before="width"
+            unit="%"
+            optional
+            value={rule.percent ?? undefined}
+            set={(v) => set({ ...rule, percent: v ?? null })}
+          />
+          <NumberField
+            label="Padding on both sides"
+            before="padding"
+            unit="%"
+            value={rule.padding_percent}
+            set={(v) => set({ ...rule, padding_percent: v })}
+          />
+          <SegmentedControl
+            size="xs"
+            aria-label="Whether the padding comes on top of the width or is part of it"
+            value={rule.box}
+            onChange={(box) => set({ ...rule, box: box as "content-box" | "border-box" })}
+            data={[
+              { value: "content-box", label: "on top (content-box)" },
+              { value: "border-box", label: "inside (border-box)" },
+            ]}
+          />
+        </>
+      )}
+      {(rule.kind === "share" || rule.kind === "columns" || rule.kind === "percent-columns") && (
         <SegmentedControl
           size="xs"
           aria-label="Holder"

@@ -14,6 +14,16 @@ export function switchWidth(kind: WidthRule["kind"], before: WidthRule): WidthRu
       return { kind, percent: 50, of, ...bounds };
     case "columns":
       return { kind, columns: 3, take: 1, gutter_px: 20, of: "container", ...bounds };
+    case "percent-columns":
+      return {
+        kind,
+        columns: 3,
+        percent: null,
+        padding_percent: 1,
+        box: "content-box",
+        of: "container",
+        ...bounds,
+      };
     default:
       return { kind: "full", ...bounds };
   }

@@ -24,6 +24,10 @@ export function describeWidth(rule: WidthRule): string {
     fixed: () => (rule.kind === "fixed" ? `${rule.width_px} px` : ""),
     share: () => (rule.kind === "share" ? `${rule.percent} % of the ${rule.of}` : ""),
     columns: () => (rule.kind === "columns" ? `${rule.take} of ${rule.columns} columns` : ""),
+    "percent-columns": () =>
+      rule.kind === "percent-columns"
+        ? `${rule.columns} columns of ${rule.percent ?? "what is left"} %, padding ${rule.padding_percent} %`
+        : "",
   }[rule.kind]();
   return core + bounds(rule);
 }

@@ -1,0 +1,105 @@
+/** The run that makes the files: begun, followed, stopped, and what came of it. */
+import { Button, Progress } from "@mantine/core";
+import { isOpen, useStartDelivery, useStopDelivery } from "../../../api/queries";
+import { bytes, plural } from "../../../ui/format";
+import { useWork } from "../../context";
+import ground from "../Ground.module.css";
+import classes from "./Files.module.css";
+
+export function Export() {
+  const { delivery, placementId, handle, reading } = useWork();
+  const start = useStartDelivery(placementId);
+  const stop = useStopDelivery(placementId);
+  const total = reading.files.reduce((n, f) => n + f.formats.length, 0);
+  const missing = reading.files.reduce((n, f) => n + f.formats.filter((x) => x.size_bytes == null).length, 0);
+  const begin = async () => {
+    if (await handle.save()) start.mutate(undefined);
+  };
+  if (delivery && isOpen(delivery.state)) {
+    return (
+      <div className={ground.card} role="status">
+        <div className={classes.run}>
+          <h3>
+            {delivery.waits_for
+              ? "Waiting"
+              : delivery.state === "queued"
+                ? "Waiting for the worker"
+                : `Making ${plural(delivery.total - delivery.reused, "file")}`}
+          </h3>
+          <span className="soft">
+            {delivery.done} of {delivery.total}
+          </span>
+        </div>
+        <Progress value={(delivery.done / Math.max(1, delivery.total)) * 100} aria-label="Progress" my={8} />
+        {delivery.waits_for || delivery.message ? (
+          <p className={classes.said} data-state="failed">
+            {delivery.waits_for || delivery.message}
+          </p>
+        ) : (
+          <div className={classes.run}>
+            <code>{delivery.current || "…"}</code>
+          </div>
+        )}
+        {stop.error && (
+          <p className={classes.said} data-state="failed" role="alert">
+            {stop.error.message}
+          </p>
+        )}
+        <div className={classes.run}>
+          <Button variant="default" onClick={() => stop.mutate(delivery.id)} disabled={delivery.state === "stopping"}>
+            {delivery.state === "stopping" ? "Stopping after this file" : "Stop"}
+          </Button>
+          {delivery.reused > 0 && <span className="soft">{delivery.reused} were here already</span>}
+        </div>
+      </div>
+    );
+  }
+  const done = delivery?.state === "done";
+  return (
+    <div className={ground.card}>
+      <h3>
+        {total === 0
+          ? "Nothing to export yet"
+          : done && delivery.is_current
+            ? `${plural(delivery.total, "file")}, ${bytes(delivery.size_bytes)}`
+            : `${plural(total, "file")}, ${missing === total ? "none made yet" : missing ? `${missing} to make` : "all made"}`}
+      </h3>
+      {delivery?.state === "failed" || delivery?.state === "stopped" ? (
+        <p className={classes.said} data-state={delivery.state}>
+          {delivery.message}
+        </p>
+      ) : done && !delivery.is_current ? (
+        <p className={classes.said}>The placement has changed since the last export.</p>
+      ) : done ? (
+        <p className={classes.said}>
+          {delivery.reused ? `${delivery.reused} were here already, ` : ""}
+          {plural(delivery.total - delivery.reused, "file")} made.
+        </p>
+      ) : null}
+      {start.error && (
+        <p className={classes.said} data-state="failed" role="alert">
+          {start.error.message}
+        </p>
+      )}
+      <div className={classes.run}>
+        <Button
+          onClick={begin}
+          loading={start.isPending}
+          disabled={total === 0}
+          variant={done && delivery.is_current ? "default" : "filled"}
+        >
+          {done && delivery.is_current ? "Export again" : "Export"}
+        </Button>
+        {done && (
+          <Button
+            component="a"
+            href={`/api/deliveries/${delivery.id}/zip`}
+            variant={delivery.is_current ? "filled" : "default"}
+          >
+            Download zip
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}

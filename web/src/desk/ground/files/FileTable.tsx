@@ -1,0 +1,97 @@
+import type { WholeReading } from "../../../api/queries";
+import { bytes, FORMATS, percent, size } from "../../../ui/format";
+import { Letter } from "../../../ui/Letter";
+import { useWork } from "../../context";
+import ground from "../Ground.module.css";
+import classes from "./Files.module.css";
+
+type Row = WholeReading["files"][number];
+
+/** One row per px size: for which spans, as what it is offered, what it is called and what it weighs. */
+export function FileTable() {
+  const { reading, choose, span } = useWork();
+  const { files } = reading;
+  const formats = [...new Set(files.flatMap((f) => f.formats.map((x) => x.format)))];
+  const heaviest = Math.max(1, ...files.flatMap((f) => f.formats.map((x) => x.size_bytes ?? 0)));
+  const hasLadder = reading.ladders.length > 0;
+  const takenBy = (row: Row) =>
+    reading.ladders
+      .find((l) => l.part === row.part && l.spans.join() === row.spans.join())
+      ?.rungs.find((r) => r.width_px === row.width_px)?.share;
+  return (
+    <table className={ground.table}>
+      <thead>
+        <tr>
+          <th>Span</th>
+          <th>Offered as</th>
+          {hasLadder && (
+            <th className={classes.taken} title="Share of the audience inside these spans">
+              Taken by
+            </th>
+          )}
+          <th>Size in px</th>
+          <th>Name</th>
+          {formats.map((f) => (
+            <th key={f} className={ground.right}>
+              {FORMATS[f]}
+            </th>
+          ))}
+          <th style={{ width: "14%" }} title="Lightest against heaviest">
+            Bytes
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {files.map((f, i) => {
+          const first = files[i - 1]?.spans.join() !== f.spans.join();
+          const known = f.formats.map((x) => x.size_bytes).filter((b) => b != null);
+          const share = takenBy(f);
+          return (
+            <tr
+              key={f.stem}
+              aria-selected={f.spans.includes(span.letter)}
+              data-press
+              onClick={() => choose(f.spans[0] as string)}
+            >
+              <td>
+                <span className={classes.letters}>{first && f.spans.map((s) => <Letter key={s} of={s} />)}</span>
+              </td>
+              <td className="num">{f.descriptor}</td>
+              {hasLadder && (
+                <td className={classes.taken}>{share === undefined ? "" : share ? percent(share) : "few"}</td>
+              )}
+              <td className="num">
+                {size(f.width_px, f.height_px)}
+                {f.soft && (
+                  <span
+                    className={classes.soft}
+                    title={`${f.needed_px} px are needed; sharp up to ${f.sharp_to_density}x`}
+                  >
+                    soft, {f.share.toFixed(2)}×
+                  </span>
+                )}
+              </td>
+              <td className="num">{f.stem}</td>
+              {formats.map((format) => {
+                const one = f.formats.find((x) => x.format === format);
+                return (
+                  <td key={format} className={ground.right}>
+                    {!one ? "" : one.size_bytes != null ? bytes(one.size_bytes) : <span className="soft">–</span>}
+                  </td>
+                );
+              })}
+              <td>
+                {known.length > 0 && (
+                  <div className={classes.bar}>
+                    <i style={{ width: `${(Math.max(...known) / heaviest) * 100}%` }} />
+                    <b style={{ width: `${(Math.min(...known) / heaviest) * 100}%` }} />
+                  </div>
+                )}
+              </td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
