@@ -18,7 +18,7 @@ from skypane.errors import InvalidPlan, SkyPaneError, UnreadablePicture
 from skypane.files.renditions import renditions
 from skypane.findings import findings_of
 from skypane.found import Found, found_in
-from skypane.handover import blueprint
+from skypane.handover import Asked, AskedPage, FileFacts, asked_for, blueprint, finish
 from skypane.layouts import Layout, kinds
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.named import named_from, parted, using
@@ -34,7 +34,10 @@ from skypane.treatments import check_frames, resolve, showing
 
 __all__ = [
     "Advice",
+    "Asked",
+    "AskedPage",
     "Environment",
+    "FileFacts",
     "Found",
     "InvalidPlan",
     "Layout",
@@ -58,12 +61,14 @@ __all__ = [
     "after_replacing",
     "applied",
     "applied_all",
+    "asked_for",
     "belongs",
     "blueprint",
     "check_frames",
     "differences",
     "failing",
     "findings_of",
+    "finish",
     "found_in",
     "has_same_ratio",
     "kinds",

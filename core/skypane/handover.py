@@ -1,47 +1,222 @@
-"""What one export run hands over beside the pictures: page, snippet, style sheet and manifest."""
+"""What one export run hands over beside the pictures: pages, snippets, style sheets and a manifest.
+
+A run is planned with all formats that are asked for; once its files are made, formats that turned
+out no smaller are left out of what is handed over, and of the markup.
+"""
 
 from __future__ import annotations
 
+import html
 import json
-from collections.abc import Iterable, Mapping
-from typing import Any, NamedTuple
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any, Literal, NamedTuple
 
+from pydantic import Field
+
+from skypane.errors import InvalidPlan
+from skypane.files.kept import LeftOut, left_out, without
 from skypane.files.renditions import Files, renditions
+from skypane.identifiers import identifier, unique
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.model import Original, Placement, Rendition, Site
 from skypane.shown.plan import Plan, plan
+from skypane.values import Noun
 
 FOLDER = "images/"
+#: The style sheet of several placements.
+SHEET = "pictures.css"
 
 
-class Blueprint(NamedTuple):
-    """All that a run has to make: `files` in the order of making, and the texts by file name."""
+class AskedPage(Noun):
+    title: str = ""
+    placements: tuple[Placement, ...]
 
-    files: tuple[Rendition, ...]
+
+class Asked(Noun):
+    """What is to be handed over: one placement, the placements of a page, or those of all pages, as
+    they stand. Placements that wait for all their pictures are passed over, unless there is only
+    that one."""
+
+    scope: Literal["placement", "page", "site"] = "placement"
+    title: str = ""
+    site: Site
+    pages: tuple[AskedPage, ...]
+    originals: tuple[Original, ...] = Field(default=())
+
+    @property
+    def placements(self) -> tuple[Placement, ...]:
+        return tuple(p for page in self.pages for p in page.placements)
+
+    @property
+    def name(self) -> str:
+        return self.title or self.placements[0].name
+
+
+def asked_for(site: Site, placement: Placement, originals: Iterable[Original]) -> Asked:
+    """One placement alone."""
+    page = AskedPage(placements=(placement,))
+    return Asked(title=placement.name, site=site, pages=(page,), originals=tuple(originals))
+
+
+class FileFacts(NamedTuple):
+    """What a made file turned out to be."""
+
+    size_bytes: int
+    sha256: str
+    quality: int
+    ssim: float
+
+
+@dataclass(frozen=True)
+class Blueprint:
+    """All that a run has to make: `files` in the order of making, each once."""
+
+    asked: Asked
+    planned: tuple[tuple[Plan, Files], ...]
+
+    @property
+    def files(self) -> tuple[Rendition, ...]:
+        return _each_once(self.planned)
+
+    @property
+    def texts(self) -> dict[str, str]:
+        """The texts by file name, with all formats."""
+        return _texts(self.asked, self.planned)
+
+    @property
+    def empty_spans(self) -> dict[str, tuple[str, ...]]:
+        """Spans that wait for a picture, by the name of their placement."""
+        waiting = {
+            computed.placement.name: tuple(
+                dict.fromkeys(p.span.letter for part in computed.parts for p in part.waiting)
+            )
+            for computed, _ in self.planned
+        }
+        return {name: letters for name, letters in waiting.items() if letters}
+
+
+class Finished(NamedTuple):
+    """What is handed over: texts by file name, the manifest among them, and the names of the files
+    that go with them; what was left out, and why."""
+
     texts: dict[str, str]
-    manifest: dict[str, object]
+    files: tuple[str, ...]
+    left_out: tuple[LeftOut, ...]
 
 
-def blueprint(site: Site, placement: Placement, originals: Mapping[int, Original]) -> Blueprint:
-    """Plan a run. Raises InvalidPlan where the placement cannot be computed."""
-    computed = plan(site, placement, originals)
-    files = renditions(computed)
-    snippet = text_of(placement_lines(computed, files, FOLDER))
-    texts = {
-        "page.html": page_html(placement, snippet),
-        "snippet.html": snippet,
-        "picture.css": text_of(css_lines(computed)),
+def blueprint(asked: Asked) -> Blueprint:
+    """Plan a run. Raises InvalidPlan where a placement cannot be computed, or where there is
+    nothing to hand over."""
+    originals = {o.id: o for o in asked.originals}
+    planned = []
+    for placement in asked.placements:
+        computed = plan(asked.site, placement, originals)
+        files = renditions(computed)
+        if asked.scope == "placement" or any(mine for _, mine in files):
+            planned.append((computed, files))
+    if not planned:
+        raise InvalidPlan("There is nothing to export yet: no placement has a picture.")
+    found = Blueprint(asked, tuple(planned))
+    _no_collisions(found.files)
+    return found
+
+
+def _no_collisions(files: Iterable[Rendition]) -> None:
+    """Raises InvalidPlan where two different files would have one name."""
+    keys: dict[str, str] = {}
+    for r in files:
+        if keys.setdefault(r.name, r.key) != r.key:
+            raise InvalidPlan(
+                f"Two files would be called {r.name}. Choose other leads for names in Site, or"
+                " rename a placement.",
+                field="plan.naming",
+            )
+
+
+def finish(found: Blueprint, facts: Mapping[str, FileFacts]) -> Finished:
+    """What is handed over once all files are made; `facts` by key."""
+    made = {key: fact.size_bytes for key, fact in facts.items()}
+    kept: list[tuple[Plan, Files]] = []
+    gone: list[LeftOut] = []
+    for computed, files in found.planned:
+        out = left_out(files, made)
+        gone += out
+        kept.append((computed, without(files, out)))
+    files_ = _each_once(kept)
+    texts = _texts(found.asked, kept)
+    manifest = _manifest(found.asked, kept, files_, gone, facts)
+    texts["manifest.json"] = json.dumps(manifest, indent=2, ensure_ascii=False) + "\n"
+    return Finished(texts, tuple(FOLDER + r.name for r in files_), tuple(gone))
+
+
+_Planned = Sequence[tuple[Plan, Files]]
+
+
+def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
+    snippets = {
+        p.placement.called: text_of(placement_lines(p, files, FOLDER)) for p, files in planned
     }
-    each_once = _each_once(files)
-    return Blueprint(each_once, texts, _manifest(computed, each_once, originals))
+    sheets = {p.placement.called: text_of(css_lines(p)) for p, _ in planned}
+    if asked.scope == "placement":
+        ((called, snippet),) = snippets.items()
+        return {
+            "page.html": page_html(planned[0][0].placement.name, [snippet]),
+            "snippet.html": snippet,
+            "picture.css": sheets[called],
+        }
+    out = {}
+    names = unique(identifier(page.title, "page") for page in asked.pages)
+    shown = []
+    for name, page in zip(names, asked.pages, strict=True):
+        mine = [snippets[p.called] for p in page.placements if p.called in snippets]
+        if mine:
+            out[f"{name}.html"] = page_html(page.title or asked.name, mine, stylesheet=SHEET)
+            shown.append((name, page.title))
+    if "index" not in names:
+        links = [
+            f'<p><a href="{name}.html">{html.escape(title or name)}</a></p>\n'
+            for name, title in shown
+        ]
+        out["index.html"] = page_html(asked.name, links, stylesheet=SHEET)
+    out[SHEET] = "".join(sheets.values())
+    out |= {f"snippets/{called}.html": snippet for called, snippet in snippets.items()}
+    return out
 
 
 def _manifest(
-    computed: Plan, files: Iterable[Rendition], originals: Mapping[int, Original]
+    asked: Asked,
+    planned: _Planned,
+    files: Iterable[Rendition],
+    gone: Iterable[LeftOut],
+    facts: Mapping[str, FileFacts],
 ) -> dict[str, object]:
+    originals = {o.id: o for o in asked.originals}
+    said = [_placement_said(p) for p, _ in planned]
+    head: dict[str, object] = said[0] if asked.scope == "placement" else {"placements": said}
+    return {
+        **({} if asked.scope == "placement" else {asked.scope: asked.name}),
+        **head,
+        "media_style": asked.site.media_style,
+        "likeness": asked.site.likeness,
+        "files": [_file_said(r, originals, facts.get(r.key)) for r in files],
+        "left_out": [
+            {
+                "spans": list(g.spans),
+                "format": g.format,
+                "bytes": g.size_bytes,
+                "instead": g.instead,
+                "against_bytes": g.against_bytes,
+            }
+            for g in gone
+        ],
+    }
+
+
+def _placement_said(computed: Plan) -> dict[str, object]:
     parts = [
         {
             "alt": alt_text(part),
@@ -49,56 +224,43 @@ def _manifest(
         }
         for part in computed.parts
     ]
-    said: tuple[dict[str, object], dict[str, object]]
     if len(parts) == 1:  # a placement of one part says what its part does itself
-        said = {"alt": parts[0]["alt"]}, {"spans": parts[0]["spans"]}
-    else:
-        said = {"kind": computed.placement.kind}, {"parts": parts}
+        return {"placement": computed.placement.name, **parts[0]}
+    placement = computed.placement
+    return {"placement": placement.name, "kind": placement.kind, "parts": parts}
+
+
+def _file_said(
+    r: Rendition, originals: Mapping[int, Original], fact: FileFacts | None
+) -> dict[str, Any]:
+    made = {} if fact is None else {"bytes": fact.size_bytes, "sha256": fact.sha256}
+    found = {} if fact is None or not fact.quality else {"quality": fact.quality, "ssim": fact.ssim}
     return {
-        "placement": computed.placement.name,
-        **said[0],
-        "media_style": computed.site.media_style,
-        **said[1],
-        "files": [
-            {
-                "name": FOLDER + r.name,
-                "format": r.format,
-                "width_px": r.width_px,
-                "height_px": r.height_px,
-                "density": r.density,
-                "spans": list(r.spans),
-                "needed_px": r.needed_px,
-                "original": originals[r.original].name,
-                "original_sha256": originals[r.original].sha256,
-                "crop": r.crop.model_dump(),
-                "quality": r.quality,
-                "key": r.key,
-            }
-            for r in files
-        ],
+        "name": FOLDER + r.name,
+        "format": r.format,
+        "width_px": r.width_px,
+        "height_px": r.height_px,
+        "offered_as": r.descriptor,
+        "spans": list(r.spans),
+        "needed_px": r.needed_px,
+        "original": originals[r.original].name,
+        "original_sha256": originals[r.original].sha256,
+        "crop": r.crop.model_dump(),
+        **found,
+        "key": r.key,
+        **made,
     }
 
 
-def _each_once(files: Files) -> tuple[Rendition, ...]:
+def _each_once(planned: Iterable[tuple[Plan, Files]]) -> tuple[Rendition, ...]:
     """Every file once, with all the spans that it serves and the most px that any of them needs."""
-    found: dict[str, Rendition] = {}
-    for r in (r for _, mine in files for r in mine):
-        same = found.get(r.name)
+    found: dict[tuple[str, str], Rendition] = {}
+    for r in (r for _, files in planned for _, mine in files for r in mine):
+        same = found.get((r.name, r.key))
         if same is not None:
             spans = tuple(sorted({*same.spans, *r.spans}))
             r = same.model_copy(
                 update={"spans": spans, "needed_px": max(same.needed_px, r.needed_px)}
             )
-        found[r.name] = r
+        found[r.name, r.key] = r
     return tuple(found.values())
-
-
-def manifest_text(manifest: Mapping[str, Any], facts: Mapping[str, tuple[int, str]]) -> str:
-    """The manifest with (bytes, SHA-256) of every file filled in, by rendition key."""
-    filled = []
-    for entry in manifest["files"]:
-        size_bytes, sha256 = facts[entry["key"]]
-        filled.append(
-            {k: v for k, v in entry.items() if k != "key"} | {"bytes": size_bytes, "sha256": sha256}
-        )
-    return json.dumps({**manifest, "files": filled}, indent=2, ensure_ascii=False) + "\n"

@@ -2,6 +2,7 @@
 
 from types import SimpleNamespace
 
+from skypane.handover import asked_for, blueprint
 from skypane.model import Site
 from skypane.reading import read
 from skypane.shown.plan import plan
@@ -49,3 +50,8 @@ def read_part(site, placement, originals, *, chosen=None, **asked):
 def by_density(**values):
     """A site that offers all its files by density."""
     return Site(lists="densities", **values)
+
+
+def delivered(site, placement, originals):
+    """The blueprint of one placement alone."""
+    return blueprint(asked_for(site, placement, originals.values()))

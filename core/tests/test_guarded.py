@@ -13,7 +13,7 @@ from PIL import Image
 from skypane.errors import Busy, NoRoom, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop, Rect
 from skypane.model import Rendition
-from skypane.pixels import encode, inspect, saliency
+from skypane.pixels import inspect, previews, saliency
 from skypane.pixels.guarded import Guard, Limits
 
 NS = 'xmlns="http://www.w3.org/2000/svg"'
@@ -39,7 +39,7 @@ def test_in_a_child_the_same_comes_out(guard, tmp_path):
     assert guard.inspect(path, "p.jpg") == inspect.inspect(path, "p.jpg")
     assert guard.suggest(path) == saliency.suggest(path)
     guard.previews(path, {100: tmp_path / "a.webp"}, Rect(x=0, y=0, w=0.5, h=0.5))
-    encode.previews(path, {100: tmp_path / "b.webp"}, Rect(x=0, y=0, w=0.5, h=0.5))
+    previews.previews(path, {100: tmp_path / "b.webp"}, Rect(x=0, y=0, w=0.5, h=0.5))
     assert (tmp_path / "a.webp").read_bytes() == (tmp_path / "b.webp").read_bytes()
     wanted = [
         Rendition(
@@ -49,16 +49,16 @@ def test_in_a_child_the_same_comes_out(guard, tmp_path):
             height_px=h,
             format="webp",
             density=1,
-            quality=70,
+            likeness=0.955,
             spans=("A",),
             name=f"{w}.webp",
             needed_px=w,
             key=str(w),
         )
-        for w, h in ((320, 240), (64, 48))
+        for w, h in ((64, 48), (320, 240))
     ]
     made = list(guard.make(path, wanted, tmp_path))
-    assert [(r.key, size) for r, _, size in made] == [
+    assert [(r.key, fact.size_bytes) for r, _, fact in made] == [
         (r.key, (tmp_path / f"{r.key}.webp").stat().st_size) for r in wanted
     ]
     assert len(guard._idle) == 1  # one child did it all

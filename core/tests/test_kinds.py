@@ -13,9 +13,9 @@ from PIL import Image, ImageCms, ImageOps
 from skimage import data
 from skypane.errors import InvalidPlan, UnreadablePicture
 from skypane.pixels.cut import open_upright
-from skypane.pixels.encode import preview
 from skypane.pixels.inspect import inspect
 from skypane.pixels.load import DRAWN_PX, kind_of
+from skypane.pixels.previews import preview
 from skypane.pixels.saliency import saliency_map, suggest
 from skypane.pixels.trim import visible_box, write_trimmed
 from test_pixels import ramp, save

@@ -8,12 +8,11 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from planned import by_density
+from planned import by_density, delivered
 from skypane.errors import InvalidPlan
 from skypane.files.groups import drawn_widths
 from skypane.files.ladder import Bytes, Growth, Need, best, cost, enough, fitted, merged_needs
 from skypane.files.renditions import climbed, groups_of, renditions, sizes_of
-from skypane.handover import blueprint
 from skypane.model import (
     ColumnsWidth,
     FixedHeight,
@@ -219,7 +218,7 @@ FRAMES = [
 def test_sizes_say_the_drawn_width_at_every_width_and_never_more(treatment, style):
     site = Site(media_style=style, lists="widths")
     p = planned(site, D=treatment, B=Treatment(width=FullWidth()))
-    markup = blueprint(site, p.placement, {1: BOATS}).texts["snippet.html"]
+    markup = delivered(site, p.placement, {1: BOATS}).texts["snippet.html"]
     said = re.findall(r'media="[^"]*"[^>]*sizes="([^"]+)"|sizes="([^"]+)"', markup)
     assert said and not any(re.search(r"min\(|max\(|clamp\(", "".join(s)) for s in said)
     for s in p.parts[0].spans:
@@ -248,7 +247,7 @@ def test_every_visitor_takes_the_rung_that_suffices(treatment):
     """Exactly on a need, too: `sizes` never exceeds the drawn width (02-rules §7)."""
     site = Site(lists="widths")
     p = planned(site, D=treatment)
-    found = blueprint(site, p.placement, {1: BOATS})
+    found = delivered(site, p.placement, {1: BOATS})
     px = {f"images/{r.name}": r.width_px for r in found.files}
     for s in p.parts[0].spans:
         group = next(g for g in groups_of(p) if s.span.letter in g.letters)

@@ -1,14 +1,17 @@
 """A new kind of placement is one module: `pair.py` beside this file. Everything from what shows to
 the hand-over works for it, and nothing else knows of it."""
 
+import json
+
 import pytest
 from pair import Pair
+from planned import delivered
 from selectolax.lexbor import LexborHTMLParser
 from skypane.advice.walk import applied
 from skypane.carried import respan
 from skypane.changes import Version, named, with_area_renamed
 from skypane.errors import InvalidPlan
-from skypane.handover import blueprint
+from skypane.handover import finish
 from skypane.layouts import kinds
 from skypane.model import Area, Original, Part, Placement, RatioHeight, Rect, Site, Treatment
 from skypane.picks import Environment, pick
@@ -54,7 +57,7 @@ def test_values_for_all_parts_are_handed_down_and_the_nearest_own_value_wins():
 
 
 def test_the_delivery_has_both_pictures_in_their_box():
-    made = blueprint(SITE, PAIR, BOTH)
+    made = delivered(SITE, PAIR, BOTH)
     html = LexborHTMLParser(made.texts["snippet.html"])
     assert [n.attributes["class"] for n in html.css("div.harbour > picture")] == [
         "harbour-1",
@@ -68,7 +71,8 @@ def test_the_delivery_has_both_pictures_in_their_box():
     assert ".harbour {\n  display: flex;\n  align-items: flex-start;\n  gap: 20px;\n}" in css
     assert ".harbour-2 {" in css and "width: calc((100% - 8px) / 2)" in css
     assert len({f.name for f in made.files}) == len(made.files)
-    assert [p["alt"] for p in made.manifest["parts"]] == ["Quay", "Boat"]
+    manifest = json.loads(finish(made, {}).texts["manifest.json"])
+    assert [p["alt"] for p in manifest["parts"]] == ["Quay", "Boat"]
     # 1270 CSS px of a 3:2 frame, drawn from a 2:1 picture that is cut to what shows
     assert max(f.needed_px for f in made.files if f.name.startswith("harbour-1")) == 2540
 

@@ -5,11 +5,11 @@ import re
 
 import pytest
 import tinycss2
-from planned import by_density, own, treated
+from planned import by_density, delivered, own, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.files.renditions import renditions
 from skypane.geometry import Rect
-from skypane.handover import blueprint, manifest_text
+from skypane.handover import FileFacts, finish
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
@@ -221,7 +221,7 @@ def test_a_name_cannot_end_the_comment_it_stands_in():
 
 
 def test_the_page_is_complete_and_safe():
-    page = page_html(FOUR.model_copy(update={"name": "<b>&"}), "<picture></picture>\n")
+    page = page_html("<b>&", ["<picture></picture>\n"])
     assert page.startswith("<!DOCTYPE html>") and "<title>&lt;b&gt;&amp;</title>" in page
     assert 'href="picture.css"' in page
 
@@ -231,10 +231,10 @@ def test_without_a_picture_there_is_nothing_to_hand_over():
 
 
 def test_the_manifest_lists_every_file_with_its_crop_and_hash():
-    found = blueprint(by_density(), FOUR, ORIGINALS)
-    manifest = json.loads(
-        manifest_text(found.manifest, {f.key: (1234, "ab" * 32) for f in found.files})
-    )
+    found = delivered(by_density(), FOUR, ORIGINALS)
+    sizes = {"avif": 1234, "webp": 2000, "jpeg": 3000}
+    facts = {f.key: FileFacts(sizes[f.format], "ab" * 32, 60, 0.956) for f in found.files}
+    manifest = json.loads(finish(found, facts).texts["manifest.json"])
     assert len(manifest["files"]) == 24
     first = manifest["files"][0]
     assert (

@@ -500,9 +500,9 @@ def test_spans_alike_with_another_between_share_their_files():
         name="x",
         treatments={"C": narrow.model_copy(update={"original": 1}), "B": between, "A": narrow},
     )
-    from skypane.handover import blueprint
+    from planned import delivered
 
-    made = blueprint(site, p, {1: o})
+    made = delivered(site, p, {1: o})
     assert {(r.spans, r.name) for r in made.files if r.format == "jpeg"} == {
         (("A", "C"), "x.jpg"),
         (("A", "C"), "x@2x.jpg"),
@@ -527,12 +527,12 @@ def test_files_that_are_equal_because_the_original_ends_are_one_file():
         name="x",
         treatments={"B": Treatment(original=1, width=FullWidth(), height=RatioHeight(w=1, h=1))},
     )
-    from skypane.handover import blueprint
+    from planned import delivered
 
-    assert [r.name for r in blueprint(SITE, p, {1: o}).files] == [
+    assert [r.name for r in delivered(SITE, p, {1: o}).files] == [
         "x@500w.avif",
         "x@500w.webp",
         "x@500w.jpg",
     ]
     by_density = SITE.model_copy(update={"lists": "densities"})
-    assert [r.name for r in blueprint(by_density, p, {1: o}).files] == ["x.avif", "x.webp", "x.jpg"]
+    assert [r.name for r in delivered(by_density, p, {1: o}).files] == ["x.avif", "x.webp", "x.jpg"]

@@ -1,17 +1,19 @@
 """Treatments: crops, colour, nothing, which areas matter; handed down, and never reaching a wider
 span (02-rules §4, §5)."""
 
+import json
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
-from planned import own, read_part, span_plans, treated
+from planned import delivered, own, read_part, span_plans, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.errors import InvalidPlan
 from skypane.files.groups import groups
 from skypane.files.renditions import renditions
 from skypane.geometry import Rect
-from skypane.handover import blueprint
+from skypane.handover import finish
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import pane_lines
@@ -296,7 +298,12 @@ def test_a_span_without_a_picture_has_no_files_no_bands_and_asks_for_none():
     assert all("A" not in f.spans for f in reading.files)
     assert not [f for f in reading.findings if f.rule == "no-original"]
     assert reading.spans[0].frame_text == "only colour" and reading.spans[0].x0 is None
-    assert [s["show"] for s in blueprint(SITE, placement, BOTH).manifest["spans"]] == [
+    assert [
+        s["show"]
+        for s in json.loads(finish(delivered(SITE, placement, BOTH), {}).texts["manifest.json"])[
+            "spans"
+        ]
+    ] == [
         "colour",
         "picture",
         "picture",

@@ -152,6 +152,8 @@ STORAGES = {
 MEDIA_ROOT = VAR / "media"
 FILE_UPLOAD_MAX_MEMORY_SIZE = 1_000_000
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
+# how many files are encoded at once on this machine; 0: as many as it has cores
+ENCODE_AT_ONCE = int(env("ENCODE_AT_ONCE", "0"))
 FILE_UPLOAD_PERMISSIONS = 0o644
 MOST_UPLOAD_BYTES = int(env("MOST_UPLOAD_BYTES", str(250_000_000)))
 WORK_ROOT = VAR / "work"  # what is being made; swept of what killed processes leave

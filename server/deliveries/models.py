@@ -10,6 +10,7 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 from placements.models import Placement
+from sites.models import Page, Site
 
 
 class Rendition(models.Model):
@@ -21,6 +22,10 @@ class Rendition(models.Model):
     height_px = models.PositiveIntegerField()
     size_bytes = models.PositiveBigIntegerField()
     sha256 = models.CharField(max_length=64)
+    # as the core found them (see `skypane.pixels.encode.Fact`); None of files that older code made
+    quality = models.PositiveSmallIntegerField(null=True)
+    ssim = models.FloatField(null=True)
+    encodes = models.PositiveSmallIntegerField(default=1)
     created = models.DateTimeField(auto_now_add=True)
 
     @property
@@ -34,8 +39,8 @@ def bytes_made(keys: list[str]) -> dict[str, int]:
 
 
 class Delivery(models.Model):
-    """One export run of one placement, with everything it was asked for (`asked`) frozen at its
-    start."""
+    """One export run of a placement, of a page or of a whole site, with everything it was asked for
+    (`asked`) frozen at its start."""
 
     class State(models.TextChoices):
         QUEUED = "queued"
@@ -45,11 +50,22 @@ class Delivery(models.Model):
         DONE = "done"
         FAILED = "failed"
 
-    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="deliveries")
+    class Scope(models.TextChoices):
+        PLACEMENT = "placement"
+        PAGE = "page"
+        SITE = "site"
+
+    site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="deliveries")
+    scope = models.CharField(max_length=10, choices=Scope, default=Scope.PLACEMENT)
+    # what the scope says; null otherwise
+    page = models.ForeignKey(Page, on_delete=models.CASCADE, related_name="deliveries", null=True)
+    placement = models.ForeignKey(
+        Placement, on_delete=models.CASCADE, related_name="deliveries", null=True
+    )
     by = models.ForeignKey(settings.AUTH_USER_MODEL, null=True, on_delete=models.SET_NULL)
     state = models.CharField(max_length=10, choices=State, default=State.QUEUED)
-    asked = NounField(kind="asked")  # {"site", "placement", "originals"} as the core's nouns
-    # what it hands over (see `runs.Written`): newer rules never change it
+    asked = NounField(kind="asked")  # skypane.handover.Asked
+    # what it hands over (see `runs.written_of`): newer rules never change it
     written = NounField(kind="written", null=True)
     claim = models.CharField(max_length=32, blank=True)  # of the one worker that is at it
     claims = models.PositiveIntegerField(default=0)  # how many workers have been at it
@@ -57,10 +73,21 @@ class Delivery(models.Model):
     current = models.CharField(max_length=200, blank=True)
     created = models.DateTimeField(auto_now_add=True)
     beat = models.DateTimeField(null=True)  # last sign of life of the worker
+    began = models.DateTimeField(null=True)  # when the worker that is at it claimed it
     finished = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-id"]
+
+    @property
+    def same_target(self) -> models.QuerySet[Delivery]:
+        """All runs of the same placement, page or site, the latest first."""
+        return Delivery.objects.filter(
+            site_id=self.site_id,
+            scope=self.scope,
+            page_id=self.page_id,
+            placement_id=self.placement_id,
+        )
 
     OPEN = (State.QUEUED, State.RUNNING, State.STOPPING)
 
@@ -78,6 +105,10 @@ class DeliveryFile(models.Model):
     key = models.CharField(max_length=32)
     rendition = models.ForeignKey(Rendition, null=True, on_delete=models.PROTECT)
     reused = models.BooleanField(default=False)
+    # a newer format that turned out no smaller: made, but not handed over
+    left_out = models.BooleanField(default=False)
+    why = models.CharField(max_length=200, blank=True)  # it is made, or was there
+    work = models.PositiveBigIntegerField(default=0)  # how long it takes, beside the others
 
     class Meta:
         ordering = ["position"]

@@ -7,28 +7,31 @@ is planned once, at its start, and stored with it.
 
 from __future__ import annotations
 
+import json
 import threading
 import time
 import uuid
 import zipfile
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Iterable, Iterator
+from contextlib import ExitStack, contextmanager
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of, in_one_go, locked_one
-from config.files import is_intact, keep, local, sha256_of, work_folder
-from config.pictures import guard
+from config.files import is_intact, keep, local, work_folder
 from django.core.files.storage import default_storage
 from django.db import DatabaseError, InterfaceError, connection
 from django.db.models import F
 from django.utils import timezone
 from originals.models import Original
-from placements.models import Placement, stems_of
+from placements.models import Placement, originals_in, placements_of, stems_of
+from sites.models import Page, Site
 from skypane import model
+from skypane.comparing import why_made, work_of
 from skypane.errors import InvalidPlan, SkyPaneError
-from skypane.handover import FOLDER, Blueprint, blueprint, manifest_text
+from skypane.handover import FOLDER, Asked, AskedPage, Blueprint, FileFacts, blueprint, finish
 
+from deliveries.encoding import Source, encoded
 from deliveries.models import BEAT_SECONDS, SILENT_AFTER, Delivery, DeliveryFile, Rendition
 
 State = Delivery.State
@@ -42,70 +45,118 @@ MOST_CLAIMS = 5
 NO_TIME = (1980, 1, 1, 0, 0, 0)
 
 
-def _asked_now(
-    placement: Placement,
-) -> tuple[model.Site, model.Placement, dict[int, model.Original]]:
-    site = placement.page.site
-    noun = placement.as_noun().model_copy(update={"stem": stems_of(site)[placement.id]})
-    originals = Original.objects.filter(site=site, id__in=noun.original_ids)
-    return site.as_noun(), noun, {o.id: o.as_noun() for o in originals}
+class Target(NamedTuple):
+    """What a run is of: a placement, a page, or the whole site where both are None."""
+
+    site: Site
+    page: Page | None = None
+    placement: Placement | None = None
+
+    @property
+    def scope(self) -> Delivery.Scope:
+        if self.placement is not None:
+            return Delivery.Scope.PLACEMENT
+        return Delivery.Scope.SITE if self.page is None else Delivery.Scope.PAGE
+
+    @classmethod
+    def of(cls, delivery: Delivery) -> Target:
+        return cls(delivery.site, delivery.page, delivery.placement)
+
+
+def _asked_now(target: Target) -> Asked:
+    """What would be asked for as everything is saved now."""
+    site, called = target.site, stems_of(target.site)
+    rows = [
+        row
+        for row in placements_of(site)
+        if target.placement in (None, row) and target.page in (None, row.page)
+    ]
+    pages: dict[Page, list[model.Placement]] = {}
+    for row in rows:
+        noun = row.as_noun().model_copy(update={"stem": called[row.id]})
+        pages.setdefault(row.page, []).append(noun)
+    title = {
+        Delivery.Scope.PLACEMENT: lambda: pages[rows[0].page][0].name,
+        Delivery.Scope.PAGE: lambda: target.page.title if target.page else "",
+        Delivery.Scope.SITE: lambda: site.name,
+    }[target.scope]()
+    nouns = [n for mine in pages.values() for n in mine]
+    return Asked(
+        scope=target.scope.value,
+        title=title,
+        site=site.as_noun(),
+        pages=tuple(AskedPage(title=p.title, placements=tuple(m)) for p, m in pages.items()),
+        originals=tuple(originals_in(site, nouns).values()),
+    )
 
 
 def _written(plan: Blueprint) -> dict[str, Any]:
-    """A blueprint as it is stored with its run."""
+    """A blueprint as it is stored with its run, until its files are made."""
     files = [r.model_dump(mode="json") for r in plan.files]
-    return {"texts": plan.texts, "manifest": plan.manifest, "files": files}
+    return {"texts": plan.texts, "files": files}
 
 
 def is_current(delivery: Delivery) -> bool:
-    """Whether the placement as it is saved now would be delivered exactly so."""
+    """Whether what is saved now would be delivered exactly so."""
     try:
-        now = blueprint(*_asked_now(delivery.placement))
+        now = blueprint(_asked_now(Target.of(delivery)))
     except SkyPaneError:
         return False
-    written = written_of(delivery)
-    texts = {name: text for name, text in written["texts"].items() if name != "manifest.json"}
-    return now.texts == texts and [f.key for f in now.files] == [f["key"] for f in written["files"]]
+    files = [f.model_dump(mode="json") for f in now.files]
+    if files != written_of(delivery)["files"]:
+        return False
+    texts = finish(now, facts_of(delivery.files.select_related("rendition"))).texts
+    return texts == texts_of(delivery)
 
 
-def start(placement_id: int, user: object) -> tuple[Delivery, bool]:
-    """The run of a placement that is open, or a new one and True: what is asked for is frozen, and
-    all its files have rows.
+def delivery_asked(delivery: Delivery) -> Asked:
+    """What the run was asked for."""
+    return Asked.model_validate(delivery.asked)
+
+
+def start(target: Target, user: object) -> tuple[Delivery, bool]:
+    """The run of a target that is open, or a new one and True: what is asked for is frozen, and all
+    its files have rows.
 
     Raises InvalidPlan where there is nothing to export.
     """
 
     def begin() -> tuple[Delivery, bool]:
         # whoever presses at the same moment waits here
-        placement = locked_one(Placement, placement_id)
-        going = placement.deliveries.filter(state__in=Delivery.OPEN).first()
-        return (going, False) if going else (_new(placement, user), True)
+        if target.placement is not None:
+            locked_one(Placement, target.placement.id)
+        else:
+            locked_one(Site, target.site.id)
+        same = Delivery.objects.filter(
+            site=target.site, scope=target.scope, page=target.page, placement=target.placement
+        )
+        going = same.filter(state__in=Delivery.OPEN).first()
+        return (going, False) if going else (_new(target, user), True)
 
     return in_one_go(begin)
 
 
-def _new(placement: Placement, user: object) -> Delivery:
-    site, noun, originals = _asked_now(placement)
-    plan = blueprint(site, noun, originals)
-    covered = {letter for r in plan.files for letter in r.spans}
-    spans: list[dict[str, str]] = plan.manifest["spans"]  # type: ignore[assignment]
-    empty = [s["letter"] for s in spans if s["show"] == "picture" and s["letter"] not in covered]
-    if empty:
+def _new(target: Target, user: object) -> Delivery:
+    asked = _asked_now(target)
+    plan = blueprint(asked)
+    for name, letters in plan.empty_spans.items():
+        where = f" of {name}" if target.placement is None else ""
         raise InvalidPlan(
-            f"There is no picture in span {', '.join(empty)}. Choose an original there first, in"
-            " Aim."
+            f"There is no picture in span {', '.join(letters)}{where}. Choose an original there"
+            " first, in Aim."
         )
     delivery = Delivery.objects.create(
-        placement=placement,
+        site=target.site,
+        scope=target.scope,
+        page=target.page,
+        placement=target.placement,
         by=user,
-        asked={
-            "site": site.model_dump(mode="json"),
-            "placement": noun.model_dump(mode="json"),
-            "originals": [o.model_dump(mode="json") for o in originals.values()],
-        },
+        asked=asked.model_dump(mode="json"),
         written=_written(plan),
     )
     made = {r.key: r for r in Rendition.objects.filter(key__in=[f.key for f in plan.files])}
+    before = {f["name"]: f for f in _entries(_last_done(delivery))}
+    hashes = {o.id: o.sha256 for o in asked.originals}
     DeliveryFile.objects.bulk_create(
         DeliveryFile(
             delivery=delivery,
@@ -114,31 +165,54 @@ def _new(placement: Placement, user: object) -> Delivery:
             key=f.key,
             rendition=made.get(f.key),
             reused=f.key in made,
+            work=work_of(f),
+            why=(
+                "the same cut, size, format and likeness"
+                if f.key in made
+                else why_made(f, hashes[f.original], before.get(FOLDER + f.name))
+            ),
         )
         for i, f in enumerate(plan.files)
     )
     return delivery
 
 
+def _last_done(delivery: Delivery) -> Delivery | None:
+    return delivery.same_target.filter(state=State.DONE).exclude(id=delivery.id).first()
+
+
+def _entries(delivery: Delivery | None) -> list[dict[str, Any]]:
+    """What the manifest of a finished run says of its files; runs of older code say no keys."""
+    if delivery is None:
+        return []
+    found: list[dict[str, Any]] = json.loads(texts_of(delivery)["manifest.json"])["files"]
+    return found
+
+
+def resume(delivery_id: int) -> bool:
+    """Queue a run again that was stopped or failed: it goes on where it was. False where it is in
+    another state."""
+    ended = Delivery.objects.filter(id=delivery_id, state__in=(State.STOPPED, State.FAILED))
+    return bool(ended.update(state=State.QUEUED, claim="", claims=0, message="", finished=None))
+
+
 def site_of_run(delivery: Delivery) -> model.Site:
     """The site as it was when the run was started."""
-    return model.Site.model_validate(delivery.asked["site"])
+    return delivery_asked(delivery).site
 
 
 def written_of(delivery: Delivery) -> dict[str, Any]:
     """What the run hands over. One from before this was stored has it worked out once, and
     stored."""
     if delivery.written is None:
-        placement = model.Placement.model_validate(delivery.asked["placement"])
-        originals = {o["id"]: model.Original.model_validate(o) for o in delivery.asked["originals"]}
-        delivery.written = _written(blueprint(site_of_run(delivery), placement, originals))
+        delivery.written = _written(blueprint(delivery_asked(delivery)))
         delivery.save(update_fields=["written"])
     found: dict[str, Any] = delivery.written
     return found
 
 
 def texts_of(delivery: Delivery) -> dict[str, str]:
-    """page.html, snippet.html, picture.css, and manifest.json once all files are there."""
+    """Pages, snippets and style sheets, and manifest.json once all files are there."""
     texts: dict[str, str] = written_of(delivery)["texts"]
     return texts
 
@@ -162,7 +236,12 @@ def run(delivery_id: int) -> None:
     claim = uuid.uuid4().hex
     queued = Delivery.objects.filter(id=delivery_id, state=State.QUEUED)
     if not queued.update(
-        state=State.RUNNING, claim=claim, claims=F("claims") + 1, beat=timezone.now(), message=""
+        state=State.RUNNING,
+        claim=claim,
+        claims=F("claims") + 1,
+        beat=timezone.now(),
+        began=timezone.now(),
+        message="",
     ):
         return
     until = time.monotonic() + RECONNECT_SECONDS
@@ -266,36 +345,55 @@ def _forget_broken(delivery: Delivery) -> None:
 
 def _make_missing(delivery: Delivery) -> None:
     missing = set(delivery.files.filter(rendition=None).values_list("key", flat=True))
-    wanted = [
-        r
+    wanted = {
+        r.key: r
         for f in written_of(delivery)["files"]
         if (r := model.Rendition.model_validate(f)).key in missing
-    ]
-    for original_id in dict.fromkeys(r.original for r in wanted):
-        mine = [r for r in wanted if r.original == original_id]
-        sha256 = next(o["sha256"] for o in delivery.asked["originals"] if o["id"] == original_id)
-        original = Original.objects.filter(id=original_id, sha256=sha256).first()
-        if original is None:
-            raise InvalidPlan(
-                "An original of this export has been removed or replaced meanwhile. Export again."
-            )
-        with _original_file(original) as source, work_folder() as folder:
-            _tick(delivery, FOLDER + mine[0].name)
-            for done, (rendition, path, size_bytes) in enumerate(
-                guard().make(source, mine, folder, original.name), 1
-            ):
+    }
+    if not wanted:
+        return
+    names = dict(delivery.files.filter(rendition=None).values_list("key", "name"))
+    with ExitStack() as open_, work_folder() as folder:
+        sources = {
+            id_: Source(open_.enter_context(_original_file(original)), original.name)
+            for id_, original in _originals_of(delivery, wanted.values()).items()
+        }
+        _tick(delivery, next(iter(names.values())))
+        made = encoded(list(wanted.values()), sources, folder)
+        try:
+            for rendition, path, sha256, fact in made:
                 facts = {
                     "format": rendition.format,
                     "width_px": rendition.width_px,
                     "height_px": rendition.height_px,
-                    "size_bytes": size_bytes,
-                    "sha256": sha256_of(path),
+                    "sha256": sha256,
+                    "quality": fact.quality,
+                    "ssim": fact.ssim,
+                    "encodes": fact.encodes,
+                    "size_bytes": fact.size_bytes,
                 }
                 keep(path, Rendition(key=rendition.key, **facts).stored)
                 row, _ = Rendition.objects.update_or_create(key=rendition.key, defaults=facts)
                 delivery.files.filter(key=rendition.key).update(rendition=row)
                 path.unlink()
-                _tick(delivery, FOLDER + mine[done].name if done < len(mine) else "")
+                del names[rendition.key]
+                _tick(delivery, next(iter(names.values()), ""))
+        finally:
+            made.close()
+
+
+def _originals_of(delivery: Delivery, wanted: Iterable[model.Rendition]) -> dict[int, Original]:
+    """The originals that are still needed, as they were asked for. Raises InvalidPlan."""
+    asked = {o["id"]: o["sha256"] for o in delivery.asked["originals"]}
+    found = {}
+    for id_ in dict.fromkeys(r.original for r in wanted):
+        original = Original.objects.filter(id=id_, sha256=asked[id_]).first()
+        if original is None:
+            raise InvalidPlan(
+                "An original of this export has been removed or replaced meanwhile. Export again."
+            )
+        found[id_] = original
+    return found
 
 
 @contextmanager
@@ -310,18 +408,30 @@ def _original_file(original: Original) -> Iterator[Path]:
         yield path
 
 
+def facts_of(files: Iterable[DeliveryFile]) -> dict[str, FileFacts]:
+    """What the made files turned out to be, by key."""
+    return {
+        f.key: FileFacts(r.size_bytes, r.sha256, r.quality or 0, r.ssim or 0.0)
+        for f in files
+        if (r := f.rendition) is not None
+    }
+
+
 def _finish(delivery: Delivery) -> None:
-    """The manifest with every file's facts, and the zip."""
-    written = written_of(delivery)
-    files = list(delivery.files.select_related("rendition"))
-    facts = {f.key: (f.rendition.size_bytes, f.rendition.sha256) for f in files if f.rendition}
-    written["texts"]["manifest.json"] = manifest_text(written["manifest"], facts)
+    """What is handed over now that all files are there, and the zip."""
+    written, files = written_of(delivery), list(delivery.files.select_related("rendition"))
+    finished = finish(blueprint(delivery_asked(delivery)), facts_of(files))
+    written["texts"] = finished.texts
+    kept = set(finished.files)
+    delivery.files.exclude(name__in=kept).update(left_out=True)
+    delivery.files.filter(name__in=kept).update(left_out=False)
     with work_folder() as folder:
         path = folder / "delivery.zip"
+        handed = {f.name: f.rendition for f in files if f.rendition and f.name in kept}
         with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
-            for name, text in written["texts"].items():
+            for name, text in sorted(written["texts"].items()):
                 archive.writestr(_entry(name, zipfile.ZIP_DEFLATED), text)
-            for name, made in [(f.name, f.rendition) for f in files if f.rendition]:
+            for name, made in sorted(handed.items()):
                 with local(made.stored) as stored:
                     archive.writestr(_entry(name, zipfile.ZIP_STORED), stored.read_bytes())
         keep(path, delivery.stored_zip)

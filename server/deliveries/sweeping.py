@@ -12,13 +12,16 @@ import time
 from collections.abc import Iterator
 from contextlib import suppress
 from datetime import datetime, timedelta
+from typing import NamedTuple
 
+from config.db import in_one_go
 from django.conf import settings
 from django.core.files.storage import default_storage
 from django.utils import timezone
 from originals.models import Original
+from sites.models import Site
 
-from deliveries.models import Delivery, Rendition
+from deliveries.models import Delivery, DeliveryFile, Rendition
 
 #: Work that takes longer than this is nobody's any more.
 WORK_HOURS = 12.0
@@ -39,6 +42,68 @@ def sweep() -> int:
                 default_storage.delete(name)
                 gone += 1
     return gone + _sweep_work()
+
+
+def superseded(site: Site) -> list[Delivery]:
+    """Runs that a later finished one of the same thing stands in for, and runs that came to
+    nothing."""
+    done: set[tuple[object, ...]] = set()
+    out = []
+    for d in Delivery.objects.filter(site=site).defer("asked", "written"):
+        key = (d.scope, d.page_id, d.placement_id)
+        if d.state in Delivery.OPEN:
+            continue
+        if d.state == Delivery.State.DONE and key not in done:
+            done.add(key)
+            continue
+        if key in done or d.state != Delivery.State.DONE:
+            out.append(d)
+    return out
+
+
+class Clearing(NamedTuple):
+    """What would go: runs, their zips, and files that nothing else refers to."""
+
+    deliveries: list[Delivery]
+    renditions: list[Rendition]
+    zip_bytes: int
+
+    @property
+    def size_bytes(self) -> int:
+        return self.zip_bytes + sum(r.size_bytes for r in self.renditions)
+
+
+def clearing(site: Site) -> Clearing:
+    """What clearing a site's deliveries would remove."""
+    old = superseded(site)
+    mine = DeliveryFile.objects.filter(delivery__in=old)
+    others = DeliveryFile.objects.exclude(delivery__in=old)
+    ids = set(mine.values_list("rendition", flat=True)) - {None}
+    kept = set(others.filter(rendition__in=ids).values_list("rendition", flat=True))
+    unused = list(Rendition.objects.filter(id__in=ids - kept))
+    sizes = 0
+    for d in old:
+        with suppress(OSError):
+            sizes += default_storage.size(d.stored_zip)
+    return Clearing(old, unused, sizes)
+
+
+def clear(site: Site) -> Clearing:
+    """Remove it. A run that is begun meanwhile keeps what it refers to."""
+
+    def forget() -> Clearing:
+        found = clearing(site)
+        Delivery.objects.filter(id__in=[d.id for d in found.deliveries]).delete()
+        gone = Rendition.objects.filter(id__in=[r.id for r in found.renditions], deliveryfile=None)
+        kept = [r for r in found.renditions if r.id in set(gone.values_list("id", flat=True))]
+        gone.delete()
+        return found._replace(renditions=kept)
+
+    found = in_one_go(forget)
+    for name in (*(d.stored_zip for d in found.deliveries), *(r.stored for r in found.renditions)):
+        with suppress(OSError):
+            default_storage.delete(name)
+    return found
 
 
 def _used() -> set[str]:

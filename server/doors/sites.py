@@ -63,12 +63,12 @@ class SiteChange(SiteIn):
 
 @router.get("/sites", response=list[SiteRow])
 def list_sites(request: HttpRequest) -> list[SiteRow]:
-    done = Q(pages__placements__deliveries__state=Delivery.State.DONE)
+    done = Q(deliveries__state=Delivery.State.DONE)
     sites = Site.objects.filter(members=request.user).annotate(
         n_pages=Count("pages", distinct=True),
         n_originals=Count("originals", distinct=True),
         n_placements=Count("pages__placements", distinct=True),
-        delivered=Max("pages__placements__deliveries__finished", filter=done),
+        delivered=Max("deliveries__finished", filter=done),
     )
     roles = dict(Membership.objects.filter(user=request.user).values_list("site_id", "role"))
     return [

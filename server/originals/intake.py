@@ -85,6 +85,8 @@ def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
         "height_px": found.height_px,
         "size_bytes": found.size_bytes,
         "alpha": found.alpha,
+        "flat": found.flat,
+        "frames": found.frames,
         "profile": found.profile[:200],
         "notes": list(found.notes),
     }
@@ -123,7 +125,7 @@ def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
 
 
 #: What a row says of its file, and what changes with it.
-OF_FILE = (*UNTOUCHED, "untouched")
+OF_FILE = (*UNTOUCHED, "untouched", "flat", "frames")
 
 
 def replaced_by(original: Original, path: Path, name: str, sha256: str) -> dict[str, Any]:

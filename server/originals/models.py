@@ -28,6 +28,8 @@ class Original(models.Model):
     height_px = models.PositiveIntegerField()
     size_bytes = models.PositiveBigIntegerField()
     alpha = models.BooleanField(default=False)
+    flat = models.BooleanField(default=False)
+    frames = models.PositiveIntegerField(default=1)
     profile = models.CharField(max_length=200, blank=True)
     notes = models.JSONField(default=list)
     alt = models.TextField(null=True)
@@ -72,6 +74,9 @@ class Original(models.Model):
             size_bytes=self.size_bytes,
             sha256=self.sha256,
             alpha=self.alpha,
+            flat=self.flat,
+            vector=self.format == "svg",
+            frames=self.frames,
             alt=self.alt,
             focal=(self.focal_x, self.focal_y),
             areas=tuple(model.Area.model_validate(a) for a in self.areas),

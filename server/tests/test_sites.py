@@ -25,7 +25,7 @@ def test_a_new_site_has_the_usual_spans(site):
         ({"narrowest": 900, "widest": 800}, "must not be above"),
         ({"formats": ["avif"]}, "JPEG must stay"),
         ({"densities": [2]}, "1x must stay"),
-        ({"quality": {"avif": 0}}, "at least 1"),
+        ({"likeness": 0.2}, "at least 0.5"),
         ({"nonsense": 1}, "not known"),
     ],
 )

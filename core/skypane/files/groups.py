@@ -7,7 +7,7 @@ cut keeps) × D (§4).
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -53,17 +53,31 @@ def groups(part: PartPlan, lists: Lists) -> tuple[Group, ...]:
     Widths are shared between all spans of equal crop; densities only where the files would be
     equal, or where both keep the whole picture.
     """
+    drawings = [p for p in part.shown if p.original.vector]
+    pictures = [p for p in part.shown if not p.original.vector]
+    out = [_drawn_at_any_size(part.index, spans) for spans in _of_equal_crop(drawings)]
     if lists == "densities":
-        return _by_density(part.index, part.shown)
-    out: list[Group] = []
-    for spans in _of_equal_crop(part.shown):
+        return _sorted((*out, *_by_density(part.index, pictures)))
+    for spans in _of_equal_crop(pictures):
         if lists == "fitting" and all(map(is_steady, spans)):
             out += _by_density(part.index, spans)
         else:
             needed = max(whole_px(float(drawn_widths(p).max())) for p in spans)
             crop = crop_px(spans[0].original, spans[0].cut)
             out.append(Group(part.index, tuple(spans), spans[0].original, crop, needed, True))
-    return tuple(sorted(out, key=lambda g: g.spans[0].span.first))
+    return _sorted(out)
+
+
+def _sorted(found: Iterable[Group]) -> tuple[Group, ...]:
+    return tuple(sorted(found, key=lambda g: g.spans[0].span.first))
+
+
+def _drawn_at_any_size(part: int, spans: Sequence[ShownSpan]) -> Group:
+    """One file serves all spans of equal crop, since it has no px of its own."""
+    needed = max(whole_px(float(drawn_widths(p).max())) for p in spans)
+    first = spans[0]
+    crop = crop_px(first.original, first.cut)
+    return Group(part, tuple(spans), first.original, crop, needed)
 
 
 def _of_equal_crop(spans: Sequence[ShownSpan]) -> list[list[ShownSpan]]:

@@ -11,7 +11,13 @@ from collections.abc import Iterable
 from skypane.identifiers import identifier, plain, unique
 from skypane.model import Format, Naming, Placement
 
-EXTENSIONS: dict[Format, str] = {"avif": "avif", "webp": "webp", "jpeg": "jpg", "png": "png"}
+EXTENSIONS: dict[Format, str] = {
+    "avif": "avif",
+    "webp": "webp",
+    "jpeg": "jpg",
+    "png": "png",
+    "svg": "svg",
+}
 
 
 def stems(names: Iterable[str]) -> list[str]:

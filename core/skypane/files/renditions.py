@@ -17,11 +17,11 @@ from skypane.files.ladder import usual as usual_ladders
 from skypane.files.names import EXTENSIONS, file_stem, part_name
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
-from skypane.model import MOST_RUNGS, Format, Original, Rendition, Site
+from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Site
 from skypane.shown.plan import Plan
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
-RECIPE = 1
+RECIPE = 2
 
 #: A file that has this share of the px needed is not said to be soft: nobody sees half a per cent.
 SHARP_ENOUGH = 0.995
@@ -79,6 +79,9 @@ def climbed(plan: Plan, group: Group) -> Climbed:
 def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
     """The px sizes of a group, ascending."""
     crop = group.crop
+    if group.original.vector:
+        height = max(1, scaled((crop.w, crop.h), width=group.needed)[1])
+        return (Size(group.needed, height, 1.0, group.needed),)
     if not group.by_width:
         return tuple(
             Size(*size, float(density), math.ceil(group.needed * density))
@@ -137,16 +140,34 @@ def span_word(site: Site, letter: str) -> str:
     return site.titles.get(letter) or letter.lower()
 
 
-def formats_for(site: Site, original: Original) -> tuple[Format, ...]:
-    """The site's formats; PNG takes the place of JPEG where there is transparency."""
-    return tuple("png" if f == "jpeg" and original.alpha else f for f in site.formats)
+def formats_for(plan: Plan, original: Original) -> tuple[Format, ...]:
+    """The formats of the placement, else of its site; PNG takes the place of JPEG where there is
+    transparency or flat art. A drawing stays one. What moves is a WebP, with its first frame for
+    browsers that do not know it."""
+    if original.vector:
+        return ("svg",)
+    formats = plan.placement.formats or plan.site.formats
+    if original.frames > 1:
+        formats = tuple(f for f in ("webp", "jpeg") if f in formats)
+    lossless = original.alpha or original.flat
+    return tuple("png" if f == "jpeg" and lossless else f for f in formats)
 
 
 def rendition_key(
-    sha256: str, crop: Crop, size: tuple[int, int], format_: Format, quality: int
+    sha256: str,
+    crop: Crop,
+    size: tuple[int, int],
+    format_: Format,
+    likeness: float,
+    effort: Effort = "thorough",
+    *,
+    animated: bool = False,
 ) -> str:
-    """Hash of all that makes a file; equal keys are equal files."""
-    made_of = [RECIPE, sha256, crop.x, crop.y, crop.w, crop.h, *size, format_, quality]
+    """Hash of all that makes a file; equal keys are equal files. What loses nothing does not ask
+    for a likeness."""
+    target = None if format_ in ("png", "svg") else likeness
+    made_of = [RECIPE, sha256, crop.x, crop.y, crop.w, crop.h, *size, format_, target, effort]
+    made_of += ["animated"] if animated else []
     return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
 
 
@@ -166,9 +187,10 @@ def renditions(plan: Plan) -> Files:
     for g, sizes in sized:
         files = []
         for size in sizes:
-            for f in formats_for(site, g.original):
-                quality = 100 if f == "png" else int(getattr(site.quality, f))
+            for f in formats_for(plan, g.original):
                 px = (size.width, size.height)
+                moves = f == "webp" and g.original.frames > 1
+                key = rendition_key(g.original.sha256, g.crop, px, f, site.likeness, animated=moves)
                 files.append(
                     Rendition(
                         original=g.original.id,
@@ -177,11 +199,12 @@ def renditions(plan: Plan) -> Files:
                         height_px=size.height,
                         format=f,
                         density=size.density,
-                        quality=quality,
+                        likeness=site.likeness,
                         spans=g.letters,
                         name=f"{stems[_same_file(g, size)]}.{EXTENSIONS[f]}",
                         needed_px=size.needed,
-                        key=rendition_key(g.original.sha256, g.crop, px, f, quality),
+                        animated=moves,
+                        key=key,
                     )
                 )
         out.append((g, tuple(files)))

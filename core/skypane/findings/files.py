@@ -15,6 +15,8 @@ def soft(case: Case) -> Iterator[Found]:
     """An original has too few px for a density that is offered. Also where that density has no file
     of its own, because it would be the same as a lower one's."""
     for group in groups(case.part, lists_of(case.site, case.plan.placement)):
+        if group.original.vector:  # sharp at any size
+            continue
         mine = [r for r in case.rows if r.spans == group.letters]
         for density in case.site.densities:
             needed = math.ceil(group.needed * density)

@@ -20,7 +20,13 @@ from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.widths.conditions import conditions
 from skypane.widths.spans import Span
 
-TYPES = {"avif": "image/avif", "webp": "image/webp", "jpeg": "image/jpeg", "png": "image/png"}
+TYPES = {
+    "avif": "image/avif",
+    "webp": "image/webp",
+    "jpeg": "image/jpeg",
+    "png": "image/png",
+    "svg": "image/svg+xml",
+}
 
 
 def alt_text(part: PartPlan) -> str | None:

@@ -7,7 +7,17 @@ fractions of its width and height from the top left; percentages are 0–100 and
 
 from skypane.geometry import Crop, Rect
 from skypane.model.audience import MOST_VIEWERS, USUAL_AUDIENCE, Audience, Takes, Viewers
-from skypane.model.files import MOST_RUNGS, Format, Lists, Rendition, Rungs
+from skypane.model.files import (
+    MOST_RUNGS,
+    TARGETS,
+    Effort,
+    Format,
+    Formats,
+    Likeness,
+    Lists,
+    Rendition,
+    Rungs,
+)
 from skypane.model.finding import Finding, Severity, Step
 from skypane.model.frame import (
     ColumnsWidth,
@@ -56,7 +66,6 @@ from skypane.model.site import (
     HeightRange,
     MediaStyle,
     Naming,
-    Quality,
     Site,
 )
 from skypane.model.treatment import Aim, Fit, FixedAim, Following, Shows, Treatment
@@ -91,6 +100,7 @@ __all__ = [
     "MOST_WORDS",
     "NARROWEST",
     "NOISE",
+    "TARGETS",
     "USUAL_AUDIENCE",
     "USUAL_HEIGHTS",
     "Aim",
@@ -100,6 +110,7 @@ __all__ = [
     "ColumnsWidth",
     "Container",
     "Crop",
+    "Effort",
     "Finding",
     "Fit",
     "FixedAim",
@@ -107,6 +118,7 @@ __all__ = [
     "FixedWidth",
     "Following",
     "Format",
+    "Formats",
     "Fraction",
     "FrameId",
     "FrameValues",
@@ -117,6 +129,7 @@ __all__ = [
     "ImagePx",
     "Kind",
     "Letter",
+    "Likeness",
     "Lists",
     "MediaStyle",
     "NamedFrame",
@@ -130,7 +143,6 @@ __all__ = [
     "PercentColumnsWidth",
     "Placement",
     "Px",
-    "Quality",
     "RatioHeight",
     "Rect",
     "Rendition",

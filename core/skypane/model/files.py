@@ -4,12 +4,40 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, BeforeValidator, Field
 
 from skypane.geometry import Crop
 from skypane.values import Noun
 
-Format = Literal["avif", "webp", "jpeg", "png"]
+Format = Literal["avif", "webp", "jpeg", "png", "svg"]
+#: How much time an encoder may take: little to look at what comes of it, more for what is handed
+#: over.
+Effort = Literal["quick", "thorough"]
+
+#: SSIM of luma that a file has at least against the lossless resample. Common practice: at
+#: “standard” few see a difference side by side, at “fine” hardly anybody, at “light” many who look
+#: for it.
+TARGETS = {"fine": 0.97, "standard": 0.955, "light": 0.935}
+
+
+def _target(value: object) -> object:
+    return TARGETS.get(value, value) if isinstance(value, str) else value
+
+
+#: A target by its word or as SSIM.
+Likeness = Annotated[float, Field(ge=0.5, le=0.9999), BeforeValidator(_target)]
+
+
+def _in_order(formats: tuple[Format, ...]) -> tuple[Format, ...]:
+    """Most modern first: a browser takes the first type that it knows."""
+    if "jpeg" not in formats:
+        raise ValueError("JPEG must stay: it is the file for browsers that know no newer format.")
+    return tuple(f for f in ("avif", "webp", "jpeg") if f in formats)
+
+
+#: Formats that are offered; PNG takes the place of JPEG where there is transparency or flat art,
+#: and a drawing in SVG stays one.
+Formats = Annotated[tuple[Format, ...], Field(max_length=8), AfterValidator(_in_order)]
 
 #: How files are offered to browsers: widths (`w`) with `sizes` for frames that change with the
 #: page and densities (`x`) for those that do not; or always the one or the other.
@@ -44,7 +72,9 @@ class Rendition(Noun):
     height_px: int
     format: Format
     density: float | None
-    quality: int
+    likeness: float
+    effort: Effort = "thorough"
+    animated: bool = False  # all frames of the original, not the first alone
     spans: tuple[str, ...]
     name: str
     needed_px: int

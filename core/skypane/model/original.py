@@ -39,6 +39,9 @@ class Original(Noun):
     size_bytes: Annotated[int, Field(ge=0, le=2**53)] = 0
     sha256: Annotated[str, Field(max_length=64)] = ""
     alpha: bool = False
+    flat: bool = False  # few colours, as drawings have: what loses nothing is then small too
+    vector: bool = False  # an SVG, which has no px of its own
+    frames: Annotated[int, Field(ge=1)] = 1  # more than one: it moves
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
         None  # None: nobody has said yet; "": decorative on purpose
     )

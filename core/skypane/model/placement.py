@@ -9,7 +9,7 @@ from pydantic import Field, JsonValue
 
 from skypane.errors import written
 from skypane.identifiers import identifier
-from skypane.model.files import MOST_RUNGS, Lists, Rungs
+from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
@@ -57,6 +57,7 @@ class Placement(Noun):
     common: Treatments = Field(default_factory=dict)
     frame: FrameId | None = None  # the named frame of the site that lies under all treatments
     lists: Lists | None = None  # None: as the site has it
+    formats: Formats | None = None  # the same
     n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
     # see `skypane.files.names.stems`

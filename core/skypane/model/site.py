@@ -8,7 +8,7 @@ from pydantic import Field, field_validator, model_validator
 
 from skypane.errors import written
 from skypane.model.audience import USUAL_AUDIENCE, Audience, Takes
-from skypane.model.files import MOST_RUNGS, Format, Lists
+from skypane.model.files import MOST_RUNGS, TARGETS, Formats, Likeness, Lists
 from skypane.model.frame import Letter, NamedFrame
 from skypane.values import Noun, Px
 
@@ -59,15 +59,6 @@ class Naming(Noun):
     width_lead: Lead = "@"
 
 
-class Quality(Noun):
-    """Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye
-    (common practice)."""
-
-    avif: Annotated[int, Field(ge=1, le=100)] = 58
-    webp: Annotated[int, Field(ge=1, le=100)] = 78
-    jpeg: Annotated[int, Field(ge=1, le=100)] = 80
-
-
 #: Heights seen per width of screen: phones, tablets, laptops, desktop screens (common practice).
 USUAL_HEIGHTS = (
     HeightRange(to_px=599, least_px=560, typical_px=640, greatest_px=932),
@@ -85,7 +76,7 @@ class Site(Noun):
     breakpoints: Annotated[tuple[int, ...], Field(max_length=MOST_BREAKPOINTS)] = (599, 1023, 1599)
     titles: dict[Letter, Annotated[str, Field(max_length=40)]] = Field(default_factory=dict)
     media_style: MediaStyle = "max-width"
-    formats: Annotated[tuple[Format, ...], Field(max_length=8)] = ("avif", "webp", "jpeg")
+    formats: Formats = ("avif", "webp", "jpeg")
     densities: Annotated[
         tuple[Annotated[float, Field(ge=1, le=4)], ...], Field(max_length=MOST_DENSITIES)
     ] = (1, 2)
@@ -101,19 +92,8 @@ class Site(Noun):
     audience: Audience = USUAL_AUDIENCE
     takes: Takes = Takes()
     naming: Naming = Naming()
-    quality: Quality = Quality()
+    likeness: Likeness = TARGETS["standard"]
     budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
-
-    @field_validator("formats")
-    @classmethod
-    def _formats(cls, formats: tuple[Format, ...]) -> tuple[Format, ...]:
-        # most modern first: a browser takes the first type it knows
-        order: tuple[Format, ...] = ("avif", "webp", "jpeg")
-        if "jpeg" not in formats:
-            raise ValueError(
-                "JPEG must stay: it is the file for browsers that know no newer format."
-            )
-        return tuple(f for f in order if f in formats)
 
     @field_validator("densities")
     @classmethod

@@ -4,7 +4,8 @@ lifted here and nowhere else.
 Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heights, no areas and
 crops narrower than a hairline, no ratios beyond what a frame can have, at most eight densities.
 3 has placements of parts. 4 says how files
-are offered: what was stored before goes on to offer them by density.
+are offered: what was stored before goes on to offer them by density. Its typed qualities give way
+to the likeness that is asked for.
 """
 
 from __future__ import annotations
@@ -127,12 +128,19 @@ def _in_parts(kind: Kind, value: Any) -> Any:
 
 
 def _by_density(kind: Kind, value: Any) -> Any:
-    """From 3 to 4: files stay as they were."""
+    """From 3 to 4: files are offered as they were."""
     match kind:
         case "site":
-            return {"lists": "densities", **value}
+            return {"lists": "densities", **{k: v for k, v in value.items() if k != "quality"}}
         case "asked":
-            return {**value, "site": _by_density("site", value["site"])}
+            placement = value["placement"]
+            return {
+                "scope": "placement",
+                "title": placement.get("name", ""),
+                "site": _by_density("site", value["site"]),
+                "pages": [{"title": "", "placements": [placement]}],
+                "originals": value["originals"],
+            }
     return value
 
 

@@ -19,7 +19,7 @@ import pyvips
 from skypane.errors import NoRoom, SkyPaneError
 from skypane.geometry import Crop, Rect
 from skypane.model import Rendition
-from skypane.pixels import encode, inspect, saliency, trim
+from skypane.pixels import encode, inspect, previews, saliency, trim
 from skypane.pixels.load import lacked_memory
 
 
@@ -30,7 +30,7 @@ def _inspect(path: str, name: str) -> Iterator[Any]:
 def _previews(
     source: str, paths: list[tuple[int, str]], crop: dict[str, float] | None
 ) -> Iterator[Any]:
-    encode.previews(
+    previews.previews(
         source, {width: Path(path) for width, path in paths}, Rect(**crop) if crop else None
     )
     yield None
@@ -51,10 +51,10 @@ def _write_trimmed(path: str, box: dict[str, int], target: str) -> Iterator[Any]
 
 
 def _make(source: str, wanted: list[dict[str, Any]], folder: str) -> Iterator[Any]:
-    for rendition, path, size in encode.make(
+    for rendition, path, fact in encode.make(
         source, [Rendition.model_validate(r) for r in wanted], Path(folder)
     ):
-        yield {"key": rendition.key, "path": str(path), "bytes": size}
+        yield {"key": rendition.key, "path": str(path), "fact": fact._asdict()}
 
 
 WORK: dict[str, Callable[..., Iterator[Any]]] = {

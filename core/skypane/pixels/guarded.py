@@ -26,6 +26,7 @@ from typing import IO, Any, cast
 from skypane.errors import Busy, InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop, Rect
 from skypane.model import Rendition
+from skypane.pixels.encode import Fact
 from skypane.pixels.inspect import Inspected
 from skypane.pixels.saliency import Suggestion
 
@@ -130,7 +131,7 @@ class Guard:
         crop: Rect | None = None,
         name: str = "The picture",
     ) -> None:
-        """See `skypane.pixels.encode.previews`."""
+        """See `skypane.pixels.previews.previews`."""
         made = [[width, str(path)] for width, path in paths.items()]
         self._one("previews", name, source=str(source), paths=made, crop=crop and crop.model_dump())
 
@@ -155,7 +156,7 @@ class Guard:
         wanted: Sequence[Rendition],
         folder: Path,
         name: str = "The original",
-    ) -> Iterator[tuple[Rendition, Path, int]]:
+    ) -> Iterator[tuple[Rendition, Path, Fact]]:
         """See `skypane.pixels.encode.make`."""
         by_key = {r.key: r for r in wanted}
         asked = {
@@ -164,7 +165,7 @@ class Guard:
             "folder": str(folder),
         }
         for made in self._all("make", name, self.limits.file_seconds, asked):
-            yield by_key[made["key"]], Path(made["path"]), made["bytes"]
+            yield by_key[made["key"]], Path(made["path"]), Fact(**made["fact"])
 
     # -- how --
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
+import numpy as np
 import pyvips
 
 from skypane.errors import UnreadablePicture
@@ -18,6 +19,11 @@ from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, 
 #: back.
 MOST_SIDE_PX = 32_000
 MOST_AREA_PX = 400_000_000
+
+#: A picture with more colours than this is no drawing (common practice: a palette of 256, and
+#: smoothed edges between each two of a few).
+FLAT_COLOURS = 1024
+FLAT_LOOKED_AT_PX = 2_000_000
 
 KINDS = {
     "jpeg": "a JPEG",
@@ -57,6 +63,8 @@ class Inspected:
     alpha: bool
     profile: str
     notes: tuple[str, ...] = ()
+    flat: bool = False  # few colours, as drawings have
+    frames: int = 1
 
 
 def inspect(path: str | Path, name: str = "") -> Inspected:
@@ -94,9 +102,12 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         )
     pages = image.get("n-pages") if image.get_typeof("n-pages") else 1
     if pages > 1:
+        said = f"It has {pages} {'frames' if kind in ('gif', 'webp', 'avif') else 'pages'}"
+        moves = kind in ("gif", "webp")
         notes.append(
-            f"It has {pages} {'frames' if kind in ('gif', 'webp', 'avif') else 'pages'}; the first"
-            " is used."
+            f"{said}: it is delivered as an animated WebP, with the first frame for older browsers."
+            if moves
+            else f"{said}; the first is used."
         )
     if image.interpretation in ("cmyk", "rgb16", "grey16"):
         what = {
@@ -131,7 +142,23 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         alpha=bool(image.hasalpha()),
         profile=_profile(image),
         notes=tuple(notes),
+        flat=kind in ("png", "gif") and _is_flat(path, kind),
+        frames=pages if kind in ("gif", "webp") else 1,
     )
+
+
+def _is_flat(path: Path, kind: str) -> bool:
+    """Whether a picture has as few colours as a drawing, edges smoothed included."""
+    image = open_any(path, kind).copy_memory()
+    if image.format != "uchar":
+        return False
+    rows = max(1, image.width * image.height // FLAT_LOOKED_AT_PX)
+    px = image.numpy()
+    px = px.reshape(image.height, image.width, -1)[::rows].astype(np.uint32)
+    packed = px[..., 0]
+    for band in range(1, px.shape[2]):
+        packed = (packed << 8) | px[..., band]
+    return len(np.unique(packed)) <= FLAT_COLOURS
 
 
 def _what_it_is(head: bytes) -> str:

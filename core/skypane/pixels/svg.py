@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import codecs
 import re
+from xml.etree import ElementTree
 
 _BOMS = (
     (codecs.BOM_UTF8, "utf-8"),
@@ -96,3 +97,74 @@ def drawable(data: bytes) -> bytes | None:
     at = root_at(text)
     text = text[at or 0 :]
     return None if _REFERENCE.search(text) else text.encode("utf-8", "replace")
+
+
+# -- handed over -----------------------------------------------------------------------------
+
+_SVG, _XLINK = "http://www.w3.org/2000/svg", "http://www.w3.org/1999/xlink"
+#: Elements that run, or that draw nothing (SVG 2, §15 Scripting and §5.8 metadata).
+_DROPPED = frozenset({"script", "foreignObject", "metadata"})
+#: Numbers of `viewBox`, and lengths in user units or px.
+_NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+_LENGTH = re.compile(r"^\s*([-+]?(?:\d+\.?\d*|\.\d+))\s*(?:px)?\s*$")
+
+
+def cleaned(
+    data: bytes, crop: tuple[float, float, float, float], size: tuple[int, int]
+) -> bytes | None:
+    """An SVG to hand over: without scripts, handlers, references to the outside, metadata and what
+    editors leave; `crop` is the part that shows, in fractions, `size` its width and height in CSS
+    px. None where it is no XML that can be read."""
+    text = drawable(data)
+    if text is None:
+        return None
+    ElementTree.register_namespace("", _SVG)
+    ElementTree.register_namespace("xlink", _XLINK)
+    try:
+        root = ElementTree.fromstring(text)
+    except ElementTree.ParseError:
+        return None
+    _strip(root)
+    box = _view_box(root)
+    if box is None:
+        return None
+    x, y, w, h = box
+    cx, cy, cw, ch = crop
+    numbers = (x + cx * w, y + cy * h, cw * w, ch * h)
+    root.set("viewBox", " ".join(f"{n:.6g}" for n in numbers))
+    root.set("width", str(size[0]))
+    root.set("height", str(size[1]))
+    out: bytes = ElementTree.tostring(root, encoding="utf-8")
+    return out
+
+
+def _view_box(root: ElementTree.Element) -> tuple[float, float, float, float] | None:
+    """What is drawn, in user units (SVG 2, §8.2): the viewBox, else the size."""
+    numbers = [float(n) for n in _NUMBER.findall(root.get("viewBox", ""))]
+    if len(numbers) == 4 and numbers[2] > 0 and numbers[3] > 0:
+        return numbers[0], numbers[1], numbers[2], numbers[3]
+    sides = [_LENGTH.match(root.get(name, "")) for name in ("width", "height")]
+    if not all(sides):
+        return None
+    w, h = (float(m[1]) for m in sides if m)
+    return (0.0, 0.0, w, h) if w > 0 and h > 0 else None
+
+
+def _strip(node: ElementTree.Element) -> None:
+    for name in list(node.attrib):
+        space, _, local = name.rpartition("}")
+        value = node.attrib[name].strip()
+        foreign = space and space.strip("{") not in (_XLINK, "http://www.w3.org/XML/1998/namespace")
+        outside = local == "href" and not value.startswith(("#", "data:image/"))
+        loads = "url(" in value and "url(#" not in value.replace("'", "").replace('"', "")
+        if local.lower().startswith("on") or foreign or outside or loads:
+            del node.attrib[name]
+    for child in list(node):
+        space, _, local = str(child.tag).rpartition("}")
+        is_svg_ = space.strip("{") in (_SVG, "")
+        text = child.text or ""
+        imports = local == "style" and ("@import" in text or "url(http" in text.replace(" ", ""))
+        if not isinstance(child.tag, str) or not is_svg_ or local in _DROPPED or imports:
+            node.remove(child)
+        else:
+            _strip(child)

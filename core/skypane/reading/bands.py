@@ -9,7 +9,7 @@ import numpy as np
 
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
-from skypane.model import Rendition, Site
+from skypane.model import MOST_PX, Rendition, Site
 from skypane.reading.nouns import Band
 from skypane.shown.keeps import FATES, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
@@ -112,7 +112,8 @@ def sharp_bands(site: Site, part: PartPlan, files: Files) -> tuple[Band, ...]:
             taken = _taken(files, part.index, p, density)
             if taken is None:
                 continue
-            widths = tuple(r.width_px for r in taken.files)
+            # a drawing is sharp at any size
+            widths = tuple(MOST_PX if r.format == "svg" else r.width_px for r in taken.files)
             mine, curve = _sharpness(p, widths, taken.at.tobytes(), density)
             runs += mine
             points += curve

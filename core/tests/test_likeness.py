@@ -1,0 +1,253 @@
+"""Likeness, the search for a quality, and what is kept of formats (02-rules §10)."""
+
+import io
+import math
+import subprocess
+
+import numpy as np
+import pytest
+import pyvips
+from hypothesis import given
+from hypothesis import strategies as st
+from PIL import Image
+from planned import by_density, delivered
+from pydantic import ValidationError
+from skimage import data
+from skimage.metrics import structural_similarity
+from skypane.errors import sentence_of
+from skypane.geometry import Crop
+from skypane.handover import FileFacts, finish
+from skypane.model import Original, Rendition, Site, Treatment, picture
+from skypane.pixels import avif, encode
+from skypane.pixels.likeness import Likeness, luma
+from skypane.pixels.search import Learned, Scale, coarsest
+
+
+def vips(array):
+    return pyvips.Image.new_from_array(np.ascontiguousarray(array)).copy(interpretation="srgb")
+
+
+#: Open photographs that scikit-image carries (licences in its `data/README.txt`).
+PHOTOS = {"astronaut": data.astronaut(), "coffee": data.coffee(), "cat": data.chelsea()}
+
+
+@pytest.mark.parametrize("name", PHOTOS)
+@pytest.mark.parametrize("quality", [30, 60, 90])
+def test_similarity_is_that_of_scikit_image(name, quality):
+    photo = vips(PHOTOS[name])
+    worse = pyvips.Image.jpegload_buffer(photo.jpegsave_buffer(Q=quality)).copy_memory()
+    known = structural_similarity(
+        luma(photo),
+        luma(worse),
+        gaussian_weights=True,
+        sigma=1.5,
+        use_sample_covariance=False,
+        data_range=255,
+    )
+    assert Likeness(photo, stride=1).to(worse) == pytest.approx(known, abs=1e-4)
+    # a grid of windows tells the same of a picture that is large enough for one
+    assert Likeness(photo, stride=3).to(worse) == pytest.approx(known, abs=2e-3)
+
+
+@pytest.mark.parametrize("size", [(1, 1), (10, 3), (11, 11), (12, 300)])
+def test_the_smallest_pictures_can_be_compared(size):
+    w, h = size
+    noise = vips(np.random.default_rng(1).integers(0, 255, (h, w, 3), dtype=np.uint8))
+    assert Likeness(noise).to(noise) == pytest.approx(1, abs=1e-4)
+    assert Likeness(noise).to(noise.invert()) < 0.9
+
+
+# -- the search --
+
+SCALE = Scale(tuple(range(20, 99, 2)), 76, 0.045)
+
+
+@given(
+    st.floats(1.5, 4),
+    st.floats(0.02, 0.12),
+    st.floats(0.8, 0.99),
+    st.lists(st.floats(-0.05, 0.05), min_size=1, max_size=6),
+)
+def test_the_coarsest_quality_that_reaches_the_target_is_found(base, slope, target, drifts):
+    learned = Learned()
+    for drift in drifts:
+        base += drift
+
+        def ssim(q, base=base):
+            return 1 - math.exp(-(base + slope * (q - 76) / 2))
+
+        found = coarsest(SCALE, target, lambda q, f=ssim: (q, f(q)), learned)
+        exact = next((q for q in SCALE.qualities if ssim(q) >= target), SCALE.qualities[-1])
+        assert found.quality == found.made == exact
+        assert found.ssim == ssim(exact) and found.encodes <= 7
+
+
+def test_files_of_one_crop_teach_each_other():
+    photo = vips(PHOTOS["coffee"])
+    learned, encodes = Learned(), []
+    for width in (150, 200, 260, 340, 440, 580):
+        cutting = encode.Cutting(photo.resize(width / photo.width).copy_memory())
+        encodes.append(cutting.encode("jpeg", 0.955, "quick", learned).encodes)
+    assert sum(encodes) / len(encodes) <= 2.2
+
+
+@pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
+@pytest.mark.parametrize("target", [0.95, 0.955, 0.97])
+def test_every_file_reaches_its_target_and_hardly_more(format_, target):
+    cutting = encode.Cutting(vips(PHOTOS["astronaut"]))
+    found = cutting.encode(format_, target, "quick")
+    load = {"jpeg": "jpegload_buffer", "webp": "webpload_buffer", "avif": "heifload_buffer"}
+    image = getattr(pyvips.Image, load[format_])(found.data)
+    assert Likeness(vips(PHOTOS["astronaut"])).to(image) == pytest.approx(found.ssim, abs=1e-6)
+    assert target <= found.ssim < target + 0.012
+
+
+def test_the_same_picture_is_the_same_file():
+    one, other = (encode.Cutting(vips(PHOTOS["cat"])) for _ in range(2))
+    for f in ("jpeg", "webp", "avif", "png"):
+        a, b = (c.encode(f, 0.955, "thorough").data for c in (one, other))
+        assert a == b, f
+
+
+# -- formats --
+
+
+@pytest.mark.parametrize("name", PHOTOS)
+def test_newer_formats_are_smaller_at_equal_likeness_of_photographs(name):
+    # common practice: AVIF < WebP < JPEG on photographs
+    cutting = encode.Cutting(vips(PHOTOS[name]))
+    sizes = [len(cutting.encode(f, 0.955, "thorough").data) for f in ("avif", "webp", "jpeg")]
+    assert sizes == sorted(sizes)
+
+
+FLAT = {"horse": data.horse().astype(np.uint8) * 255, "checkerboard": data.checkerboard()}
+
+
+@pytest.mark.parametrize("name", FLAT)
+def test_png_wins_on_flat_art_as_a_palette_that_loses_nothing(name):
+    art = np.dstack([FLAT[name]] * 3)
+    cutting = encode.Cutting(vips(art))
+    found = {f: cutting.encode(f, 0.97, "thorough") for f in ("png", "jpeg", "webp", "avif")}
+    assert len(found["png"].data) < min(len(found[f].data) for f in ("jpeg", "webp", "avif"))
+    image = Image.open(io.BytesIO(found["png"].data))
+    assert image.mode == "P" and np.array_equal(np.asarray(image.convert("RGB")), art)
+
+
+def test_a_photograph_is_no_palette():
+    found = encode.png(vips(PHOTOS["cat"]), "quick")
+    assert np.array_equal(pyvips.Image.pngload_buffer(found).numpy(), PHOTOS["cat"])
+
+
+def test_alpha_that_hides_nothing_does_not_count():
+    art = np.dstack([PHOTOS["cat"], np.full(PHOTOS["cat"].shape[:2], 255, np.uint8)])
+    assert not encode.Cutting(vips(art)).alpha
+
+
+@pytest.mark.parametrize("size", [(256, 192), (255, 191), (64, 64), (63, 200), (1, 1)])
+def test_avif_of_any_size_is_read_right_by_avifdec(tmp_path, size):
+    """Colours within what 4:2:0 at this quality costs, and no shift of the mean."""
+    w, h = size
+    y, x = np.mgrid[0:h, 0:w]
+    ramp = np.stack([x * 255 // max(1, w), y * 255 // max(1, h), 0 * x + 128], -1).astype(np.uint8)
+    found = encode.Cutting(vips(ramp)).encode("avif", 0.9999, "thorough")
+    path, out = tmp_path / "a.avif", tmp_path / "a.png"
+    path.write_bytes(found.data)
+    subprocess.run(["avifdec", str(path), str(out)], check=True, capture_output=True)
+    back = np.asarray(Image.open(out).convert("RGB")).astype(float)
+    assert back.shape == ramp.shape
+    shift = np.abs(back.mean((0, 1)) - ramp.mean((0, 1))).max()
+    assert shift < (1.0 if min(size) >= avif.LEAST_PX else 5.0)
+    assert np.abs(back - ramp).mean() < 3
+
+
+def test_the_conversion_to_yuv_rounds_to_the_nearest():
+    """ITU-R BT.709-6, item 3.2 to 3.4, full range; back by its inverse within rounding."""
+    rng = np.random.default_rng(4)
+    flat = np.repeat(np.repeat(rng.integers(0, 256, (20, 20, 3), np.uint8), 2, 0), 2, 1)
+    y, cb, cr = (p.astype(float) for p in avif.yuv420(vips(flat)))
+    cb, cr = (np.repeat(np.repeat(p - 128, 2, 0), 2, 1) for p in (cb, cr))
+    r, b = y + 1.5748 * cr, y + 1.8556 * cb
+    g = (y - 0.2126 * r - 0.0722 * b) / 0.7152
+    back = np.stack([r, g, b], -1)
+    assert np.abs(back - flat).max() <= 1.6
+    assert np.abs((back - flat).mean((0, 1))).max() < 0.1
+
+
+# -- what is handed over --
+
+BOATS = Original(id=1, name="b.jpg", width_px=4000, height_px=2000, sha256="b", alt="")
+ONE = picture("Boats", {"D": Treatment(original=1)})
+
+
+def facts(found, sizes):
+    return {
+        f.key: FileFacts(sizes[f.format] * f.width_px, "0" * 64, 60, 0.956) for f in found.files
+    }
+
+
+def test_a_newer_format_that_is_no_smaller_is_left_out_of_files_and_markup():
+    found = delivered(by_density(), ONE, {1: BOATS})
+    assert "image/avif" in found.texts["snippet.html"]
+    out = finish(found, facts(found, {"avif": 9, "webp": 5, "jpeg": 7}))
+    assert {name.rpartition(".")[2] for name in out.files} == {"webp", "jpg"}
+    assert "avif" not in out.texts["snippet.html"] and "webp" in out.texts["page.html"]
+    assert {(g.format, g.instead) for g in out.left_out} == {("avif", "webp")}
+    assert (
+        '"left_out": [' in out.texts["manifest.json"]
+        and "avif is left out" in out.left_out[0].sentence
+    )
+
+
+@pytest.mark.parametrize(
+    ("sizes", "kept"),
+    [
+        ({"avif": 3, "webp": 5, "jpeg": 7}, {"avif", "webp", "jpg"}),
+        ({"avif": 6, "webp": 8, "jpeg": 7}, {"avif", "jpg"}),
+        ({"avif": 7, "webp": 7, "jpeg": 7}, {"jpg"}),
+        ({"avif": 3, "webp": 3, "jpeg": 7}, {"webp", "jpg"}),
+    ],
+)
+def test_formats_are_kept_only_where_they_save_bytes(sizes, kept):
+    found = delivered(Site(), ONE, {1: BOATS})
+    names = finish(found, facts(found, sizes)).files
+    assert {n.rpartition(".")[2] for n in names} == kept
+
+
+def test_flat_art_and_transparency_take_png_in_the_place_of_jpeg():
+    for values in ({"alpha": True}, {"flat": True}):
+        found = delivered(Site(), ONE, {1: BOATS.model_copy(update=values)})
+        assert {f.format for f in found.files} == {"avif", "webp", "png"}
+
+
+def test_a_placement_chooses_formats_of_its_own():
+    p = ONE.model_copy(update={"formats": ("jpeg",)})
+    assert {f.format for f in delivered(Site(), p, {1: BOATS}).files} == {"jpeg"}
+
+
+@pytest.mark.parametrize(
+    ("said", "told"), [(1.2, "at most 0.9999"), (0.2, "at least 0.5"), ("best", "number")]
+)
+def test_a_likeness_that_cannot_be_is_refused(said, told):
+    with pytest.raises(ValidationError) as error:
+        Site(likeness=said)
+    assert told in sentence_of(error.value)
+    assert Site(likeness="fine").likeness == 0.97
+
+
+def test_keys_name_all_that_makes_a_file():
+    base = {
+        "original": 1,
+        "crop": Crop(x=0, y=0, w=9, h=9),
+        "width_px": 9,
+        "height_px": 9,
+        "format": "webp",
+        "density": 1.0,
+        "likeness": 0.9,
+        "spans": ("A",),
+        "name": "x",
+        "needed_px": 9,
+        "key": "k",
+    }
+    assert Rendition(**base).effort == "thorough"
+    one, other = (delivered(Site(likeness=x), ONE, {1: BOATS}) for x in ("fine", "light"))
+    assert not {f.key for f in one.files} & {f.key for f in other.files}
