@@ -110,11 +110,8 @@ def test_few_colours_are_flat_and_a_photograph_is_not(tmp_path):
     flat = np.zeros((300, 400, 3), np.uint8)
     flat[50:200, 40:300] = (11, 79, 92)
     noise = np.random.default_rng(0).integers(0, 255, (300, 400, 3), np.uint8)
-    for name, px, is_flat in (
-        ("f.png", flat, True),
-        ("n.png", noise, False),
-        ("f.jpg", flat, False),
-    ):
+    pictures = (("f.png", flat, True), ("n.png", noise, False), ("f.jpg", flat, False))
+    for name, px, is_flat in pictures:
         path = tmp_path / name
         Image.fromarray(px).save(path)
         assert inspect(path).flat == is_flat, name
@@ -158,6 +155,6 @@ def test_what_moves_is_delivered_moving_cut_and_with_its_times(tmp_path, suffix)
         image.load()
         times.append(image.info["duration"])
         means.append(np.asarray(image.convert("L")).mean(0).argmin())
-    assert times == [100, 250, 400] and means == sorted(means) and means[0] < means[2]
+    assert times == [100, 250, 400] and max(means[:2]) < means[2]
     for _, still in made.values():
         assert getattr(Image.open(still), "n_frames", 1) == 1

@@ -6,6 +6,7 @@ from typing import Any
 
 from accounts.api import router as accounts
 from deliveries.api import router as deliveries
+from deliveries.compare import router as comparisons
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from doors.originals import router as originals
@@ -85,3 +86,4 @@ api.add_router("", frames, tags=["placements"])
 api.add_router("", placeholders, tags=["placements"])
 api.add_router("", safe, tags=["safe areas"])
 api.add_router("", deliveries, tags=["deliveries"])
+api.add_router("", comparisons, tags=["deliveries"])

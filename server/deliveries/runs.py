@@ -73,7 +73,8 @@ def _asked_now(target: Target) -> Asked:
     ]
     pages: dict[Page, list[model.Placement]] = {}
     for row in rows:
-        noun = row.as_noun().model_copy(update={"stem": called[row.id]})
+        told = {"stem": called[row.id], "page": row.page.title}
+        noun = row.as_noun().model_copy(update=told)
         pages.setdefault(row.page, []).append(noun)
     title = {
         Delivery.Scope.PLACEMENT: lambda: pages[rows[0].page][0].name,

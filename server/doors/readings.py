@@ -16,7 +16,7 @@ from placements.models import originals_of, stems_of
 from placements.proposals import proposable
 from pydantic import Field
 from sites.access import site_for
-from sites.models import Site
+from sites.models import Page, Site
 from skypane import Moving, Reading, model, read, read_moving
 
 router = Router()
@@ -53,7 +53,9 @@ Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
 def _asked(site: Site, draft: Draft) -> Asked:
     used = originals_of(site, draft.placement.original_ids)
     called = stems_of(site, (draft.placement_id, draft.placement.name))[draft.placement_id or 0]
-    placement = draft.placement.model_copy(update={"stem": called})
+    page = Page.objects.filter(placements=draft.placement_id).values_list("title", flat=True)
+    told = {"stem": called, "page": page.first() or ""}
+    placement = draft.placement.model_copy(update=told)
     return draft.site or site.as_noun(), placement, looked(used, draft.looks)
 
 

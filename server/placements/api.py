@@ -34,8 +34,13 @@ from placements.strips import StripFrameOut, strip_frame_out
 
 router = Router()
 
+
+def _unnamed(placement: model.Placement) -> model.Placement:
+    return placement.model_copy(update={"stem": None, "page": ""})
+
+
 #: What a placement is called in code and files is worked out here, of all placements of its site.
-Unnamed = Annotated[model.Placement, AfterValidator(lambda p: p.model_copy(update={"stem": None}))]
+Unnamed = Annotated[model.Placement, AfterValidator(_unnamed)]
 Position = Annotated[int, Field(ge=-1_000_000, le=1_000_000)]
 
 

@@ -12,6 +12,7 @@ from ninja import File, Router, UploadedFile
 from pydantic import Field
 from skypane import Found, found_in, model
 from skypane.files.audience import audience_csv, audience_of
+from skypane.files.names import examples
 from skypane.found.table import widths_csv
 from skypane.identifiers import identifier
 from skypane.tables import MOST_BYTES
@@ -23,6 +24,20 @@ router = Router()
 
 class TextIn(Body):
     text: Annotated[str, Field(max_length=4_500_000)]
+
+
+class NamingIn(Body):
+    naming: model.Naming
+    titles: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=26)] = []
+
+
+@router.post(
+    "/sites/{int:site_id}/naming/examples", response={200: list[str], 404: Problem, 422: Problem}
+)
+def name_examples(request: HttpRequest, site_id: int, payload: NamingIn) -> list[str]:
+    """What files would be called. Nothing is stored."""
+    site_for(request, site_id, looking=True)
+    return list(examples(payload.naming, payload.titles))
 
 
 class FoundOut(Found):

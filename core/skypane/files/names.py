@@ -36,14 +36,33 @@ def density_text(density: float) -> str:
     return f"{density:g}x"
 
 
-def file_stem(called: str, span: str | None, size: float | int, naming: Naming) -> str:
-    """A file name without its extension. `called` is the placement's identifier, `span` is None for
-    the widest span; `size` a density as float, or a width in px as int."""
-    stem = called
+def file_stem(
+    called: str, span: str | None, size: float | int, naming: Naming, page: str = ""
+) -> str:
+    """A file name without its extension, its folder before it. `called` is the placement's
+    identifier, `span` is None for the widest span; `size` a density as float, or a width in px as
+    int. Each part has its lead, which the first part that is said goes without."""
+    said = {"name": ("-", called), "span": ("", ""), "size": ("", "")}
     if span is not None:
-        stem += naming.span_lead + (plain(span) or "span")
+        said["span"] = (naming.span_lead, plain(span) or "span")
     if isinstance(size, int):
-        stem += f"{naming.width_lead}{size}w"
+        said["size"] = (naming.width_lead, f"{size}w")
     elif size != 1:
-        stem += naming.density_lead + density_text(size).replace(".", "-")
-    return stem
+        said["size"] = (naming.density_lead, density_text(size).replace(".", "-"))
+    stem = ""
+    for part in naming.parts:
+        lead, text = said[part]
+        stem += (lead if stem else "") + text
+    folder = {"none": "", "page": plain(page), "placement": called}[naming.folder]
+    return f"{folder}/{stem}" if folder else stem
+
+
+def examples(naming: Naming, titles: Iterable[str]) -> tuple[str, ...]:
+    """What files of a made-up placement would be called: of the widest span and of the one with the
+    first title, at 1x, at 2x and at a width."""
+    word = next((t for t in titles if t), "narrow")
+    return tuple(
+        f"{file_stem('lighthouse', span, size, naming, 'Home')}.avif"
+        for span in (None, word)
+        for size in (1.0, 2.0, 800)
+    )

@@ -225,7 +225,9 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
         for size in sizes:
             same = _same_file(g, size)
             if same not in stems:
-                stem = file_stem(called, word, size.density or size.width, site.naming)
+                stem = file_stem(
+                    called, word, size.density or size.width, site.naming, plan.placement.page
+                )
                 stems[same] = next_free(stem, stems.values())
     return stems
 

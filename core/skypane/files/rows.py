@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 
+from skypane.files.kept import left_out
 from skypane.files.renditions import SHARP_ENOUGH, Files
 from skypane.model import Format, Rendition
 from skypane.values import Answer
@@ -14,6 +15,7 @@ class FileFormat(Answer):
     name: str
     key: str
     size_bytes: int | None = None
+    left_out: bool = False  # no smaller than an older format: it is not handed over
 
 
 class FileRow(Answer):
@@ -46,6 +48,7 @@ def by_size(files: Iterable[Rendition]) -> tuple[tuple[Rendition, ...], ...]:
 
 def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
     """`made` gives the bytes of those renditions that exist already, by key."""
+    gone = {(g.part, g.spans, g.format) for g in left_out(files, made)}
     rows = []
     for group, mine in files:
         for same in by_size(mine):
@@ -66,7 +69,11 @@ def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
                     original=first.original,
                     formats=tuple(
                         FileFormat(
-                            format=r.format, name=r.name, key=r.key, size_bytes=made.get(r.key)
+                            format=r.format,
+                            name=r.name,
+                            key=r.key,
+                            size_bytes=made.get(r.key),
+                            left_out=(group.part, group.letters, r.format) in gone,
                         )
                         for r in same
                     ),

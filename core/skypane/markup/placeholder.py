@@ -62,7 +62,7 @@ def placeholders_of(
         w, h = float(p.W[p.typical].max()), float(p.H[p.typical].max())
         word = None if p.span.letter == widest else span_word(plan.site, p.span.letter)
         for density in plan.site.densities:
-            stem = file_stem(called, word, float(density), plan.site.naming)
+            stem = file_stem(called, word, float(density), plan.site.naming, plan.placement.page)
             size = {"width_px": whole_px(w * density), "height_px": whole_px(h * density)}
             out.append(Placeholder(letter=p.span.letter, density=density, stem=stem, **size))
     return tuple(out)

@@ -62,6 +62,8 @@ class Placement(Noun):
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
     # see `skypane.files.names.stems`
     stem: Stem | None = None
+    # the title of its page, where that is known and files are kept by page
+    page: Annotated[str, Field(max_length=80)] = ""
 
     @property
     def called(self) -> str:

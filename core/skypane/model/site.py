@@ -51,12 +51,31 @@ Lead = Annotated[
 ]
 
 
+#: What a file name is made of, besides its extension.
+NamePart = Literal["name", "span", "size"]
+
+
 class Naming(Noun):
-    """Leads of the parts of a file name (02-rules §13; the defaults are common practice)."""
+    """The parts of a file name in their order, the lead before each but the first, and the folder
+    that the file lies in (02-rules §13; the defaults are common practice)."""
+
+    parts: Annotated[tuple[NamePart, ...], Field(min_length=3, max_length=3)] = (
+        "name",
+        "span",
+        "size",
+    )
+    folder: Literal["none", "page", "placement"] = "none"
 
     span_lead: Lead = "--"
     density_lead: Lead = "@"
     width_lead: Lead = "@"
+
+    @field_validator("parts")
+    @classmethod
+    def _each_once(cls, parts: tuple[NamePart, ...]) -> tuple[NamePart, ...]:
+        if set(parts) != {"name", "span", "size"}:
+            raise ValueError("A file name has a name, a span and a size, each once.")
+        return parts
 
 
 #: Heights seen per width of screen: phones, tablets, laptops, desktop screens (common practice).

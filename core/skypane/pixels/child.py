@@ -19,7 +19,7 @@ import pyvips
 from skypane.errors import NoRoom, SkyPaneError
 from skypane.geometry import Crop, Rect
 from skypane.model import Rendition
-from skypane.pixels import encode, inspect, previews, saliency, trim
+from skypane.pixels import compare, encode, inspect, previews, saliency, trim
 from skypane.pixels.load import lacked_memory
 
 
@@ -57,6 +57,15 @@ def _make(source: str, wanted: list[dict[str, Any]], folder: str) -> Iterator[An
         yield {"key": rendition.key, "path": str(path), "fact": fact._asdict()}
 
 
+def _resample(source: str, crop: dict[str, int], size: list[int], target: str) -> Iterator[Any]:
+    compare.write_resample(source, Crop(**crop), (size[0], size[1]), target)
+    yield None
+
+
+def _difference(resample: str, rendition: str, target: str) -> Iterator[Any]:
+    yield compare.write_difference(resample, rendition, target)
+
+
 WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "inspect": _inspect,
     "previews": _previews,
@@ -64,6 +73,8 @@ WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "visible_box": _visible_box,
     "write_trimmed": _write_trimmed,
     "make": _make,
+    "resample": _resample,
+    "difference": _difference,
 }
 
 

@@ -167,6 +167,18 @@ class Guard:
         for made in self._all("make", name, self.limits.file_seconds, asked):
             yield by_key[made["key"]], Path(made["path"]), Fact(**made["fact"])
 
+    def resample(
+        self, source: str | Path, crop: Crop, size: tuple[int, int], target: Path, name: str
+    ) -> None:
+        """See `skypane.pixels.compare.write_resample`."""
+        asked = {"crop": crop.model_dump(), "size": list(size), "target": str(target)}
+        self._one("resample", name, source=str(source), **asked)
+
+    def difference(self, resample: Path, rendition: str | Path, target: Path, name: str) -> float:
+        """See `skypane.pixels.compare.write_difference`."""
+        asked = {"resample": str(resample), "rendition": str(rendition), "target": str(target)}
+        return float(self._one("difference", name, **asked))
+
     # -- how --
 
     def _one(self, work: str, called: str, **arguments: Any) -> Any:

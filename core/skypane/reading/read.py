@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from skypane.advice.walk import advise_part
+from skypane.files.kept import left_out, without
 from skypane.files.renditions import Files, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
@@ -104,7 +105,7 @@ def read(
         files=rows,
         ladders=ladder_readings(computed, files, made),
         findings=tuple(findings(computed, rows)),
-        code=_code(computed, files),
+        code=_code(computed, without(files, left_out(files, made))),
         pane=_pane(computed, preview),
     )
 

@@ -21,6 +21,48 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/deliveries/{delivery_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Delivery Changes
+         * @description What differs between a finished run and an earlier one, by default the one before it of the
+         *     same thing; null where there is none.
+         */
+        get: operations["deliveries_api_delivery_changes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery_id}/difference/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Difference
+         * @description Where a file differs from the resample: a transparent PNG of its size, opaque where nothing
+         *     is alike. The header `X-SSIM` says the mean.
+         */
+        get: operations["deliveries_compare_difference"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/deliveries/{delivery_id}/picks": {
         parameters: {
             query?: never;
@@ -35,6 +77,66 @@ export interface paths {
          * @description Which file each browser takes from the delivered markup, and why.
          */
         post: operations["deliveries_api_predict_picks"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery_id}/renditions/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Rendition
+         * @description A made file of a run by its key, those too that are not handed over.
+         */
+        get: operations["deliveries_compare_rendition"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery_id}/resample/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Resample
+         * @description The lossless resample that a file is held against, as PNG. The original's cut at its px.
+         */
+        get: operations["deliveries_compare_resample"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/deliveries/{delivery_id}/resume": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Resume Delivery
+         * @description Go on with a run that was stopped or failed; what is made is not made again.
+         */
+        post: operations["deliveries_api_resume_delivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -196,6 +298,26 @@ export interface paths {
         post?: never;
         /** Remove Page */
         delete: operations["sites_api_remove_page"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Page Delivery
+         * @description Export all placements of a page that have a picture, as one page.
+         */
+        post: operations["deliveries_api_start_page_delivery"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -532,7 +654,35 @@ export interface paths {
          */
         get: operations["deliveries_api_list_deliveries"];
         put?: never;
-        post?: never;
+        /**
+         * Start Site Delivery
+         * @description Export all placements of a site that have a picture, page by page.
+         */
+        post: operations["deliveries_api_start_site_delivery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/deliveries/clearing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Preview Clearing
+         * @description What clearing would remove. Nothing is changed.
+         */
+        get: operations["deliveries_api_preview_clearing"];
+        put?: never;
+        /**
+         * Clear Deliveries
+         * @description Remove it.
+         */
+        post: operations["deliveries_api_clear_deliveries"];
         delete?: never;
         options?: never;
         head?: never;
@@ -633,6 +783,26 @@ export interface paths {
         post?: never;
         /** Withdraw Invitation */
         delete: operations["doors_people_withdraw_invitation"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/naming/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Name Examples
+         * @description What files would be called. Nothing is stored.
+         */
+        post: operations["sites_tables_name_examples"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1092,6 +1262,24 @@ export interface components {
             width: number;
         };
         /**
+         * ChangesOut
+         * @description `before` and `after` are ids of deliveries; their pictures are under `…/tree/0/<name>`.
+         */
+        ChangesOut: {
+            /** After */
+            after: number;
+            /** After Bytes */
+            after_bytes: number;
+            /** Before */
+            before: number;
+            /** Before Bytes */
+            before_bytes: number;
+            /** Files */
+            files: components["schemas"]["FileChange"][];
+            /** Same */
+            same: number;
+        };
+        /**
          * Choice
          * @description One remedy of one span, by its number among `advice.steps`.
          */
@@ -1114,6 +1302,19 @@ export interface components {
         Choices: {
             /** Choices */
             choices: components["schemas"]["Choice"][];
+        };
+        /**
+         * ClearingOut
+         * @description What clearing removes: runs that a later one stands in for or that came to nothing, by name
+         *     and day, and files that nothing else refers to.
+         */
+        ClearingOut: {
+            /** Deliveries */
+            deliveries: string[];
+            /** Files */
+            files: number;
+            /** Size Bytes */
+            size_bytes: number;
         };
         /** Code */
         Code: {
@@ -1261,10 +1462,15 @@ export interface components {
             name: string;
             /** Page */
             page: string;
+            /** Page Id */
+            page_id: number | null;
             /** Placement Id */
-            placement_id: number;
+            placement_id: number | null;
             /** Reused */
             reused: number;
+            scope: components["schemas"]["Scope"];
+            /** Seconds Left */
+            seconds_left: number | null;
             /** Size Bytes */
             size_bytes: number;
             /**
@@ -1281,46 +1487,22 @@ export interface components {
             /** What */
             what: string;
         };
-        /** DeliveryRow */
-        DeliveryRow: {
-            /** By */
-            by: string;
-            /**
-             * Created
-             * Format: date-time
-             */
-            created: string;
-            /** Done */
-            done: number;
-            /** Finished */
-            finished: string | null;
+        /** DeliverySince */
+        DeliverySince: {
+            /** Added */
+            added: number;
+            /** Bytes More */
+            bytes_more: number;
+            /** Heavier */
+            heavier: number;
             /** Id */
             id: number;
-            /** Message */
-            message: string;
-            /** Name */
-            name: string;
-            /** Page */
-            page: string;
-            /** Placement Id */
-            placement_id: number;
-            /** Reused */
-            reused: number;
-            /** Size Bytes */
-            size_bytes: number;
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "queued" | "running" | "stopping" | "stopped" | "done" | "failed";
-            /** Thumbs */
-            thumbs: string[];
-            /** Total */
-            total: number;
-            /** Waits For */
-            waits_for: string;
-            /** What */
-            what: string;
+            /** Lighter */
+            lighter: number;
+            /** Other */
+            other: number;
+            /** Removed */
+            removed: number;
         };
         /**
          * Draft
@@ -1410,6 +1592,23 @@ export interface components {
             sentence: string;
         };
         /**
+         * FileChange
+         * @description One name that two deliveries do not share, or share with other bytes.
+         */
+        FileChange: {
+            /** After Bytes */
+            after_bytes: number | null;
+            /** Before Bytes */
+            before_bytes: number | null;
+            /**
+             * Change
+             * @enum {string}
+             */
+            change: "added" | "removed" | "heavier" | "lighter" | "other";
+            /** Name */
+            name: string;
+        };
+        /**
          * FileFact
          * @description What a manifest says about one file.
          */
@@ -1427,15 +1626,24 @@ export interface components {
              * Format
              * @enum {string}
              */
-            format: "avif" | "webp" | "jpeg" | "png";
+            format: "avif" | "webp" | "jpeg" | "png" | "svg";
             /** Key */
             key: string;
+            /**
+             * Left Out
+             * @default false
+             */
+            left_out: boolean;
             /** Name */
             name: string;
             /** Size Bytes */
             size_bytes: number | null;
         };
-        /** FileOut */
+        /**
+         * FileOut
+         * @description `why`: what makes it needed anew, or what it shares with a file that was there. `left_out`:
+         *     made, but no smaller than an older format, and not handed over.
+         */
         FileOut: {
             /** Done */
             done: boolean;
@@ -1443,12 +1651,20 @@ export interface components {
             height_px: number | null;
             /** Key */
             key: string;
+            /** Left Out */
+            left_out: boolean;
             /** Name */
             name: string;
+            /** Quality */
+            quality: number | null;
             /** Reused */
             reused: boolean;
             /** Size Bytes */
             size_bytes: number | null;
+            /** Ssim */
+            ssim: number | null;
+            /** Why */
+            why: string;
             /** Width Px */
             width_px: number | null;
         };
@@ -1810,6 +2026,57 @@ export interface components {
             strip: components["schemas"]["StripFrameOut"][];
         };
         /**
+         * ListedDelivery
+         * @description `since`: what differs from the finished run before it of the same thing; null where there is
+         *     none, or it is not finished itself.
+         */
+        ListedDelivery: {
+            /** By */
+            by: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Done */
+            done: number;
+            /** Finished */
+            finished: string | null;
+            /** Id */
+            id: number;
+            /** Message */
+            message: string;
+            /** Name */
+            name: string;
+            /** Page */
+            page: string;
+            /** Page Id */
+            page_id: number | null;
+            /** Placement Id */
+            placement_id: number | null;
+            /** Reused */
+            reused: number;
+            scope: components["schemas"]["Scope"];
+            /** Seconds Left */
+            seconds_left: number | null;
+            since: components["schemas"]["DeliverySince"] | null;
+            /** Size Bytes */
+            size_bytes: number;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "queued" | "running" | "stopping" | "stopped" | "done" | "failed";
+            /** Thumbs */
+            thumbs: string[];
+            /** Total */
+            total: number;
+            /** Waits For */
+            waits_for: string;
+            /** What */
+            what: string;
+        };
+        /**
          * Look
          * @description Where an original's focal point and its areas are.
          */
@@ -1927,7 +2194,8 @@ export interface components {
         };
         /**
          * Naming
-         * @description Leads of the parts of a file name (02-rules §13; the defaults are common practice).
+         * @description The parts of a file name in their order, the lead before each but the first, and the folder
+         *     that the file lies in (02-rules §13; the defaults are common practice).
          */
         Naming: {
             /**
@@ -1935,6 +2203,21 @@ export interface components {
              * @default @
              */
             density_lead?: string;
+            /**
+             * Folder
+             * @default none
+             * @enum {string}
+             */
+            folder?: "none" | "page" | "placement";
+            /**
+             * Parts
+             * @default [
+             *       "name",
+             *       "span",
+             *       "size"
+             *     ]
+             */
+            parts?: ("name" | "span" | "size")[];
             /**
              * Span Lead
              * @default --
@@ -1945,6 +2228,15 @@ export interface components {
              * @default @
              */
             width_lead?: string;
+        };
+        /** NamingIn */
+        NamingIn: {
+            naming: components["schemas"]["Naming"];
+            /**
+             * Titles
+             * @default []
+             */
+            titles?: string[];
         };
         /**
          * NaturalHeight
@@ -2245,6 +2537,8 @@ export interface components {
             common?: {
                 [key: string]: components["schemas"]["Treatment"];
             };
+            /** Formats */
+            formats?: ("avif" | "webp" | "jpeg" | "png" | "svg")[] | null;
             /** Frame */
             frame?: string | null;
             /**
@@ -2269,6 +2563,11 @@ export interface components {
             n_files?: number | null;
             /** Name */
             name: string;
+            /**
+             * Page
+             * @default
+             */
+            page?: string;
             /**
              * Parts
              * @default [
@@ -2410,28 +2709,6 @@ export interface components {
             height_px: number;
             /** Width Px */
             width_px: number;
-        };
-        /**
-         * Quality
-         * @description Encoder qualities, 1–100 in each encoder's own scale. The defaults look alike to the eye
-         *     (common practice).
-         */
-        Quality: {
-            /**
-             * Avif
-             * @default 58
-             */
-            avif?: number;
-            /**
-             * Jpeg
-             * @default 80
-             */
-            jpeg?: number;
-            /**
-             * Webp
-             * @default 78
-             */
-            webp?: number;
         };
         /**
          * RatioCrop
@@ -2656,6 +2933,11 @@ export interface components {
             width_px: number;
         };
         /**
+         * Scope
+         * @enum {string}
+         */
+        Scope: "placement" | "page" | "site";
+        /**
          * Session
          * @description Who is signed in, if anybody, and whether this installation offers the demo designer.
          */
@@ -2814,7 +3096,7 @@ export interface components {
              *       "jpeg"
              *     ]
              */
-            formats?: ("avif" | "webp" | "jpeg" | "png")[];
+            formats?: ("avif" | "webp" | "jpeg" | "png" | "svg")[];
             /**
              * Frames
              * @default []
@@ -2851,6 +3133,11 @@ export interface components {
              */
             heights?: components["schemas"]["HeightRange"][];
             /**
+             * Likeness
+             * @default 0.955
+             */
+            likeness?: number;
+            /**
              * Lists
              * @default fitting
              * @enum {string}
@@ -2870,6 +3157,12 @@ export interface components {
             /**
              * @default {
              *       "density_lead": "@",
+             *       "folder": "none",
+             *       "parts": [
+             *         "name",
+             *         "span",
+             *         "size"
+             *       ],
              *       "span_lead": "--",
              *       "width_lead": "@"
              *     }
@@ -2880,14 +3173,6 @@ export interface components {
              * @default 320
              */
             narrowest?: number;
-            /**
-             * @default {
-             *       "avif": 58,
-             *       "jpeg": 80,
-             *       "webp": 78
-             *     }
-             */
-            quality?: components["schemas"]["Quality"];
             /**
              * @default {
              *       "avif": 93,
@@ -3043,20 +3328,22 @@ export interface components {
              *           "typical_px": 1080
              *         }
              *       ],
+             *       "likeness": 0.955,
              *       "lists": "fitting",
              *       "media_style": "max-width",
              *       "most_files": 6,
              *       "naming": {
              *         "density_lead": "@",
+             *         "folder": "none",
+             *         "parts": [
+             *           "name",
+             *           "span",
+             *           "size"
+             *         ],
              *         "span_lead": "--",
              *         "width_lead": "@"
              *       },
              *       "narrowest": 320,
-             *       "quality": {
-             *         "avif": 58,
-             *         "jpeg": 80,
-             *         "webp": 78
-             *       },
              *       "takes": {
              *         "avif": 93,
              *         "jpeg": 2,
@@ -3203,20 +3490,22 @@ export interface components {
              *           "typical_px": 1080
              *         }
              *       ],
+             *       "likeness": 0.955,
              *       "lists": "fitting",
              *       "media_style": "max-width",
              *       "most_files": 6,
              *       "naming": {
              *         "density_lead": "@",
+             *         "folder": "none",
+             *         "parts": [
+             *           "name",
+             *           "span",
+             *           "size"
+             *         ],
              *         "span_lead": "--",
              *         "width_lead": "@"
              *       },
              *       "narrowest": 320,
-             *       "quality": {
-             *         "avif": 58,
-             *         "jpeg": 80,
-             *         "webp": 78
-             *       },
              *       "takes": {
              *         "avif": 93,
              *         "jpeg": 2,
@@ -3667,6 +3956,105 @@ export interface operations {
             };
         };
     };
+    deliveries_api_delivery_changes: {
+        parameters: {
+            query?: {
+                since?: number | null;
+            };
+            header?: never;
+            path: {
+                delivery_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesOut"] | null;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_compare_difference: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     deliveries_api_predict_picks: {
         parameters: {
             query?: never;
@@ -3700,8 +4088,153 @@ export interface operations {
                     "application/json": components["schemas"]["Problem"];
                 };
             };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_compare_rendition: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_compare_resample: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_api_resume_delivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                delivery_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -4268,6 +4801,55 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_api_start_page_delivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -5360,7 +5942,136 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["DeliveryRow"][];
+                    "application/json": components["schemas"]["ListedDelivery"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_api_start_site_delivery: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_api_preview_clearing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearingOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    deliveries_api_clear_deliveries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClearingOut"];
                 };
             };
             /** @description Not Found */
@@ -5601,6 +6312,59 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sites_tables_name_examples: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NamingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
