@@ -381,3 +381,62 @@ export const useStopDelivery = (placement: number) =>
     (id: number) => data(client.POST("/api/deliveries/{delivery_id}/stop", path({ delivery_id: id }))),
     () => [keys.delivery(placement)],
   );
+
+export const useResumeDelivery = (placement: number) =>
+  useChange(
+    (id: number) => data(client.POST("/api/deliveries/{delivery_id}/resume", path({ delivery_id: id }))),
+    () => [keys.delivery(placement)],
+  );
+
+/** Runs as the list of a site has them: begun for all of it or for a page, stopped, gone on with. */
+export const useStartSiteDelivery = (site: number) =>
+  useChange(
+    (page?: number) =>
+      page === undefined
+        ? data(client.POST("/api/sites/{site_id}/deliveries", path({ site_id: site })))
+        : data(client.POST("/api/pages/{page_id}/deliveries", path({ page_id: page }))),
+    () => [keys.deliveries(site)],
+  );
+
+export const useTurnDelivery = (site: number) =>
+  useChange(
+    ({ id, to }: { id: number; to: "stop" | "resume" }) =>
+      to === "stop"
+        ? data(client.POST("/api/deliveries/{delivery_id}/stop", path({ delivery_id: id })))
+        : data(client.POST("/api/deliveries/{delivery_id}/resume", path({ delivery_id: id }))),
+    () => [keys.deliveries(site)],
+  );
+
+export const useDeliveryChanges = (delivery: number, enabled: boolean) =>
+  useQuery({
+    queryKey: ["changes", delivery],
+    enabled,
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => data(client.GET("/api/deliveries/{delivery_id}/changes", path({ delivery_id: delivery }))),
+  });
+
+export const useClearing = (site: number, enabled: boolean) =>
+  useQuery({
+    queryKey: [...keys.deliveries(site), "clearing"],
+    enabled,
+    staleTime: 0,
+    queryFn: () => data(client.GET("/api/sites/{site_id}/deliveries/clearing", path({ site_id: site }))),
+  });
+
+export const useClearDeliveries = (site: number) =>
+  useChange(
+    () => data(client.POST("/api/sites/{site_id}/deliveries/clearing", path({ site_id: site }))),
+    () => [keys.deliveries(site)],
+  );
+
+export const useNameExamples = (site: number, naming: SitePlan["naming"], titles: string[]) =>
+  useQuery({
+    queryKey: ["names", site, naming, titles],
+    placeholderData: (before) => before,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+    queryFn: () =>
+      data(
+        client.POST("/api/sites/{site_id}/naming/examples", { ...path({ site_id: site }), body: { naming, titles } }),
+      ),
+  });

@@ -23,6 +23,8 @@ const draft = (name: string): Draft => ({
     frame: null,
     lists: null,
     n_files: null,
+    formats: null,
+    page: "",
     stem: null,
   },
   looks: {},

@@ -12,6 +12,6 @@ describe("pictures that become placements", () => {
     ]);
   });
   it("show at every width, since the widest span hands down", () => {
-    expect(showing("Quay", "D", 7).parts).toEqual([{ alt: null, treatments: { D: { original: 7 } } }]);
+    expect(showing("Quay", "D", 7).parts).toEqual([{ alt: null, treatments: { D: { original: 7 } }, ladders: {} }]);
   });
 });

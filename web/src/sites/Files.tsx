@@ -1,12 +1,11 @@
 import { Checkbox, Group } from "@mantine/core";
 import type { SitePlan } from "../api/queries";
-import { FORMATS } from "../ui/format";
 import { NumberField } from "../ui/NumberField";
+import { LikenessField } from "./LikenessField";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
-import classes from "./Settings.module.css";
 
-/** Formats, densities, qualities and the budget. */
+/** Formats, densities, how like the files are, and the budget. */
 export function Files({ plan, set }: PlanProps) {
   return (
     <Row label="Files">
@@ -27,18 +26,7 @@ export function Files({ plan, set }: PlanProps) {
           <Checkbox value="3" label="3x, bytes that few can see" />
         </Group>
       </Checkbox.Group>
-      <div className={classes.inline}>
-        {(["avif", "webp", "jpeg"] as const).map((f) => (
-          <NumberField
-            key={f}
-            label={`Quality of ${f}`}
-            before={FORMATS[f]}
-            unit="quality"
-            value={plan.quality[f]}
-            set={(v) => set({ quality: { ...plan.quality, [f]: v } as SitePlan["quality"] })}
-          />
-        ))}
-      </div>
+      <LikenessField value={plan.likeness} set={(likeness) => set({ likeness })} />
       <NumberField
         label="Budget of a picture"
         before="Budget of one picture"

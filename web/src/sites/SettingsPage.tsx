@@ -13,6 +13,7 @@ import { Files } from "./Files";
 import { FoundWidths } from "./FoundWidths";
 import { Ladders } from "./Ladders";
 import { NamedFrames } from "./NamedFrames";
+import { NamingFields } from "./NamingFields";
 import { RemoveSite } from "./RemoveSite";
 import { Row } from "./Row";
 import classes from "./Settings.module.css";
@@ -96,6 +97,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <NamedFrames plan={plan} set={set} siteId={site.id} letters={site.spans.map((s) => s.letter)} />
         <Files plan={plan} set={set} />
         <Ladders plan={plan} set={set} />
+        <NamingFields plan={plan} set={set} site={site} />
         <AudienceTable plan={plan} set={set} siteId={site.id} />
         <ScreenHeights plan={plan} set={set} />
         <Row label="People">

@@ -1,7 +1,17 @@
 import { describe, expect, it } from "vitest";
 import { parseBreakpoints } from "../sites/BreakpointsInput";
-import { bytes, percent, plural, range, typed, typedRatio } from "./format";
+import { bytes, percent, plural, range, timeLeft, typed, typedRatio } from "./format";
 
+describe("what is left", () => {
+  it("is rounded, since it is a guess", () => {
+    expect([2, 12, 58, 130].map(timeLeft)).toEqual([
+      "a few seconds left",
+      "about 15 s left",
+      "about 1 minute left",
+      "about 2 minutes left",
+    ]);
+  });
+});
 describe("numbers as people read and write them", () => {
   it("bytes", () => {
     expect([999, 31_400, 1_370_000].map(bytes).map((t) => t.replace("\u202f", " "))).toEqual([

@@ -9,7 +9,7 @@ export function bytes(n: number): string {
 }
 
 /** What people call the formats of files. */
-export const FORMATS = { avif: "AVIF", webp: "WebP", jpeg: "JPEG", png: "PNG" } as const;
+export const FORMATS = { avif: "AVIF", webp: "WebP", jpeg: "JPEG", png: "PNG", svg: "SVG" } as const;
 
 export const size = (w: number, h: number) => `${Math.round(w)} × ${Math.round(h)}`;
 
@@ -35,4 +35,11 @@ export function typedRatio(text: string): { w: number; h: number } | undefined {
   const w = typed(a ?? "");
   const h = b === undefined ? 1 : typed(b);
   return rest.length || w === undefined || h === undefined || w <= 0 || h <= 0 ? undefined : { w, h };
+}
+
+/** How long something still takes, as one says it: rounded, since it is a guess. */
+export function timeLeft(seconds: number): string {
+  if (seconds < 5) return "a few seconds left";
+  if (seconds < 55) return `about ${Math.ceil(seconds / 5) * 5} s left`;
+  return `about ${plural(Math.round(seconds / 60), "minute")} left`;
 }

@@ -1,7 +1,7 @@
 /** The run that makes the files: begun, followed, stopped, and what came of it. */
 import { Button, Progress } from "@mantine/core";
-import { isOpen, useStartDelivery, useStopDelivery } from "../../../api/queries";
-import { bytes, plural } from "../../../ui/format";
+import { isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "../../../api/queries";
+import { bytes, plural, timeLeft } from "../../../ui/format";
 import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 import classes from "./Files.module.css";
@@ -10,6 +10,7 @@ export function Export() {
   const { delivery, placementId, handle, reading } = useWork();
   const start = useStartDelivery(placementId);
   const stop = useStopDelivery(placementId);
+  const resume = useResumeDelivery(placementId);
   const total = reading.files.reduce((n, f) => n + f.formats.length, 0);
   const missing = reading.files.reduce((n, f) => n + f.formats.filter((x) => x.size_bytes == null).length, 0);
   const begin = async () => {
@@ -38,6 +39,10 @@ export function Export() {
         ) : (
           <div className={classes.run}>
             <code>{delivery.current || "…"}</code>
+            <span className={classes.left}>
+              {bytes(delivery.size_bytes)} so far
+              {delivery.seconds_left != null && `, ${timeLeft(delivery.seconds_left)}`}
+            </span>
           </div>
         )}
         {stop.error && (
@@ -76,9 +81,9 @@ export function Export() {
           {plural(delivery.total - delivery.reused, "file")} made.
         </p>
       ) : null}
-      {start.error && (
+      {(start.error || resume.error) && (
         <p className={classes.said} data-state="failed" role="alert">
-          {start.error.message}
+          {(start.error ?? resume.error)?.message}
         </p>
       )}
       <div className={classes.run}>
@@ -90,6 +95,11 @@ export function Export() {
         >
           {done && delivery.is_current ? "Export again" : "Export"}
         </Button>
+        {(delivery?.state === "stopped" || delivery?.state === "failed") && (
+          <Button variant="default" loading={resume.isPending} onClick={() => resume.mutate(delivery.id)}>
+            Go on with it
+          </Button>
+        )}
         {done && (
           <Button
             component="a"

@@ -5,11 +5,13 @@ import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 import classes from "./Files.module.css";
 
-type Row = WholeReading["files"][number];
+export type Row = WholeReading["files"][number];
+export type Format = Row["formats"][number]["format"];
 
 /** One row per px size: for which spans, as what it is offered, what it is called and what it weighs. */
-export function FileTable() {
-  const { reading, choose, span } = useWork();
+export function FileTable({ compare }: { compare: (row: Row, format: Format) => void }) {
+  const { reading, choose, span, delivery } = useWork();
+  const facts = new Map(delivery?.files.map((f) => [f.key, f]));
   const { files } = reading;
   const formats = [...new Set(files.flatMap((f) => f.formats.map((x) => x.format)))];
   const heaviest = Math.max(1, ...files.flatMap((f) => f.formats.map((x) => x.size_bytes ?? 0)));
@@ -74,9 +76,33 @@ export function FileTable() {
               <td className="num">{f.stem}</td>
               {formats.map((format) => {
                 const one = f.formats.find((x) => x.format === format);
+                const made = facts.get(one?.key ?? "");
                 return (
                   <td key={format} className={ground.right}>
-                    {!one ? "" : one.size_bytes != null ? bytes(one.size_bytes) : <span className="soft">–</span>}
+                    {!one ? (
+                      ""
+                    ) : one.size_bytes == null ? (
+                      <span className="soft">–</span>
+                    ) : (
+                      <button
+                        type="button"
+                        className={one.left_out ? `${classes.pressed} ${classes.out}` : classes.pressed}
+                        disabled={!made}
+                        title={
+                          one.left_out
+                            ? "No smaller than an older format: it is not handed over"
+                            : made?.ssim
+                              ? `SSIM ${made.ssim.toFixed(4)} at quality ${made.quality}: press to compare`
+                              : undefined
+                        }
+                        onClick={(e) => {
+                          e.stopPropagation();
+                          compare(f, format);
+                        }}
+                      >
+                        {bytes(one.size_bytes)}
+                      </button>
+                    )}
                   </td>
                 );
               })}

@@ -1,7 +1,10 @@
 /** Files: the renditions needed, how they are offered, and the run that makes them. */
+import { useState } from "react";
 import { useWork } from "../../context";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { BytesChart } from "./BytesChart";
+import { Compare, type Compared } from "./Compare";
 import { Export } from "./Export";
 import { FileTable } from "./FileTable";
 import { LadderCard } from "./LadderCard";
@@ -9,13 +12,14 @@ import { Offered } from "./Offered";
 
 export function FilesStep() {
   const { reading } = useWork();
+  const [compared, setCompared] = useState<Compared>();
   return (
     <>
       <div className={ground.column} style={{ flex: "1 1 64%" }}>
         {reading.files.length === 0 ? (
           <p className="soft">No files are needed as long as there is no picture. Choose one in Aim.</p>
         ) : (
-          <FileTable />
+          <FileTable compare={(row, format) => setCompared({ row, format })} />
         )}
       </div>
       <div className={ground.column} style={{ flex: "1 1 36%" }}>
@@ -23,9 +27,11 @@ export function FilesStep() {
           <Export />
           <Offered />
           <LadderCard />
+          <BytesChart />
           <Findings of={reading.findings.filter((f) => f.step === "files")} />
         </div>
       </div>
+      {compared && <Compare of={compared} close={() => setCompared(undefined)} />}
     </>
   );
 }

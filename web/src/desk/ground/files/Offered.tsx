@@ -1,5 +1,6 @@
-import { Select } from "@mantine/core";
-import type { PlacementBody } from "../../../api/queries";
+import { Checkbox, Select } from "@mantine/core";
+import type { PlacementBody, SitePlan } from "../../../api/queries";
+import { FORMATS } from "../../../ui/format";
 import { useWork } from "../../context";
 import { withPlacement } from "../../draft";
 import classes from "./Files.module.css";
@@ -11,29 +12,48 @@ export const LISTS = {
 } as const;
 
 const SITE = "site";
+const CHOICES = ["avif", "webp", "jpeg"] as const;
 
-/** How this placement's files are offered to browsers, if not as the site has it. */
+/** How this placement's files are offered to browsers and in which formats, if not as the site has it. */
 export function Offered() {
   const { site, handle } = useWork();
-  const { lists } = handle.draft.placement;
-  const set = (value: string) =>
-    handle.change((d) =>
-      withPlacement(d, { lists: value === SITE ? null : (value as NonNullable<PlacementBody["lists"]>) }),
-    );
+  const { lists, formats } = handle.draft.placement;
+  const set = (values: Partial<PlacementBody>) => handle.change((d) => withPlacement(d, values));
   return (
-    <div className={classes.offered}>
-      <span>Offered</span>
-      <Select
-        aria-label="How files are offered"
-        value={lists ?? SITE}
-        allowDeselect={false}
-        data={[
-          { value: SITE, label: `as the site: ${LISTS[site.plan.lists]}` },
-          ...Object.entries(LISTS).map(([value, label]) => ({ value, label })),
-        ]}
-        onChange={(value) => value && set(value)}
-        style={{ flex: 1 }}
-      />
-    </div>
+    <>
+      <div className={classes.offered}>
+        <span>Offered</span>
+        <Select
+          aria-label="How files are offered"
+          value={lists ?? SITE}
+          allowDeselect={false}
+          data={[
+            { value: SITE, label: `as the site: ${LISTS[site.plan.lists]}` },
+            ...Object.entries(LISTS).map(([value, label]) => ({ value, label })),
+          ]}
+          onChange={(value) => value && set({ lists: value === SITE ? null : (value as SitePlan["lists"]) })}
+          style={{ flex: 1 }}
+        />
+      </div>
+      <div className={classes.offered}>
+        <span>Formats</span>
+        <Checkbox.Group
+          aria-label="Formats of this placement"
+          value={formats ?? site.plan.formats}
+          onChange={(v) => set({ formats: v as SitePlan["formats"] })}
+        >
+          <div className={classes.formats}>
+            {CHOICES.map((f) => (
+              <Checkbox key={f} size="xs" value={f} label={FORMATS[f]} disabled={f === "jpeg"} />
+            ))}
+          </div>
+        </Checkbox.Group>
+        {formats && (
+          <button type="button" className="plain" onClick={() => set({ formats: null })}>
+            as the site
+          </button>
+        )}
+      </div>
+    </>
   );
 }
