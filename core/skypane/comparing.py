@@ -8,14 +8,6 @@ from typing import Any, Literal
 from skypane.model import Rendition
 from skypane.values import Noun
 
-#: How long a px takes in each format, beside the others (measured on the demo's photographs).
-_WORK = {"avif": 10, "webp": 8, "jpeg": 4, "png": 12, "svg": 0}
-
-
-def work_of(r: Rendition) -> int:
-    """How long a file takes to make, beside others; for telling what is left."""
-    return r.width_px * r.height_px * _WORK[r.format]
-
 
 def why_made(r: Rendition, original: str, before: Mapping[str, Any] | None) -> str:
     """Why a file cannot be taken from the delivery before, whose manifest says `before` of the file

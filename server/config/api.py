@@ -9,6 +9,7 @@ from deliveries.api import router as deliveries
 from deliveries.compare import router as comparisons
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
+from doors.archives import router as archives
 from doors.originals import router as originals
 from doors.people import router as people
 from doors.readings import router as readings
@@ -76,6 +77,7 @@ problems.install(api)
 api.add_router("", accounts, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", site_doors, tags=["sites"])
+api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
 api.add_router("", people, tags=["people"])
 api.add_router("", originals, tags=["originals"])

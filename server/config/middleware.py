@@ -70,12 +70,16 @@ class UploadGate:
     def _refused(self, request: HttpRequest) -> HttpResponse | None:
         if not request.user.is_authenticated:
             return problem(401, "Sign in first.")
-        if not request.path.endswith(("/originals", "/replacement", "/table")):
+        if not request.path.endswith(("/originals", "/replacement", "/table", "/archive")):
             return problem(415, "No file is taken here: send JSON.")
         length = request.META.get("CONTENT_LENGTH") or ""
         if not length.isdigit():
             return problem(411, "Say how long the file is: a Content-Length is missing.")
-        most = MOST_TABLE_BYTES if request.path.endswith("/table") else settings.MOST_UPLOAD_BYTES
+        most = settings.MOST_UPLOAD_BYTES
+        if request.path.endswith("/table"):
+            most = MOST_TABLE_BYTES
+        elif request.path.endswith("/archive"):
+            most = settings.MOST_ARCHIVE_BYTES
         if int(length) > most + FORM_BYTES:
             return problem(
                 413,

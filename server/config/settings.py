@@ -156,6 +156,8 @@ DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 ENCODE_AT_ONCE = int(env("ENCODE_AT_ONCE", "0"))
 FILE_UPLOAD_PERMISSIONS = 0o644
 MOST_UPLOAD_BYTES = int(env("MOST_UPLOAD_BYTES", str(250_000_000)))
+# an exported site with all its originals
+MOST_ARCHIVE_BYTES = int(env("MOST_ARCHIVE_MB", "4000")) * 1_000_000
 WORK_ROOT = VAR / "work"  # what is being made; swept of what killed processes leave
 WORK_ROOT.mkdir(parents=True, exist_ok=True)
 FILE_UPLOAD_TEMP_DIR = WORK_ROOT

@@ -19,6 +19,8 @@ from typing import Any, NamedTuple
 
 from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of, in_one_go, locked_one
 from config.files import is_intact, keep, local, work_folder
+from config.pictures import guard
+from config.slots import at_once, slot
 from django.core.files.storage import default_storage
 from django.db import DatabaseError, InterfaceError, connection
 from django.db.models import F
@@ -27,11 +29,11 @@ from originals.models import Original
 from placements.models import Placement, originals_in, placements_of, stems_of
 from sites.models import Page, Site
 from skypane import model
-from skypane.comparing import why_made, work_of
+from skypane.comparing import why_made
 from skypane.errors import InvalidPlan, SkyPaneError
 from skypane.handover import FOLDER, Asked, AskedPage, Blueprint, FileFacts, blueprint, finish
+from skypane.pixels.several import Source, encoded
 
-from deliveries.encoding import Source, encoded
 from deliveries.models import BEAT_SECONDS, SILENT_AFTER, Delivery, DeliveryFile, Rendition
 
 State = Delivery.State
@@ -166,7 +168,7 @@ def _new(target: Target, user: object) -> Delivery:
             key=f.key,
             rendition=made.get(f.key),
             reused=f.key in made,
-            work=work_of(f),
+            work=f.work,
             why=(
                 "the same cut, size, format and likeness"
                 if f.key in made
@@ -360,7 +362,9 @@ def _make_missing(delivery: Delivery) -> None:
             for id_, original in _originals_of(delivery, wanted.values()).items()
         }
         _tick(delivery, next(iter(names.values())))
-        made = encoded(list(wanted.values()), sources, folder)
+        made = encoded(
+            guard(), list(wanted.values()), sources, folder, workers=at_once(), turn=slot
+        )
         try:
             for rendition, path, sha256, fact in made:
                 facts = {

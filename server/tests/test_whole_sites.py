@@ -7,7 +7,7 @@ import zipfile
 import pytest
 from config.slots import slot
 from conftest import one_part, own, picture, with_own
-from deliveries import encoding, runs, sweeping
+from deliveries import runs, sweeping
 from deliveries.models import Delivery, Rendition
 from deliveries.tasks import run_delivery
 from django.core.files.storage import default_storage
@@ -162,7 +162,7 @@ def test_a_run_that_was_stopped_goes_on_where_it_was(designer, placement, queue,
 
 
 def test_a_format_that_is_no_smaller_is_made_but_not_handed_over(designer, placement, monkeypatch):
-    real = encoding.guard
+    real = runs.guard
 
     class Padded:
         """An encoder whose AVIF are large."""
@@ -174,7 +174,7 @@ def test_a_format_that_is_no_smaller_is_made_but_not_handed_over(designer, place
                     fact = fact._replace(size_bytes=path.stat().st_size)
                 yield r, path, fact
 
-    monkeypatch.setattr(encoding, "guard", Padded)
+    monkeypatch.setattr(runs, "guard", Padded)
     done = export(designer, "placements", placement["id"])
     assert {f["left_out"] for f in done["files"] if f["name"].endswith(".avif")} == {True}
     archive = unzip(designer, done)

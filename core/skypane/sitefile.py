@@ -1,0 +1,197 @@
+"""A whole site as a file: everything but the pictures. Versioned; its JSON Schema is in docs/.
+
+The numbers by which placements name their originals are the file's own; `originals` says which
+picture each is, by its name and by the SHA-256 of its bytes.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable, Mapping, Sequence
+from typing import Annotated, Any, Literal
+
+from pydantic import Field, ValidationError
+
+from skypane.errors import SkyPaneError, say
+from skypane.handover import Asked, AskedPage
+from skypane.model import Original, Part, Placement, Site, Treatment, Treatments
+from skypane.model.stored import VERSION, lifted
+from skypane.numerals import whole
+from skypane.treatments import own_values
+from skypane.values import Noun
+
+MOST_BYTES = 50_000_000
+#: Where a picture lies in an exported archive.
+ORIGINALS = "originals/"
+#: Names that no file system takes, and what takes its place.
+_UNSAFE = str.maketrans(dict.fromkeys('/\\:*?"<>|\x00', "-"))
+
+
+class BadSiteFile(SkyPaneError):
+    """A site file that cannot be taken; the sentence names line or field."""
+
+
+class FilePage(Noun):
+    title: Annotated[str, Field(min_length=1, max_length=80)]
+    placements: Annotated[tuple[Placement, ...], Field(max_length=5000)] = ()
+
+
+class FileOriginal(Original):
+    """An original with the name of its file, below the folder of originals."""
+
+    file: Annotated[str, Field(min_length=1, max_length=255)]
+
+
+class SiteFile(Noun):
+    skypane: Literal["site"] = "site"
+    version: Literal[4] = 4
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    site: Site
+    pages: Annotated[tuple[FilePage, ...], Field(max_length=1000)] = ()
+    originals: Annotated[tuple[FileOriginal, ...], Field(max_length=20_000)] = ()
+
+    def asked(self) -> Asked:
+        """A run of the whole site."""
+        pages = tuple(
+            AskedPage(
+                title=page.title,
+                placements=tuple(
+                    p.model_copy(update={"page": page.title}) for p in page.placements
+                ),
+            )
+            for page in self.pages
+        )
+        originals = tuple(
+            Original(**{f: getattr(o, f) for f in Original.model_fields}) for o in self.originals
+        )
+        return Asked(
+            scope="site", title=self.name, site=self.site, pages=pages, originals=originals
+        )
+
+
+def site_file(
+    name: str,
+    site: Site,
+    pages: Iterable[tuple[str, Sequence[Placement]]],
+    originals: Iterable[Original],
+) -> SiteFile:
+    """A site as a file. Originals are numbered from 1 in the order in which they are given; files
+    of one name are told apart."""
+    numbers: dict[int, int] = {}
+    files: list[FileOriginal] = []
+    taken: set[str] = set()
+    for number, o in enumerate(originals, 1):
+        numbers[o.id] = number
+        file = _free(safe_name(o.name), taken)
+        taken.add(file.lower())
+        files.append(FileOriginal(**{**dict(o), "id": number, "file": file}))
+    told = tuple(
+        FilePage(
+            title=title,
+            placements=tuple(
+                renumbered(p, numbers).model_copy(update={"page": ""}) for p in placements
+            ),
+        )
+        for title, placements in pages
+    )
+    return SiteFile(name=name, site=site, pages=told, originals=tuple(files))
+
+
+def safe_name(name: str) -> str:
+    """A name as a file of its own, without folders."""
+    plain = name.translate(_UNSAFE).strip(" .")
+    return plain[:200] or "picture"
+
+
+def _free(name: str, taken: set[str]) -> str:
+    stem, dot, suffix = name.rpartition(".")
+    candidate, n = name, 2
+    while candidate.lower() in taken:
+        candidate = f"{stem}-{n}.{suffix}" if dot and stem else f"{name}-{n}"
+        n += 1
+    return candidate
+
+
+def renumbered(placement: Placement, numbers: Mapping[int, int]) -> Placement:
+    """The placement with its originals under other numbers. Raises BadSiteFile for one that has
+    none."""
+
+    def one(treatments: Treatments) -> Treatments:
+        out = {}
+        for letter, own in treatments.items():
+            values = own_values(own)
+            if own.original is not None:
+                if own.original not in numbers:
+                    raise BadSiteFile(
+                        f"{placement.name} shows the original {own.original} in span {letter},"
+                        " which is not among the originals.",
+                        field="originals",
+                    )
+                values["original"] = numbers[own.original]
+            out[letter] = Treatment(**values)
+        return out
+
+    parts = tuple(
+        Part(alt=p.alt, treatments=one(p.treatments), ladders=p.ladders) for p in placement.parts
+    )
+    return placement.model_copy(update={"parts": parts, "common": one(placement.common)})
+
+
+def text_of_site(found: SiteFile) -> str:
+    """As it is written, a value a line, so that two versions can be compared."""
+    told = found.model_dump(mode="json", exclude_none=True)
+    return json.dumps(told, indent=2, ensure_ascii=False) + "\n"
+
+
+def read_site_file(text: str) -> SiteFile:
+    """A site file of this or an older version. Raises BadSiteFile, with line or field."""
+    try:
+        data = json.loads(text.lstrip("\ufeff"), parse_int=whole)
+    except json.JSONDecodeError as error:
+        raise BadSiteFile(
+            f"site.json is no JSON: {error.msg.lower()}, line {error.lineno}, column {error.colno}."
+        ) from None
+    except RecursionError:
+        raise BadSiteFile("site.json is nested too deeply to be read.") from None
+    if not isinstance(data, dict) or data.get("skypane") != "site":
+        raise BadSiteFile(
+            'This is no site of Sky Pane: "skypane": "site" is not said in it.', field="skypane"
+        )
+    try:
+        return SiteFile.model_validate(_present(data))
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        where = ".".join(str(part) for part in first["loc"])
+        raise BadSiteFile(f"site.json, {where or 'top'}: {say(first)}", field=where) from None
+
+
+def _present(data: dict[str, Any]) -> dict[str, Any]:
+    """What an older version wrote, as the present one writes it."""
+    version = data.get("version")
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
+        raise BadSiteFile("site.json does not say its version.", field="version")
+    if version > VERSION:
+        raise BadSiteFile(
+            f"site.json was written by a newer version ({version}; this one reads {VERSION})."
+            " Bring this installation up to date.",
+            field="version",
+        )
+    if version == VERSION:
+        return data
+    out = {**data, "version": VERSION}
+    try:
+        if isinstance(data.get("site"), dict):
+            out["site"] = lifted("site", {**data["site"], "version": version})
+        out["pages"] = [
+            {
+                **page,
+                "placements": [
+                    lifted("placement", {**p, "version": version})
+                    for p in page.get("placements", [])
+                ],
+            }
+            for page in data.get("pages", [])
+        ]
+    except (AttributeError, KeyError, TypeError):
+        raise BadSiteFile("site.json is not made as its version says.", field="pages") from None
+    return out

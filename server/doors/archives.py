@@ -1,0 +1,176 @@
+"""A site as one file, to be built from a shell or taken to another installation, and back."""
+
+from __future__ import annotations
+
+import shutil
+import zipfile
+from collections.abc import Iterator
+from pathlib import Path
+
+from config.db import in_one_go
+from config.files import local, sha256_of, work_folder
+from config.problems import Problem, Refused
+from django.db import transaction
+from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from ninja import File, Router, Status, UploadedFile
+from originals.intake import take_in_path
+from originals.models import Original
+from placements.history import begin
+from placements.models import Placement, placements_of, stems_of
+from sites.access import site_for
+from sites.models import Membership, Page, Role, Site
+from sites.shapes import SiteOut, site_out
+from skypane import check_frames, model, plan
+from skypane.archives import BadArchive, opened
+from skypane.errors import InvalidPlan
+from skypane.identifiers import identifier
+from skypane.sitefile import (
+    MOST_BYTES,
+    ORIGINALS,
+    FileOriginal,
+    SiteFile,
+    read_site_file,
+    renumbered,
+    site_file,
+    text_of_site,
+)
+
+router = Router()
+
+SITE = "site.json"
+
+
+def _file_of(site: Site) -> tuple[SiteFile, list[Original]]:
+    called = stems_of(site)
+    pages: dict[int, list[model.Placement]] = {}
+    for row in placements_of(site):
+        noun = row.as_noun().model_copy(update={"stem": called[row.id]})
+        pages.setdefault(row.page_id, []).append(noun)
+    rows = list(Original.objects.filter(site=site).order_by("id"))
+    titles = [(p.title, pages.get(p.id, [])) for p in site.pages.all()]
+    found = site_file(site.name, site.as_noun(), titles, [o.as_noun() for o in rows])
+    return found, rows
+
+
+@router.get("/sites/{int:site_id}/site.json", response={200: None, 404: Problem})
+def site_as_file(request: HttpRequest, site_id: int) -> HttpResponse:
+    """Everything of a site but its pictures; its JSON Schema is docs/site.schema.json."""
+    found, _ = _file_of(site_for(request, site_id))
+    response = HttpResponse(text_of_site(found), content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{SITE}"'
+    return response
+
+
+@router.get("/sites/{int:site_id}/archive.zip", response={200: None, 404: Problem, 409: Problem})
+def site_as_archive(request: HttpRequest, site_id: int) -> HttpResponseBase:
+    """A site with its originals as one zip, to be imported elsewhere."""
+    site = site_for(request, site_id)
+    found, rows = _file_of(site)
+    with work_folder() as folder:
+        path = folder / "site.zip"
+        with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
+            archive.writestr(SITE, text_of_site(found), zipfile.ZIP_DEFLATED)
+            for said, row in zip(found.originals, rows, strict=True):
+                try:
+                    with local(row.stored) as stored:
+                        archive.write(stored, ORIGINALS + said.file)
+                except FileNotFoundError:
+                    raise Refused(
+                        f"{row.name} is no longer stored here. Bring it again, then export.",
+                        status=409,
+                    ) from None
+        # the folder goes with this block; an open file stays until it is read
+        handle = path.open("rb")
+    name = f"{identifier(site.name)}.skypane.zip"
+    return FileResponse(handle, as_attachment=True, filename=name)
+
+
+@router.post(
+    "/sites/archive",
+    response={201: SiteOut, 413: Problem, 422: Problem},
+)
+def import_site(request: HttpRequest, file: File[UploadedFile]) -> Status[SiteOut]:
+    """A new site out of an exported one, equal in every value. Nothing is changed where anything of
+    it is wrong."""
+    with work_folder() as folder:
+        brought = folder / "site.zip"
+        with brought.open("wb") as f:
+            shutil.copyfileobj(file, f)
+        with opened(brought) as archive:
+            found = _read(archive)
+            paths = dict(_unpacked(archive, found, folder))
+        _check(found)
+        site = in_one_go(lambda: _made(request, found, paths))
+    return Status(201, site_out(site, request.user))
+
+
+def _read(archive: zipfile.ZipFile) -> SiteFile:
+    try:
+        entry = archive.getinfo(SITE)
+    except KeyError:
+        raise BadArchive("This zip holds no site.json, so it is no exported site.") from None
+    if entry.file_size > MOST_BYTES:
+        raise BadArchive(f"Its site.json has more than {MOST_BYTES // 1_000_000} MB.")
+    try:
+        return read_site_file(archive.read(entry).decode())
+    except UnicodeDecodeError:
+        raise BadArchive("Its site.json is not in UTF-8.") from None
+
+
+def _unpacked(
+    archive: zipfile.ZipFile, found: SiteFile, folder: Path
+) -> Iterator[tuple[int, Path]]:
+    """Every original as a file, looked at by its hash. Raises BadArchive."""
+    for o in found.originals:
+        target = folder / f"original-{o.id}"
+        try:
+            with archive.open(ORIGINALS + o.file) as source, target.open("wb") as f:
+                shutil.copyfileobj(source, f, 1 << 20)
+        except KeyError:
+            raise BadArchive(f"The original {o.file} is missing in this zip.") from None
+        if sha256_of(target) != o.sha256:
+            raise BadArchive(
+                f"{o.file} is not the picture that the site was exported with. Export it again."
+            )
+        yield o.id, target
+
+
+def _check(found: SiteFile) -> None:
+    """Raises InvalidPlan where something of the site cannot be computed."""
+    check_frames(found.site, *found.site.frames)
+    originals = {o.id: o for o in found.asked().originals}
+    if len(originals) < len(found.originals):
+        raise InvalidPlan("Two originals have one number in site.json.", field="originals")
+    for page in found.pages:
+        for placement in page.placements:
+            try:
+                plan(found.site, placement, originals)
+            except InvalidPlan as error:
+                said = f"{page.title} · {placement.name}: {error}"
+                raise InvalidPlan(said, field=error.field) from None
+
+
+def _made(request: HttpRequest, found: SiteFile, paths: dict[int, Path]) -> Site:
+    site = Site.objects.create(name=found.name, plan=found.site.model_dump(mode="json"))
+    Membership.objects.create(site=site, user=request.user, role=Role.OWNER)
+    numbers = {o.id: _brought(site, o, paths[o.id]).id for o in found.originals}
+    for position, page in enumerate(found.pages, 1):
+        row = Page.objects.create(site=site, title=page.title, position=position)
+        for n, placement in enumerate(page.placements, 1):
+            noun = renumbered(placement, numbers).model_copy(update={"stem": None, "page": ""})
+            made = Placement(page=row, position=n, revision=0)
+            made.keep(noun)
+            begin(made)
+    return site
+
+
+def _brought(site: Site, said: FileOriginal, path: Path) -> Original:
+    """An original with its words, areas and name. Raises UnreadablePicture."""
+    with transaction.atomic():
+        row, _ = take_in_path(site, path, said.name, said.sha256)
+    row.name, row.alt, row.tags = said.name, said.alt, list(said.tags)
+    row.focal_x, row.focal_y = said.focal
+    row.areas = [a.model_dump(mode="json") for a in said.areas]
+    row.save(update_fields=["name", "alt", "tags", "focal_x", "focal_y", "areas"])
+    return row
