@@ -194,7 +194,7 @@ def test_what_is_no_zip_or_a_damaged_one_is_refused(designer, told):
 def test_originals_that_are_missing_changed_or_no_pictures_change_nothing(designer, told):
     whole, before = exported(designer, told), Site.objects.count()
     for data, sentence in (
-        (changed(whole, originals_boats_jpg=b""), "missing"),
+        (changed(whole, **{"originals/boats_jpg": b""}), "missing"),
         (changed(whole, **{"originals/boats_jpg": picture(seed=9)}), "not the picture"),
         (changed(whole, names={"originals/boats.jpg": "originals/other.jpg"}), "missing"),
     ):
