@@ -17,6 +17,7 @@ from doors.sites import router as site_doors
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
+from originals.travelling import router as travelling
 from placements.api import router as placements
 from placements.frames import router as frames
 from placements.placeholders import router as placeholders
@@ -81,6 +82,7 @@ api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
 api.add_router("", people, tags=["people"])
 api.add_router("", originals, tags=["originals"])
+api.add_router("", travelling, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
 api.add_router("", readings, tags=["readings"])
 api.add_router("", remedies, tags=["remedies"])

@@ -68,6 +68,7 @@ def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Origin
         return existing, False
     found = guard().inspect(path, name)
     original = Original(site=site, name=name, **_facts(found, sha256))
+    _look(original, path)
     _store(original, path)
     try:
         with transaction.atomic():
@@ -75,6 +76,19 @@ def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Origin
     except IntegrityError:  # the same picture came twice at once
         return Original.objects.get(site=site, sha256=sha256), False
     return original, True
+
+
+def _look(original: Original, path: Path) -> None:
+    """Focal point and areas that the picture brings along in its metadata."""
+    found = guard().regions(path, original.name)
+    if found.focal is not None:
+        original.focal_x, original.focal_y = found.focal
+    original.areas = [a.model_dump(mode="json") for a in found.areas]
+    brought = [f"{len(found.areas)} keep area{'' if len(found.areas) == 1 else 's'}"]
+    brought = (brought if found.areas else []) + (["its focal point"] if found.focal else [])
+    if brought:
+        original.notes.append(f"It brings {' and '.join(brought)} along in its metadata.")
+    original.notes += found.notes
 
 
 def _facts(found: Inspected, sha256: str) -> dict[str, Any]:

@@ -1,7 +1,9 @@
 """Bringing pictures, and what is refused."""
 
 import io
+import json
 import struct
+import subprocess
 import zlib
 
 import pytest
@@ -335,3 +337,37 @@ def test_a_preview_of_a_crop(designer, original):
     assert (
         designer.get(f"{path}?crop=words").json()["detail"].startswith("A crop is four fractions")
     )
+
+
+# -- what travels with a picture -------------------------------------------------------
+
+
+def test_focal_point_and_areas_travel_with_the_picture(designer, site, original, tmp_path):
+    """Written into a copy, read when that comes in elsewhere, and by ExifTool."""
+    area = {"name": "Boat 岬", "rect": {"x": 0.1, "y": 0.2, "w": 0.3, "h": 0.4}}
+    look = {"focal": [0.25, 0.75], "areas": [area], "revision": original["revision"]}
+    assert designer.put(f"/originals/{original['id']}/look", look).status_code == 200
+    copy = designer.get(f"/originals/{original['id']}/copy")
+    assert copy.status_code == 200
+    assert copy["Content-Disposition"] == 'attachment; filename="boats.jpg"'
+    path = tmp_path / "copy.jpg"
+    path.write_bytes(copy.content)
+    asked = ["exiftool", "-json", "-struct", "-XMP:all", str(path)]
+    (told,) = json.loads(subprocess.run(asked, capture_output=True, check=True).stdout)
+    assert [r["Name"] for r in told["ImageRegion"]] == ["Boat 岬", "Focal point"]
+    other = designer.post("/sites", {"name": "Elsewhere"}).json()
+    found = designer.bring(other["id"], copy.content).json()
+    assert found["focal"] == [0.25, 0.75]
+    assert [(a["name"], a["rect"]) for a in found["areas"]] == [("Boat 岬", area["rect"])]
+    assert "1 keep area and its focal point" in found["notes"][-1]
+    sidecar = designer.get(f"/originals/{original['id']}/sidecar")
+    assert b"Iptc4xmpExt:ImageRegion" in sidecar.content
+    assert sidecar["Content-Disposition"] == 'attachment; filename="boats.xmp"'
+
+
+def test_a_copy_of_a_kind_that_cannot_hold_them_points_to_the_sidecar(designer, stranger, site):
+    webp = designer.bring(site["id"], picture(format="WEBP"), "a.webp").json()
+    answer = designer.get(f"/originals/{webp['id']}/copy")
+    assert answer.status_code == 422 and "sidecar" in answer.json()["detail"]
+    assert designer.get(f"/originals/{webp['id']}/sidecar").status_code == 200
+    assert stranger.get(f"/originals/{webp['id']}/sidecar").status_code == 404

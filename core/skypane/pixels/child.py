@@ -18,8 +18,8 @@ import pyvips
 
 from skypane.errors import NoRoom, SkyPaneError
 from skypane.geometry import Crop, Rect
-from skypane.model import Rendition
-from skypane.pixels import compare, encode, inspect, previews, saliency, trim
+from skypane.model import Area, Rendition
+from skypane.pixels import compare, encode, inspect, previews, saliency, trim, xmp
 from skypane.pixels.load import lacked_memory
 
 
@@ -66,6 +66,24 @@ def _difference(resample: str, rendition: str, target: str) -> Iterator[Any]:
     yield compare.write_difference(resample, rendition, target)
 
 
+def _regions(path: str) -> Iterator[Any]:
+    found = xmp.regions_of(path)
+    areas = [a.model_dump(mode="json") for a in found.areas]
+    yield {"focal": found.focal, "areas": areas, "notes": found.notes}
+
+
+def _packet(path: str, focal: list[float], areas: list[dict[str, Any]]) -> Iterator[Any]:
+    stored = xmp.stored_in(path)
+    found = [Area.model_validate(a) for a in areas]
+    yield xmp.xmp_packet(
+        stored.size,
+        (focal[0], focal[1]),
+        found,
+        orientation=stored.orientation,
+        before=stored.packet,
+    ).decode()
+
+
 WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "inspect": _inspect,
     "previews": _previews,
@@ -73,6 +91,8 @@ WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "visible_box": _visible_box,
     "write_trimmed": _write_trimmed,
     "make": _make,
+    "regions": _regions,
+    "packet": _packet,
     "resample": _resample,
     "difference": _difference,
 }

@@ -25,10 +25,11 @@ from typing import IO, Any, cast
 
 from skypane.errors import Busy, InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop, Rect
-from skypane.model import Rendition
+from skypane.model import Area, Rendition
 from skypane.pixels.encode import Fact
 from skypane.pixels.inspect import Inspected
 from skypane.pixels.saliency import Suggestion
+from skypane.pixels.xmp import Regions
 
 #: A child is ended after so many pictures, so that whatever a decoder leaks does not add up.
 MOST_JOBS = 200
@@ -166,6 +167,21 @@ class Guard:
         }
         for made in self._all("make", name, self.limits.file_seconds, asked):
             yield by_key[made["key"]], Path(made["path"]), Fact(**made["fact"])
+
+    def regions(self, path: str | Path, name: str) -> Regions:
+        """See `skypane.pixels.xmp.regions_of`."""
+        found = self._one("regions", name, path=str(path))
+        areas = tuple(Area.model_validate(a) for a in found["areas"])
+        focal = tuple(found["focal"]) if found["focal"] else None
+        return Regions(focal, areas, tuple(found["notes"]))
+
+    def packet(
+        self, path: str | Path, focal: tuple[float, float], areas: Sequence[Area], name: str
+    ) -> bytes:
+        """See `skypane.pixels.xmp.xmp_packet`."""
+        told = [a.model_dump(mode="json") for a in areas]
+        found = self._one("packet", name, path=str(path), focal=list(focal), areas=told)
+        return str(found).encode()
 
     def resample(
         self, source: str | Path, crop: Crop, size: tuple[int, int], target: Path, name: str

@@ -240,6 +240,21 @@ export const useReadAudience = (site: number) =>
     () => [],
   );
 
+export const useImportSite = () =>
+  useChange(
+    (file: File) => {
+      const form = new FormData();
+      form.append("file", file);
+      return data(
+        client.POST("/api/sites/archive", {
+          body: form as never,
+          bodySerializer: (body: unknown) => body as FormData,
+        }),
+      );
+    },
+    () => [keys.sites],
+  );
+
 export const useRemoveSite = () =>
   useChange(
     (id: number) => data(client.DELETE("/api/sites/{site_id}", path({ site_id: id }))),

@@ -68,6 +68,24 @@ export function FileActions({ siteId, original, close, said, say }: FileProps) {
             </Button>
           )
         )}
+        <Button
+          component="a"
+          variant="default"
+          href={`/api/originals/${original.id}/sidecar`}
+          title="Focal point and keep areas as XMP beside the picture"
+        >
+          Areas as sidecar
+        </Button>
+        {(original.format === "jpeg" || original.format === "png") && (
+          <Button
+            component="a"
+            variant="default"
+            href={`/api/originals/${original.id}/copy`}
+            title="The same picture with focal point and keep areas in its metadata"
+          >
+            Copy with areas
+          </Button>
+        )}
         <Button variant="default" color="red" onClick={() => remove.mutate(original.id, { onSuccess: close })}>
           Remove
         </Button>

@@ -100,6 +100,20 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <NamingFields plan={plan} set={set} site={site} />
         <AudienceTable plan={plan} set={set} siteId={site.id} />
         <ScreenHeights plan={plan} set={set} />
+        <Row label="Take along">
+          <div className={classes.inline}>
+            <Button component="a" variant="default" href={`/api/sites/${site.id}/archive.zip`}>
+              Export with its originals
+            </Button>
+            <Button component="a" variant="default" href={`/api/sites/${site.id}/site.json`}>
+              site.json alone
+            </Button>
+          </div>
+          <p className="soft">
+            The zip can be imported on another installation. From site.json and a folder of originals a build makes the
+            same files: skypane export site.json originals/ out/
+          </p>
+        </Row>
         <Row label="People">
           <PeopleSection siteId={site.id} />
         </Row>

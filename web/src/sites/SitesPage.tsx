@@ -7,6 +7,7 @@ import { useMakeSite, useSites } from "../api/queries";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
 import { BreakpointsInput, parseBreakpoints } from "./BreakpointsInput";
+import { ImportSite } from "./ImportSite";
 import { SiteCard } from "./SiteCard";
 import classes from "./SitesPage.module.css";
 
@@ -15,7 +16,15 @@ export function SitesPage() {
   const [open, { open: show, close }] = useDisclosure();
   return (
     <>
-      <Bar title="Sites" right={<Button onClick={show}>New site…</Button>} />
+      <Bar
+        title="Sites"
+        right={
+          <>
+            <ImportSite />
+            <Button onClick={show}>New site…</Button>
+          </>
+        }
+      />
       <div className={classes.list}>
         {sites.isPending && <Rows n={2} height={190} />}
         {sites.isError && <Failure error={sites.error} again={() => sites.refetch()} />}
