@@ -8,16 +8,15 @@ from __future__ import annotations
 import json
 import os
 import platform
-import resource
 import statistics
 import sys
-import tempfile
 import time
 from collections.abc import Callable
 from itertools import count
 from pathlib import Path
 
 import pyvips
+from deliveries import deliveries
 from in_browser import measured
 from skypane import (
     Environment,
@@ -39,15 +38,12 @@ from skypane.model import (
     Original,
     RatioHeight,
     Rect,
-    Rendition,
     Site,
     Treatment,
     ViewportHeight,
 )
-from skypane.pixels.encode import make
 
 ROOT = Path(__file__).parents[1]
-SOURCE = ROOT / "demo/originals/lighthouse-wide.jpg"
 
 
 def timed(work: Callable[[], object], times: int) -> list[float]:
@@ -184,77 +180,6 @@ def loop() -> int:
     return total
 
 
-def export() -> list[str]:
-    site = Site()
-    treatments = {
-        "D": Treatment(original=1, height=RatioHeight(w=2.4, h=1)),
-        "C": Treatment(height=RatioHeight(w=2, h=1)),
-        "B": Treatment(height=RatioHeight(w=3, h=2)),
-        "A": Treatment(height=RatioHeight(w=4, h=5)),
-    }
-
-    def wanted_for(changes: dict[str, Treatment]) -> list[Rendition]:
-        computed = plan(site, picture("Lighthouse", treatments | changes), originals())
-        return [r for group, mine in renditions(computed) for r in mine]
-
-    wanted = wanted_for({})
-
-    def ours() -> None:
-        with tempfile.TemporaryDirectory() as folder:
-            assert len(list(make(SOURCE, wanted, Path(folder)))) == 24
-
-    def bare() -> None:
-        """The same libvips calls with nothing around them: one decode, one resample per size, one
-        save per file."""
-        image = pyvips.Image.new_from_file(str(SOURCE), access="sequential").copy_memory()
-        sizes = {(r.crop, r.width_px, r.height_px): [] for r in wanted}
-        for r in wanted:
-            sizes[r.crop, r.width_px, r.height_px].append(r)
-        with tempfile.TemporaryDirectory() as folder:
-            for (crop, w, h), same in sizes.items():
-                part = image.crop(crop.x, crop.y, crop.w, crop.h)
-                part = part.resize(w / crop.w, vscale=h / crop.h, kernel="lanczos3").copy_memory()
-                for r in same:
-                    target = f"{folder}/{r.key}"
-                    if r.format == "avif":
-                        part.heifsave(target, Q=r.quality, compression="av1", effort=3, keep="none")
-                    elif r.format == "webp":
-                        part.webpsave(
-                            target, Q=r.quality, effort=4, smart_subsample=True, keep="none"
-                        )
-                    else:
-                        part.jpegsave(
-                            target, Q=r.quality, optimize_coding=True, interlace=True, keep="none"
-                        )
-
-    pairs = [(timed_once(ours), timed_once(bare)) for _ in range(2)]
-    ratio = statistics.median(a / b for a, b in pairs)
-    again = {r.key for r in wanted}
-    changed = wanted_for({"B": Treatment(height=RatioHeight(w=4, h=3))})
-    new = [r for r in changed if r.key not in again]
-    return [
-        (
-            "- Export of 4 spans × 2 densities × 3 formats from a 5200×2900 JPEG:"
-            f" {pairs[0][0]:.1f} s, a bare loop of the same libvips calls {pairs[0][1]:.1f} s,"
-            f" ratio {ratio:.2f} (median of {len(pairs)} pairs). Target: at most 1.2."
-        ),
-        (
-            f"- A second export after the ratio of span B changed makes {len(new)} files, of spans"
-            f" {sorted({s for r in new for s in r.spans})}."
-        ),
-        (
-            "- Greatest memory of the measuring process:"
-            f" {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MB."
-        ),
-    ]
-
-
-def timed_once(work: Callable[[], object]) -> float:
-    began = time.perf_counter()
-    work()
-    return time.perf_counter() - began
-
-
 def picks() -> list[str]:
     computed = plan(Site(), FOUR, originals())
     markup = text_of(placement_lines(computed, renditions(computed)))
@@ -277,7 +202,7 @@ def picks() -> list[str]:
 
 
 def main(address: str) -> None:
-    lines = [*readings(), *picks(), *measured(address), *export()]
+    lines = [*readings(), *picks(), *measured(address), *deliveries(address)]
     text = "\n".join(
         [
             "# Performance",

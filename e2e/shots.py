@@ -42,6 +42,16 @@ def main(address: str) -> None:
         settle(page)
         page.get_by_role("button", name="Export").click()
         page.get_by_role("link", name="Download zip").wait_for(timeout=240_000)
+        page.locator("table tbody tr").nth(3).get_by_role("button").first.click()
+        page.get_by_role("slider", name="Where left ends").wait_for()
+        page.get_by_text("where the right one differs").click()
+        page.wait_for_timeout(2500)
+        page.screenshot(path=OUT / "compare.png")
+        page.keyboard.press("Escape")
+        page.goto(f"{site}/deliveries")
+        page.get_by_role("button", name="Export the whole site").click()
+        page.get_by_text("whole site", exact=True).wait_for()
+        page.get_by_role("link", name="Download zip").nth(1).wait_for(timeout=400_000)
 
         for name, url in {
             "sites": address,

@@ -22,7 +22,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
-from skypane.model import Original, Placement, Rendition, Site
+from skypane.model import Effort, Original, Placement, Rendition, Site
 from skypane.shown.plan import Plan, plan
 from skypane.values import Noun
 
@@ -42,6 +42,7 @@ class Asked(Noun):
     that one."""
 
     scope: Literal["placement", "page", "site"] = "placement"
+    effort: Effort = "thorough"
     title: str = ""
     site: Site
     pages: tuple[AskedPage, ...]
@@ -115,7 +116,7 @@ def blueprint(asked: Asked) -> Blueprint:
     planned = []
     for placement in asked.placements:
         computed = plan(asked.site, placement, originals)
-        files = renditions(computed)
+        files = renditions(computed, asked.effort)
         if asked.scope == "placement" or any(mine for _, mine in files):
             planned.append((computed, files))
     if not planned:
@@ -202,6 +203,7 @@ def _manifest(
         **head,
         "media_style": asked.site.media_style,
         "likeness": asked.site.likeness,
+        **({} if asked.effort == "thorough" else {"effort": asked.effort}),
         "files": [_file_said(r, originals, facts.get(r.key)) for r in files],
         "left_out": [
             {

@@ -23,7 +23,7 @@ from placements.strips import THUMB_PX
 from pydantic import Field
 from sites.access import row_for, site_for
 from sites.models import Page
-from skypane import proof
+from skypane import model, proof
 from skypane.comparing import DeliveryChanges, changes_between
 from skypane.identifiers import identifier
 from skypane.markup.picture import TYPES
@@ -69,6 +69,7 @@ class DeliveryRow(Schema):
     reused: int
     size_bytes: int  # so far
     seconds_left: int | None  # of an open run, as soon as that can be told
+    effort: model.Effort  # quick: to look at
     message: str
     waits_for: str  # why an open run does not go on, as a sentence; "" while it does
     created: datetime.datetime
@@ -163,6 +164,7 @@ def _row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
         "reused": sum(f.reused for f in files),
         "size_bytes": sum(f.rendition.size_bytes for f in handed if f.rendition),
         "seconds_left": _seconds_left(delivery),
+        "effort": asked.get("effort", "thorough"),
         "message": delivery.message,
         "waits_for": _waits_for(delivery, any_worker),
         "created": delivery.created,
@@ -214,8 +216,10 @@ def _out(delivery: Delivery) -> DeliveryOut:
     )
 
 
-def _begin(request: HttpRequest, target: runs.Target) -> Status[DeliveryOut]:
-    delivery, is_new = runs.start(target, request.user)
+def _begin(
+    request: HttpRequest, target: runs.Target, effort: model.Effort = "thorough"
+) -> Status[DeliveryOut]:
+    delivery, is_new = runs.start(target, request.user, effort)
     if is_new:
         _wake(delivery.id)
     return Status(201, _out(_mine(request, delivery.id)))
@@ -232,12 +236,14 @@ def _wake(delivery_id: int) -> None:
     "/placements/{int:placement_id}/deliveries",
     response={201: DeliveryOut, 404: Problem, 422: Problem},
 )
-def start_delivery(request: HttpRequest, placement_id: int) -> Status[DeliveryOut]:
-    """Export a placement as it is saved. A run of it that is still open is answered instead of a
-    second one."""
+def start_delivery(
+    request: HttpRequest, placement_id: int, effort: model.Effort = "thorough"
+) -> Status[DeliveryOut]:
+    """Export a placement as it is saved; `quick` to look at what comes of it. A run of it that is
+    still open is answered instead of a second one."""
     rows = Placement.objects.select_related("page__site")
     placement = row_for(request, rows, "page__site", placement_id)
-    return _begin(request, runs.Target(placement.page.site, placement=placement))
+    return _begin(request, runs.Target(placement.page.site, placement=placement), effort)
 
 
 @router.post(

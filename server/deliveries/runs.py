@@ -65,7 +65,7 @@ class Target(NamedTuple):
         return cls(delivery.site, delivery.page, delivery.placement)
 
 
-def _asked_now(target: Target) -> Asked:
+def _asked_now(target: Target, effort: model.Effort = "thorough") -> Asked:
     """What would be asked for as everything is saved now."""
     site, called = target.site, stems_of(target.site)
     rows = [
@@ -86,6 +86,7 @@ def _asked_now(target: Target) -> Asked:
     nouns = [n for mine in pages.values() for n in mine]
     return Asked(
         scope=target.scope.value,
+        effort=effort,
         title=title,
         site=site.as_noun(),
         pages=tuple(AskedPage(title=p.title, placements=tuple(m)) for p, m in pages.items()),
@@ -102,7 +103,7 @@ def _written(plan: Blueprint) -> dict[str, Any]:
 def is_current(delivery: Delivery) -> bool:
     """Whether what is saved now would be delivered exactly so."""
     try:
-        now = blueprint(_asked_now(Target.of(delivery)))
+        now = blueprint(_asked_now(Target.of(delivery), delivery_asked(delivery).effort))
     except SkyPaneError:
         return False
     files = [f.model_dump(mode="json") for f in now.files]
@@ -117,7 +118,7 @@ def delivery_asked(delivery: Delivery) -> Asked:
     return Asked.model_validate(delivery.asked)
 
 
-def start(target: Target, user: object) -> tuple[Delivery, bool]:
+def start(target: Target, user: object, effort: model.Effort = "thorough") -> tuple[Delivery, bool]:
     """The run of a target that is open, or a new one and True: what is asked for is frozen, and all
     its files have rows.
 
@@ -134,13 +135,13 @@ def start(target: Target, user: object) -> tuple[Delivery, bool]:
             site=target.site, scope=target.scope, page=target.page, placement=target.placement
         )
         going = same.filter(state__in=Delivery.OPEN).first()
-        return (going, False) if going else (_new(target, user), True)
+        return (going, False) if going else (_new(target, user, effort), True)
 
     return in_one_go(begin)
 
 
-def _new(target: Target, user: object) -> Delivery:
-    asked = _asked_now(target)
+def _new(target: Target, user: object, effort: model.Effort) -> Delivery:
+    asked = _asked_now(target, effort)
     plan = blueprint(asked)
     for name, letters in plan.empty_spans.items():
         where = f" of {name}" if target.placement is None else ""

@@ -10,6 +10,8 @@ from deliveries import runs
 from deliveries.tasks import run_delivery
 from originals.models import Original
 from sites.models import Site
+from skypane import build
+from skypane.build import read_build
 from skypane.sitefile import read_site_file
 
 pytestmark = pytest.mark.django_db
@@ -224,3 +226,21 @@ def test_an_older_version_is_lifted(designer, told):
     placement["frame"] = None
     found = read_site_file(json.dumps(body))
     assert found.site.lists == "densities" and own(found.pages[0].placements[0].model_dump())
+
+
+def test_a_build_from_the_shell_makes_the_same_bytes(designer, told, tmp_path):
+    """The application's delivery of a site, and the core's from its file."""
+    started = designer.post(f"/sites/{told['id']}/deliveries").json()
+    runs.run(started["id"])
+    answer = designer.get(f"/deliveries/{started['id']}/zip")
+    delivered = zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content)))
+    with zipfile.ZipFile(io.BytesIO(exported(designer, told))) as archive:
+        archive.extractall(tmp_path)
+    asked = read_build(tmp_path / "site.json", tmp_path / "originals", tmp_path / "out")
+    build.export(asked, workers=1)
+    made = {
+        p.relative_to(tmp_path / "out").as_posix(): p.read_bytes()
+        for p in (tmp_path / "out").rglob("*")
+        if p.is_file() and p.name != build.KNOWN
+    }
+    assert made == {name: delivered.read(name) for name in delivered.namelist()}

@@ -258,3 +258,21 @@ def test_slots_are_as_many_as_cores_and_given_back(settings):
             assert not third
     with slot(lambda: False) as again:
         assert again
+
+
+def test_a_quick_look_says_about_what_comes_of_it_and_hands_nothing_over_for_good(
+    designer, placement
+):
+    answer = designer.post(f"/placements/{placement['id']}/deliveries?effort=quick")
+    runs.run(answer.json()["id"])
+    looked = designer.get(f"/deliveries/{answer.json()['id']}").json()
+    assert looked["state"] == "done" and looked["effort"] == "quick" and looked["is_current"]
+    body = {"placement": placement["placement"], "placement_id": placement["id"]}
+
+    def formats():
+        reading = designer.post(f"/sites/{placement['site_id']}/readings", body).json()
+        return [x for row in reading["files"] for x in row["formats"]]
+
+    assert all(x["quick"] and x["size_bytes"] for x in formats())
+    export(designer, "placements", placement["id"])
+    assert not any(x["quick"] for x in formats())

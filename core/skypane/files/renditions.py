@@ -171,15 +171,21 @@ def rendition_key(
     return hashlib.sha256(json.dumps(made_of).encode()).hexdigest()[:32]
 
 
+def quick_key(r: Rendition, sha256: str) -> str:
+    """The key of the same file made quickly, to look at."""
+    size = r.width_px, r.height_px
+    return rendition_key(sha256, r.crop, size, r.format, r.likeness, "quick", animated=r.animated)
+
+
 def groups_of(plan: Plan) -> tuple[Group, ...]:
     """The groups of all parts, each part's from the narrowest."""
     lists = lists_of(plan.site, plan.placement)
     return tuple(g for part in plan.parts for g in groups(part, lists))
 
 
-def renditions(plan: Plan) -> Files:
+def renditions(plan: Plan, effort: Effort = "thorough") -> Files:
     """Every file to export: by part, by group from the narrowest, within a group by size, then by
-    the site's formats."""
+    the site's formats. `effort` quick: for looking, not for handing over."""
     site = plan.site
     sized = [(g, sizes_of(plan, g)) for g in groups_of(plan)]
     stems = _stems(plan, sized)
@@ -190,7 +196,9 @@ def renditions(plan: Plan) -> Files:
             for f in formats_for(plan, g.original):
                 px = (size.width, size.height)
                 moves = f == "webp" and g.original.frames > 1
-                key = rendition_key(g.original.sha256, g.crop, px, f, site.likeness, animated=moves)
+                key = rendition_key(
+                    g.original.sha256, g.crop, px, f, site.likeness, effort, animated=moves
+                )
                 files.append(
                     Rendition(
                         original=g.original.id,
@@ -200,6 +208,7 @@ def renditions(plan: Plan) -> Files:
                         format=f,
                         density=size.density,
                         likeness=site.likeness,
+                        effort=effort,
                         spans=g.letters,
                         name=f"{stems[_same_file(g, size)]}.{EXTENSIONS[f]}",
                         needed_px=size.needed,

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 
 from skypane.files.kept import left_out
 from skypane.files.renditions import SHARP_ENOUGH, Files
@@ -16,6 +16,7 @@ class FileFormat(Answer):
     key: str
     size_bytes: int | None = None
     left_out: bool = False  # no smaller than an older format: it is not handed over
+    quick: bool = False  # its bytes are of a file that was made quickly, to look at
 
 
 class FileRow(Answer):
@@ -46,8 +47,11 @@ def by_size(files: Iterable[Rendition]) -> tuple[tuple[Rendition, ...], ...]:
     return tuple(tuple(same) for same in found.values())
 
 
-def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
-    """`made` gives the bytes of those renditions that exist already, by key."""
+def file_rows(
+    files: Files, made: Mapping[str, int], quick: Collection[str] = ()
+) -> tuple[FileRow, ...]:
+    """`made` gives the bytes of those renditions that exist already, by key; of those in `quick`
+    only as they were made quickly."""
     gone = {(g.part, g.spans, g.format) for g in left_out(files, made)}
     rows = []
     for group, mine in files:
@@ -73,6 +77,7 @@ def file_rows(files: Files, made: Mapping[str, int]) -> tuple[FileRow, ...]:
                             name=r.name,
                             key=r.key,
                             size_bytes=made.get(r.key),
+                            quick=r.key in quick,
                             left_out=(group.part, group.letters, r.format) in gone,
                         )
                         for r in same

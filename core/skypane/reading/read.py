@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 
 from skypane.advice.walk import advise_part
 from skypane.files.kept import left_out, without
-from skypane.files.renditions import Files, renditions
+from skypane.files.renditions import Files, quick_key, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
@@ -69,8 +69,8 @@ def read(
     """
     computed = plan(site, placement, originals)
     files = renditions(computed)
-    made = made_bytes([r.key for _, mine in files for r in mine])
-    rows = file_rows(files, made)
+    made, quick = _made(made_bytes, files)
+    rows = file_rows(files, made, quick)
     proposed: dict[int, Original] = {}
     if any(failing(p) for part in computed.parts for p in part.shown if _is(part, p, chosen)):
         proposed = {**originals, **others()}
@@ -108,6 +108,16 @@ def read(
         code=_code(computed, without(files, left_out(files, made))),
         pane=_pane(computed, preview),
     )
+
+
+def _made(made_bytes: MadeBytes, files: Files) -> tuple[dict[str, int], frozenset[str]]:
+    """Bytes by key; where there is only a quick file, its bytes, and such keys."""
+    all_ = [r for _, mine in files for r in mine]
+    looks = {r.key: quick_key(r, group.original.sha256) for group, mine in files for r in mine}
+    found = made_bytes([*looks, *looks.values()])
+    made = {r.key: found[r.key] for r in all_ if r.key in found}
+    quick = {k: found[look] for k, look in looks.items() if k not in made and look in found}
+    return {**made, **quick}, frozenset(quick)
 
 
 def read_moving(

@@ -387,7 +387,12 @@ export const useRemoveOriginal = (site: number) =>
 
 export const useStartDelivery = (placement: number) =>
   useChange(
-    () => data(client.POST("/api/placements/{placement_id}/deliveries", path({ placement_id: placement }))),
+    (effort: "quick" | "thorough") =>
+      data(
+        client.POST("/api/placements/{placement_id}/deliveries", {
+          params: { path: { placement_id: placement }, query: { effort } },
+        }),
+      ),
     () => [keys.delivery(placement)],
   );
 

@@ -436,8 +436,8 @@ export interface paths {
         put?: never;
         /**
          * Start Delivery
-         * @description Export a placement as it is saved. A run of it that is still open is answered instead of a
-         *     second one.
+         * @description Export a placement as it is saved; `quick` to look at what comes of it. A run of it that is
+         *     still open is answered instead of a second one.
          */
         post: operations["deliveries_api_start_delivery"];
         delete?: never;
@@ -1551,6 +1551,11 @@ export interface components {
             current: string;
             /** Done */
             done: number;
+            /**
+             * Effort
+             * @enum {string}
+             */
+            effort: "quick" | "thorough";
             /** Files */
             files: components["schemas"]["FileOut"][];
             /** Finished */
@@ -1739,6 +1744,11 @@ export interface components {
             left_out: boolean;
             /** Name */
             name: string;
+            /**
+             * Quick
+             * @default false
+             */
+            quick: boolean;
             /** Size Bytes */
             size_bytes: number | null;
         };
@@ -2143,6 +2153,11 @@ export interface components {
             created: string;
             /** Done */
             done: number;
+            /**
+             * Effort
+             * @enum {string}
+             */
+            effort: "quick" | "thorough";
             /** Finished */
             finished: string | null;
             /** Id */
@@ -5304,7 +5319,9 @@ export interface operations {
     };
     deliveries_api_start_delivery: {
         parameters: {
-            query?: never;
+            query?: {
+                effort?: "quick" | "thorough";
+            };
             header?: never;
             path: {
                 placement_id: number;

@@ -1,6 +1,6 @@
 /** The run that makes the files: begun, followed, stopped, and what came of it. */
 import { Button, Progress } from "@mantine/core";
-import { isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "../../../api/queries";
+import { type Delivery, isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "../../../api/queries";
 import { bytes, plural, timeLeft } from "../../../ui/format";
 import { useWork } from "../../context";
 import ground from "../Ground.module.css";
@@ -13,8 +13,8 @@ export function Export() {
   const resume = useResumeDelivery(placementId);
   const total = reading.files.reduce((n, f) => n + f.formats.length, 0);
   const missing = reading.files.reduce((n, f) => n + f.formats.filter((x) => x.size_bytes == null).length, 0);
-  const begin = async () => {
-    if (await handle.save()) start.mutate(undefined);
+  const begin = async (effort: "quick" | "thorough") => {
+    if (await handle.save()) start.mutate(effort);
   };
   if (delivery && isOpen(delivery.state)) {
     return (
@@ -60,6 +60,7 @@ export function Export() {
     );
   }
   const done = delivery?.state === "done";
+  const looked = done && delivery.effort === "quick";
   return (
     <div className={ground.card}>
       <h3>
@@ -79,6 +80,8 @@ export function Export() {
         <p className={classes.said}>
           {delivery.reused ? `${delivery.reused} were here already, ` : ""}
           {plural(delivery.total - delivery.reused, "file")} made.
+          {looked && " A quick look: export for what is handed over."}
+          <Whys files={delivery.files} />
         </p>
       ) : null}
       {(start.error || resume.error) && (
@@ -88,19 +91,29 @@ export function Export() {
       )}
       <div className={classes.run}>
         <Button
-          onClick={begin}
+          onClick={() => begin("thorough")}
           loading={start.isPending}
           disabled={total === 0}
-          variant={done && delivery.is_current ? "default" : "filled"}
+          variant={done && delivery.is_current && !looked ? "default" : "filled"}
         >
-          {done && delivery.is_current ? "Export again" : "Export"}
+          {done && delivery.is_current && !looked ? "Export again" : "Export"}
         </Button>
+        {missing > 0 && missing === total && (
+          <Button
+            variant="default"
+            onClick={() => begin("quick")}
+            disabled={start.isPending}
+            title="The same files in less time and a few more bytes, to see what comes of it"
+          >
+            Quick look
+          </Button>
+        )}
         {(delivery?.state === "stopped" || delivery?.state === "failed") && (
           <Button variant="default" loading={resume.isPending} onClick={() => resume.mutate(delivery.id)}>
             Go on with it
           </Button>
         )}
-        {done && (
+        {done && !looked && (
           <Button
             component="a"
             href={`/api/deliveries/${delivery.id}/zip`}
@@ -112,4 +125,12 @@ export function Export() {
       </div>
     </div>
   );
+}
+
+/** Why files were made, or need not be. */
+function Whys({ files }: { files: Delivery["files"] }) {
+  const counts = new Map<string, number>();
+  for (const f of files) if (f.why && !f.reused) counts.set(f.why, (counts.get(f.why) ?? 0) + 1);
+  if (!counts.size) return null;
+  return <span className={classes.whys}>{[...counts].map(([why, n]) => `${n}: ${why}`).join("; ")}</span>;
 }

@@ -89,17 +89,20 @@ export function FileTable({ compare }: { compare: (row: Row, format: Format) => 
                         className={one.left_out ? `${classes.pressed} ${classes.out}` : classes.pressed}
                         disabled={!made}
                         title={
-                          one.left_out
-                            ? "No smaller than an older format: it is not handed over"
-                            : made?.ssim
-                              ? `SSIM ${made.ssim.toFixed(4)} at quality ${made.quality}: press to compare`
-                              : undefined
+                          one.quick
+                            ? "As a quick look made it; the export takes longer and fewer bytes"
+                            : one.left_out
+                              ? "No smaller than an older format: it is not handed over"
+                              : made?.ssim
+                                ? `SSIM ${made.ssim.toFixed(4)} at quality ${made.quality}: press to compare`
+                                : undefined
                         }
                         onClick={(e) => {
                           e.stopPropagation();
                           compare(f, format);
                         }}
                       >
+                        {one.quick ? "≈ " : ""}
                         {bytes(one.size_bytes)}
                       </button>
                     )}
