@@ -30,7 +30,7 @@ WIDE = Original(id=1, name="w.png", width_px=1600, height_px=900, focal=(0.3, 0.
 def delivered(placement: Placement) -> tuple[str, str]:
     plans = plan(Site(), placement, {1: WIDE})
     snippet = text_of(placement_lines(plans, renditions(plans)))
-    return page_html(placement, snippet), text_of(css_lines(plans))
+    return page_html(placement.name, [snippet]), text_of(css_lines(plans))
 
 
 def opened(browser, html: str, css: str, width: int = 1280):

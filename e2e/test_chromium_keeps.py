@@ -219,13 +219,13 @@ def test_bands_agree_with_the_coloured_px_of_thirty_delivered_treatments(
         source.write_bytes(png(coloured(areas)))
         folder = tmp_path / str(n)
         folder.mkdir()
-        wanted = [r.model_copy(update={"quality": 98}) for _, mine in files for r in mine]
+        wanted = [r.model_copy(update={"likeness": 0.9999}) for _, mine in files for r in mine]
         for r, path, _ in make(source, wanted, folder):
             shelf.put(f"/images/{r.name}", path.read_bytes(), f"image/{r.format}")
         markup = text_of(placement_lines(plans, files))
         shelf.put("/picture.css", text_of(css_lines(plans)), "text/css")
         page.set_viewport_size({"width": width, "height": height})
-        page.goto(shelf.put("/page.html", page_html(placement, markup), "text/html"))
+        page.goto(shelf.put("/page.html", page_html(placement.name, [markup]), "text/html"))
         (p,) = plans.parts[0].shown
         at = width - site.narrowest
         clip = {"x": 0, "y": 0, "width": round(p.W[0, at]), "height": round(p.H[0, at])}

@@ -208,7 +208,7 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
             ),
         },
     )
-    site = SITE.model_copy(update={"formats": ("jpeg",), "widest": 2000})
+    site = SITE.model_copy(update={"formats": ("jpeg",), "widest": 2000, "lists": "densities"})
     plans = plan(site, placement, {1: big})
     files = renditions(plans)
     wanted = [r for _, mine in files for r in mine]
@@ -219,14 +219,14 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     shelf.put("/cut/picture.css", text_of(css_lines(plans)), "text/css")
     cut = shelf.put(
         "/cut/page",
-        page_html(placement, text_of(placement_lines(plans, files))),
+        page_html(placement.name, [text_of(placement_lines(plans, files))]),
         "text/html",
     )
     shelf.put("/whole/waves.png", source.read_bytes(), "image/png")
     shelf.put("/whole/picture.css", text_of(css_lines(plans, whole=True)), "text/css")
     whole = shelf.put(
         "/whole/page",
-        page_html(placement, text_of(pane_lines(plans, lambda o, crop: "waves.png"))),
+        page_html(placement.name, [text_of(pane_lines(plans, lambda o, crop: "waves.png"))]),
         "text/html",
     )
 

@@ -7,7 +7,7 @@ import subprocess
 from pathlib import Path
 
 import pytest
-from skypane.handover import blueprint
+from skypane.handover import asked_for, blueprint
 from skypane.model import FixedHeight, Original, RatioHeight, Site, Treatment, picture
 
 JAR = Path(__file__).parents[1] / "web/node_modules/vnu-jar/build/dist/vnu.jar"
@@ -41,11 +41,8 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
             "<Odd> & “name”": {"D": Treatment(original=2, fit="contain")},
         }.items():
             for lead in (True, False):
-                plan = blueprint(
-                    Site(media_style=style),
-                    picture(name=name, lead=lead, treatments=treatments),
-                    originals,
-                )
+                placement = picture(name=name, lead=lead, treatments=treatments)
+                plan = blueprint(asked_for(Site(media_style=style), placement, originals.values()))
                 (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])
                 n += 1
     out = subprocess.run(

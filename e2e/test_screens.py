@@ -5,18 +5,10 @@ from __future__ import annotations
 
 import json
 import re
-from pathlib import Path
 
 import pytest
+from accessible import AXE, RUN
 from playwright.sync_api import Page, expect
-
-AXE = (Path(__file__).parents[1] / "web/node_modules/axe-core/axe.min.js").read_text()
-RUN = """async (within) => {
-  const found = await axe.run(within || document, {
-    runOnly: ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"], iframes: false });
-  const where = (v) => v.nodes.map((n) => n.target.join(" ")).slice(0, 3).join(" | ");
-  return found.violations.map((v) => v.id + ": " + where(v));
-}"""
 
 
 def addresses(page: Page, address: str) -> dict[str, str]:

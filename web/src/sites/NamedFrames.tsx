@@ -92,7 +92,7 @@ function FrameEditor({ frame, letters, used, put, remove }: EditorProps) {
       NOTHING,
     );
   return (
-    <div className={classes.frame}>
+    <section className={classes.frame} aria-label={`Frame ${frame.name}`}>
       <div className={classes.inline}>
         <TextInput
           aria-label={`Name of the frame ${frame.name}`}
@@ -164,6 +164,6 @@ function FrameEditor({ frame, letters, used, put, remove }: EditorProps) {
           </div>
         );
       })}
-    </div>
+    </section>
   );
 }

@@ -58,7 +58,7 @@ function Card({ ladder }: { ladder: Ladder }) {
           </>
         ) : n_files ? (
           <>
-            {n_files} by your choice.{" "}
+            {n_files} in every ladder here, by your choice.{" "}
             <button type="button" className="plain" onClick={() => choose(null)}>
               As few as the site allows
             </button>
