@@ -44,7 +44,7 @@ def main(address: str) -> None:
         page.get_by_role("link", name="Download zip").wait_for(timeout=240_000)
         page.locator("table tbody tr").nth(3).get_by_role("button").first.click()
         page.get_by_role("slider", name="Where left ends").wait_for()
-        page.get_by_text("where the right one differs").click()
+        page.get_by_role("switch", name="where the right one differs").click()
         page.wait_for_timeout(2500)
         page.screenshot(path=OUT / "compare.png")
         page.keyboard.press("Escape")

@@ -124,7 +124,7 @@ def test_a_file_is_laid_on_the_picture_without_loss(page: Page, site: str):
     line = page.get_by_role("slider", name="Where left ends and right begins")
     line.press("ArrowRight")
     expect(line).to_have_attribute("aria-valuenow", "51")
-    page.get_by_text("where the right one differs").click()
+    page.get_by_role("switch", name="where the right one differs").click()
     for name in ("Left", "Right", "Where it differs"):
         image = page.get_by_role("img", name=name, exact=True)
         expect(image).to_be_visible()
