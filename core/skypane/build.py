@@ -19,7 +19,7 @@ from skypane.comparing import why_made
 from skypane.errors import InvalidPlan, NoRoom, SkyPaneError
 from skypane.handover import FOLDER, Blueprint, FileFacts, Finished, blueprint, finish
 from skypane.model import Rendition
-from skypane.pixels.guarded import Guard
+from skypane.pixels.guarded import Guard, Limits
 from skypane.pixels.several import Source, encoded
 from skypane.sitefile import MOST_BYTES, SiteFile, read_site_file
 
@@ -179,7 +179,8 @@ def export(
     """Make what is missing, remove what is no longer asked for, and say what was done. Raises
     SkyPaneError; what is made by then is made again the next time."""
     folder = build.folder
-    guard = Guard()
+    count = workers or len(os.sched_getaffinity(0))
+    guard = Guard(Limits(at_once=count))
     try:
         folder.path.mkdir(parents=True, exist_ok=True)
         steps = list(planned_steps(build))
@@ -187,7 +188,6 @@ def export(
         with tempfile.TemporaryDirectory(dir=folder.path, prefix=".skypane-") as work:
             made: dict[str, Path] = {}
             while needed := list({r.key: r for r in _needed(build, made)}.values()):
-                count = workers or len(os.sched_getaffinity(0))
                 run = encoded(guard, needed, build.sources, Path(work), workers=count)
                 for n, one in enumerate(run, 1):
                     fact, key = one.fact, one.rendition.key

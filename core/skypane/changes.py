@@ -56,6 +56,8 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append("Named frame")
     if (a.lists, a.n_files) != (b.lists, b.n_files):
         out.append("Widths to export")
+    if a.formats != b.formats:
+        out.append("Formats")
     if len(a.parts) != len(b.parts):
         gone, come = len(a.parts), len(b.parts)
         out.append(f"{come - gone} parts more" if come > gone else f"{gone - come} parts fewer")

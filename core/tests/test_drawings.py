@@ -28,6 +28,7 @@ ART = """<?xml version="1.0"?>
   <image xlink:href="http://a.example/a.png" width="5" height="5"/>
   <foreignObject><p xmlns="http://www.w3.org/1999/xhtml">x</p></foreignObject>
   <use xlink:href="#g"/>
+  <a xlink:href="#g"><animate attributeName="href" to=" java&#10;script:alert(4)"/></a>
 </svg>"""
 
 

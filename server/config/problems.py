@@ -99,7 +99,8 @@ class Refused(Exception):
 def _where(location: tuple[Any, ...]) -> str:
     """The field's path without the parts that only the machinery knows."""
     skip = {"body", "query", "path", "payload", "draft", "form", "file"}
-    kinds = {"fixed", "share", "full", "columns", "ratio", "vh", "natural", "following"}
+    kinds = {"fixed", "share", "full", "columns", "percent-columns", "ratio", "vh", "natural"}
+    kinds |= {"following"}
     return ".".join(
         str(p) for i, p in enumerate(location) if not (i < 2 and p in skip) and p not in kinds
     )

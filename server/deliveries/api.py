@@ -281,7 +281,7 @@ def latest_delivery(
 def list_deliveries(request: HttpRequest, site_id: int) -> list[ListedDelivery]:
     """The latest hundred runs of a site."""
     site = site_for(request, site_id)
-    found = list(_whole().filter(site=site)[:100])
+    found = list(_whole().filter(site=site).defer("written")[:100])
     any_worker = Worker.is_any()
     return [
         ListedDelivery(**_row(d, any_worker), since=_since(d, found))  # type: ignore[arg-type]

@@ -19,7 +19,7 @@ from typing import Any, NamedTuple
 
 from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of, in_one_go, locked_one
 from config.files import is_intact, keep, local, work_folder
-from config.pictures import guard
+from config.pictures import encoding_guard
 from config.slots import at_once, slot
 from django.core.files.storage import default_storage
 from django.db import DatabaseError, InterfaceError, connection
@@ -364,7 +364,7 @@ def _make_missing(delivery: Delivery) -> None:
         }
         _tick(delivery, next(iter(names.values())))
         made = encoded(
-            guard(), list(wanted.values()), sources, folder, workers=at_once(), turn=slot
+            encoding_guard(), list(wanted.values()), sources, folder, workers=at_once(), turn=slot
         )
         try:
             for rendition, path, sha256, fact in made:

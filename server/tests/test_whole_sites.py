@@ -162,7 +162,7 @@ def test_a_run_that_was_stopped_goes_on_where_it_was(designer, placement, queue,
 
 
 def test_a_format_that_is_no_smaller_is_made_but_not_handed_over(designer, placement, monkeypatch):
-    real = runs.guard
+    real = runs.encoding_guard
 
     class Padded:
         """An encoder whose AVIF are large."""
@@ -174,7 +174,7 @@ def test_a_format_that_is_no_smaller_is_made_but_not_handed_over(designer, place
                     fact = fact._replace(size_bytes=path.stat().st_size)
                 yield r, path, fact
 
-    monkeypatch.setattr(runs, "guard", Padded)
+    monkeypatch.setattr(runs, "encoding_guard", Padded)
     done = export(designer, "placements", placement["id"])
     assert {f["left_out"] for f in done["files"] if f["name"].endswith(".avif")} == {True}
     archive = unzip(designer, done)

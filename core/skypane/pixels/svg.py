@@ -157,7 +157,8 @@ def _strip(node: ElementTree.Element) -> None:
         foreign = space and space.strip("{") not in (_XLINK, "http://www.w3.org/XML/1998/namespace")
         outside = local == "href" and not value.startswith(("#", "data:image/"))
         loads = "url(" in value and "url(#" not in value.replace("'", "").replace('"', "")
-        if local.lower().startswith("on") or foreign or outside or loads:
+        runs = "javascript:" in "".join(value.split()).lower()
+        if local.lower().startswith("on") or foreign or outside or loads or runs:
             del node.attrib[name]
     for child in list(node):
         space, _, local = str(child.tag).rpartition("}")
