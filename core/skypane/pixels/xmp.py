@@ -23,12 +23,17 @@ from skypane.model import Area
 from skypane.pixels.load import open_any
 from skypane.values import LEAST_SHARE
 
+#: Names that the standards fix, letter for letter: namespaces of XMP (ISO 16684-1), of RDF, of the
+#: IPTC's and the Metadata Working Group's regions; the heads of the packet in a JPEG and in a PNG
+#: (XMP Specification Part 3, §1.1.3 and §1.1.5).
 RDF = "http://www.w3.org/1999/02/22-rdf-syntax-ns#"
 IPTC = "http://iptc.org/std/Iptc4xmpExt/2008-02-29/"
 REGIONS = "http://www.metadataworkinggroup.com/schemas/regions/"
 AREA = "http://ns.adobe.com/xmp/sType/Area#"
 DIMENSIONS = "http://ns.adobe.com/xap/1.0/sType/Dimensions#"
 META = "adobe:ns:meta/"
+_JPEG_HEAD = b"http://ns.adobe.com/xap/1.0/\0"
+_PNG_HEAD = b"XML:com.adobe.xmp\0"
 _PREFIXES = {
     "rdf": RDF,
     "Iptc4xmpExt": IPTC,
@@ -37,13 +42,9 @@ _PREFIXES = {
     "stDim": DIMENSIONS,
     "x": META,
 }
-#: Roles of the IPTC's vocabulary (cv.iptc.org/newscodes/imageregionrole).
-ROLE = "http://cv.iptc.org/newscodes/imageregionrole/"
 FOCAL = "Focal point"
 MOST_BYTES = 2_000_000
 MOST_REGIONS = 40
-#: The segment of a JPEG that holds XMP (XMP Specification Part 3, §1.1.3).
-_JPEG_HEAD = b"http://ns.adobe.com/xap/1.0/\0"
 
 
 class Regions(NamedTuple):
@@ -280,7 +281,6 @@ def _write_iptc(node: Element, point: tuple[float, ...], boxes: list[tuple[Area,
         for name, value in (("X", x0), ("Y", y0), ("W", x1 - x0), ("H", y1 - y0)):
             _said(boundary, f"{{{IPTC}}}rb{name}", value)
         _named(region, area.name)
-        _role(region, "mainSubjectArea")
     region = _resource(bag, f"{{{RDF}}}li")
     boundary = _resource(region, f"{{{IPTC}}}RegionBoundary")
     _said(boundary, f"{{{IPTC}}}rbShape", "polygon")
@@ -300,18 +300,6 @@ def _named(region: Element, name: str) -> None:
     )
     lang = {"{http://www.w3.org/XML/1998/namespace}lang": "x-default"}
     ElementTree.SubElement(alternatives, f"{{{RDF}}}li", lang).text = _xml(name)
-
-
-def _role(region: Element, role: str) -> None:
-    bag = ElementTree.SubElement(
-        ElementTree.SubElement(region, f"{{{IPTC}}}rRole"), f"{{{RDF}}}Bag"
-    )
-    entity = _resource(bag, f"{{{RDF}}}li")
-    ids = ElementTree.SubElement(
-        ElementTree.SubElement(entity, "{http://ns.adobe.com/xap/1.0/}Identifier"),
-        f"{{{RDF}}}Bag",
-    )
-    ElementTree.SubElement(ids, f"{{{RDF}}}li").text = ROLE + role
 
 
 def _write_older(
@@ -407,7 +395,7 @@ def _jpeg_with(data: bytes, packet: bytes) -> bytes:
 
 def _png_with(data: bytes, packet: bytes) -> bytes:
     """An iTXt chunk before the first IDAT (PNG, Third Edition, §11.3.3.4)."""
-    body = b"XML:com.adobe.xmp\0\0\0\0\0" + packet
+    body = _PNG_HEAD + b"\0\0\0\0" + packet
     chunk = (
         struct.pack(">I", len(body))
         + b"iTXt"
@@ -421,7 +409,7 @@ def _png_with(data: bytes, packet: bytes) -> bytes:
         if kind == b"IDAT" and not put:
             out += chunk
             put = True
-        if not (kind == b"iTXt" and whole[8:].startswith(b"XML:com.adobe.xmp\0")):
+        if not (kind == b"iTXt" and whole[8:].startswith(_PNG_HEAD)):
             out += whole
         i += 12 + length
     return bytes(out)
