@@ -20,7 +20,7 @@ from skypane.errors import InvalidPlan, NoRoom, SkyPaneError
 from skypane.handover import FOLDER, Blueprint, FileFacts, Finished, blueprint, finish
 from skypane.model import Rendition
 from skypane.pixels.guarded import Guard, Limits
-from skypane.pixels.several import Source, encoded
+from skypane.pixels.several import Source, encoded, sha256_of
 from skypane.sitefile import MOST_BYTES, SiteFile, read_site_file
 
 #: What is known of the files of a folder, made or left out, by key.
@@ -284,11 +284,6 @@ def _wrong(folder: Folder, finished: Finished, keys: Mapping[str, str]) -> Itera
             yield Step("missing", name)
         elif path.read_bytes() != text.encode():
             yield Step("stale", name, "it differs from the plan")
-
-
-def sha256_of(path: Path) -> str:
-    with path.open("rb") as f:
-        return hashlib.file_digest(f, "sha256").hexdigest()
 
 
 def _write(path: Path, data: bytes) -> None:

@@ -9,8 +9,9 @@ import numpy as np
 import pytest
 from PIL import Image
 from skypane import build
-from skypane.build import KNOWN, planned_steps, read_build, sha256_of
+from skypane.build import KNOWN, planned_steps, read_build
 from skypane.model import FixedWidth, FullWidth, Original, RatioHeight, Site, Treatment, picture
+from skypane.pixels.several import sha256_of
 from skypane.sitefile import (
     BadSiteFile,
     SiteFile,

@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from skypane.errors import UnreadablePicture
 from skypane.model import Effort, Format, Rendition
-from skypane.pixels import avif
+from skypane.pixels import avif, colours
 from skypane.pixels.cut import cut, open_upright, to_srgb
 from skypane.pixels.likeness import Likeness
 from skypane.pixels.load import open_any
@@ -153,7 +153,7 @@ def aom(image: pyvips.Image, quality: int, effort: Effort) -> bytes:
 def png(image: pyvips.Image, effort: Effort) -> bytes:
     """Every px as it is; as a palette where all colours fit into one and none is changed by it."""
     plain: bytes = image.pngsave_buffer(compression=9, effort=PNG_EFFORT[effort], keep="none")
-    if _colours(image) > MOST_COLOURS:
+    if colours.count(image, MOST_COLOURS) > MOST_COLOURS:
         return plain
     indexed: bytes = image.pngsave_buffer(
         compression=9, palette=True, Q=100, dither=0, effort=10, keep="none"
@@ -164,16 +164,6 @@ def png(image: pyvips.Image, effort: Effort) -> bytes:
     back = back.colourspace("srgb") if back.interpretation != "srgb" else back
     a, b = image.numpy(), back.numpy()
     return indexed if a.shape == b.shape and np.array_equal(a, b) else plain
-
-
-def _colours(image: pyvips.Image) -> int:
-    """How many colours a picture has; no more than one above what a palette holds are counted."""
-    px = image.numpy().astype(np.uint32)
-    packed = px[..., 0]
-    for band in range(1, px.shape[2] if px.ndim == 3 else 1):
-        packed = (packed << 8) | px[..., band]
-    some = np.unique(packed[:: max(1, packed.shape[0] // 32)])
-    return len(some) if len(some) > MOST_COLOURS else len(np.unique(packed))
 
 
 def make(

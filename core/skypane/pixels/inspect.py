@@ -9,10 +9,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from pathlib import Path
 
-import numpy as np
 import pyvips
 
 from skypane.errors import UnreadablePicture
+from skypane.pixels import colours
 from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
 
 #: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera
@@ -23,7 +23,6 @@ MOST_AREA_PX = 400_000_000
 #: A picture with more colours than this is no drawing (common practice: a palette of 256, and
 #: smoothed edges between each two of a few).
 FLAT_COLOURS = 1024
-FLAT_LOOKED_AT_PX = 2_000_000
 
 KINDS = {
     "jpeg": "a JPEG",
@@ -152,13 +151,7 @@ def _is_flat(path: Path, kind: str) -> bool:
     image = open_any(path, kind).copy_memory()
     if image.format != "uchar":
         return False
-    rows = max(1, image.width * image.height // FLAT_LOOKED_AT_PX)
-    px = image.numpy()
-    px = px.reshape(image.height, image.width, -1)[::rows].astype(np.uint32)
-    packed = px[..., 0]
-    for band in range(1, px.shape[2]):
-        packed = (packed << 8) | px[..., band]
-    return len(np.unique(packed)) <= FLAT_COLOURS
+    return colours.count(image, FLAT_COLOURS) <= FLAT_COLOURS
 
 
 def _what_it_is(head: bytes) -> str:

@@ -70,7 +70,7 @@ def encoded(
                 if not held:
                     return
                 for r, path, fact in guard.make(source.path, chunk, folder, source.name):
-                    done.put(Made(r, path, _sha256_of(path), fact))
+                    done.put(Made(r, path, sha256_of(path), fact))
                     if stop.is_set():
                         return
         except BaseException as error:
@@ -98,6 +98,7 @@ def _tell_end(
     done.put(None)
 
 
-def _sha256_of(path: Path) -> str:
+def sha256_of(path: Path) -> str:
+    """The hash of a file's bytes, in hexadecimal."""
     with path.open("rb") as f:
         return hashlib.file_digest(f, "sha256").hexdigest()
