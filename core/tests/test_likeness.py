@@ -251,3 +251,18 @@ def test_keys_name_all_that_makes_a_file():
     assert Rendition(**base).effort == "thorough"
     one, other = (delivered(Site(likeness=x), ONE, {1: BOATS}) for x in ("fine", "light"))
     assert not {f.key for f in one.files} & {f.key for f in other.files}
+
+
+def test_sharp_colours_are_kept_where_they_show():
+    """Saturated edges and flat art, by measure; photographs have none."""
+    for name, px in PHOTOS.items():
+        assert not encode.Cutting(vips(px)).sharp, name
+    art = np.full((200, 300, 3), 250, np.uint8)
+    for k in range(20):
+        art[9 * k : 9 * k + 4, 41:201] = (220, 30, 30)
+    cutting = encode.Cutting(vips(art))
+    assert cutting.sharp and not encode.Cutting(vips(art[:, :, :1].repeat(3, 2))).sharp
+    found = cutting.encode("jpeg", 0.97, "thorough")
+    back = pyvips.Image.jpegload_buffer(found.data).numpy().astype(int)
+    plain = pyvips.Image.jpegload_buffer(encode.jpeg(vips(art), found.quality, "thorough"))
+    assert np.abs(back - art).mean() < np.abs(plain.numpy().astype(int) - art).mean()

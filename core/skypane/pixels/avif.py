@@ -74,10 +74,11 @@ def yuv420(image: pyvips.Image) -> tuple[NDArray[np.uint8], ...]:
     y = _KR * r + (1 - _KR - _KB) * g + _KB * b
     cb = (b - y) / np.float32(2 * (1 - _KB)) + 128
     cr = (r - y) / np.float32(2 * (1 - _KR)) + 128
-    return _rounded(y), _rounded(_halved(cb)), _rounded(_halved(cr))
+    return _rounded(y), _rounded(halved(cb)), _rounded(halved(cr))
 
 
-def _halved(plane: NDArray[Any]) -> NDArray[Any]:
+def halved(plane: NDArray[Any]) -> NDArray[Any]:
+    """The mean of each four px."""
     h, w = plane.shape
     if h % 2 or w % 2:
         plane = np.pad(plane, ((0, h % 2), (0, w % 2)), mode="edge")

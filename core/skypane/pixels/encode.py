@@ -43,6 +43,10 @@ AOM_EFFORT: dict[Effort, int] = {"quick": 1, "thorough": 3}
 WEBP_EFFORT: dict[Effort, int] = {"quick": 2, "thorough": 4}
 PNG_EFFORT: dict[Effort, int] = {"quick": 3, "thorough": 8}
 
+#: By so many levels a colour differs clearly, and from such a share of px on it is seen (measured:
+#: photographs stay below 0.2 %, drawings and signal flags are above).
+SHARP_LEVELS, SHARP_SHARE = 48, 0.0025
+
 #: More colours than this are no palette (PNG, Third Edition, §11.2.2 PLTE).
 MOST_COLOURS = 256
 
@@ -74,6 +78,7 @@ class Cutting:
         if pixels.hasalpha():
             self.flat = self.pixels.flatten(background=[255, 255, 255]).copy_memory()
         self._likeness: Likeness | None = None
+        self._sharp: bool | None = None
         self._planes: tuple[NDArray[np.uint8], ...] | None = None
 
     @property
@@ -81,6 +86,13 @@ class Cutting:
         if self._likeness is None:
             self._likeness = Likeness(self.flat)
         return self._likeness
+
+    @property
+    def sharp(self) -> bool:
+        """Whether its colours have edges that suffer where four px share one colour."""
+        if self._sharp is None:
+            self._sharp = chroma_edges(self.flat) > SHARP_SHARE
+        return self._sharp
 
     def encode(
         self, format_: Format, target: float, effort: Effort, learned: Learned | None = None
@@ -102,10 +114,18 @@ class Cutting:
     ) -> tuple[Scale, Callable[[int], bytes], Callable[[bytes], pyvips.Image]]:
         size = self.flat.width, self.flat.height
         if format_ == "jpeg":
-            return JPEG, lambda q: jpeg(self.flat, q, effort), pyvips.Image.jpegload_buffer
+            return (
+                JPEG,
+                lambda q: jpeg(self.flat, q, effort, sharp=self.sharp),
+                pyvips.Image.jpegload_buffer,
+            )
         if format_ == "webp":
             image = self.pixels if self.alpha else self.flat
-            return WEBP, lambda q: webp(image, q, effort), pyvips.Image.webpload_buffer
+            return (
+                WEBP,
+                lambda q: webp(image, q, effort, sharp=self.sharp),
+                pyvips.Image.webpload_buffer,
+            )
         if self.alpha or not avif.takes(*size):
             image = self.pixels if self.alpha else self.flat
             return AOM, lambda q: aom(image, q, effort), pyvips.Image.heifload_buffer
@@ -123,13 +143,14 @@ def _is_opaque(image: pyvips.Image) -> bool:
     return bool(image[image.bands - 1].min() == 255)
 
 
-def jpeg(image: pyvips.Image, quality: int, effort: Effort) -> bytes:
-    """Progressive, 4:2:0, with trellis quantisation where there is time for it."""
+def jpeg(image: pyvips.Image, quality: int, effort: Effort, *, sharp: bool = False) -> bytes:
+    """Progressive, with trellis quantisation where there is time for it; 4:2:0 unless colours have
+    sharp edges."""
     data: bytes = image.jpegsave_buffer(
         Q=quality,
         optimize_coding=True,
         interlace=True,
-        subsample_mode="on",
+        subsample_mode="off" if sharp else "on",
         trellis_quant=effort == "thorough",
         overshoot_deringing=effort == "thorough",
         keep="none",
@@ -137,9 +158,30 @@ def jpeg(image: pyvips.Image, quality: int, effort: Effort) -> bytes:
     return data if data[2:4] == b"\xff\xe0" else data[:2] + _JFIF_72 + data[2:]
 
 
-def webp(image: pyvips.Image, quality: int, effort: Effort) -> bytes:
-    data: bytes = image.webpsave_buffer(Q=quality, effort=WEBP_EFFORT[effort], keep="none")
+def webp(image: pyvips.Image, quality: int, effort: Effort, *, sharp: bool = False) -> bytes:
+    """4:2:0, as WebP always is; with `sharp` the four px that share a colour are weighed, which
+    takes three times as long."""
+    data: bytes = image.webpsave_buffer(
+        Q=quality, effort=WEBP_EFFORT[effort], smart_subsample=sharp, keep="none"
+    )
     return data
+
+
+def chroma_edges(image: pyvips.Image) -> float:
+    """The share of px whose colour differs clearly from the mean of the four that share one in
+    4:2:0."""
+    px = image.numpy()
+    h, w = (n - n % 2 for n in px.shape[:2])
+    if px.ndim < 3 or px.shape[2] < 3 or not h or not w:
+        return 0.0
+    px = px[:h, :w, :3].astype(np.float32)
+    y = px @ np.array([0.299, 0.587, 0.114], np.float32)
+    clear = np.zeros((h, w), bool)
+    for band in (0, 2):
+        colour = px[..., band] - y
+        mean = avif.halved(colour)
+        clear |= np.abs(colour - np.repeat(np.repeat(mean, 2, 0), 2, 1)) > SHARP_LEVELS
+    return float(clear.mean())
 
 
 def aom(image: pyvips.Image, quality: int, effort: Effort) -> bytes:
