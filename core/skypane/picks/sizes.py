@@ -29,6 +29,7 @@ class _Entry(NamedTuple):
     size: Node
 
 
+@lru_cache(maxsize=4096)
 def is_auto(text: str | None) -> bool:
     """Whether the attribute begins with the keyword auto (anything after it is only for browsers
     that lack it)."""

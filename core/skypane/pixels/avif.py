@@ -66,11 +66,20 @@ def encoded(
     return out.getvalue()
 
 
+#: Rows that are converted together, so that large pictures take little memory; even.
+_STRIP = 256
+
+
 def yuv420(image: pyvips.Image) -> tuple[NDArray[np.uint8], ...]:
     """Y, Cb and Cr of a picture in sRGB without alpha; an odd last row or column of chroma is the
     mean of what is there."""
-    px = image.numpy()
-    r, g, b = (px[..., i % px.shape[2] if px.ndim == 3 else 0].astype(np.float32) for i in range(3))
+    px = image.numpy().reshape(image.height, image.width, -1)
+    strips = [_planes(px[top : top + _STRIP]) for top in range(0, image.height, _STRIP)]
+    return tuple(np.concatenate(planes) for planes in zip(*strips, strict=True))
+
+
+def _planes(px: NDArray[Any]) -> tuple[NDArray[np.uint8], ...]:
+    r, g, b = (px[..., i % px.shape[2]].astype(np.float32) for i in range(3))
     y = _KR * r + (1 - _KR - _KB) * g + _KB * b
     cb = (b - y) / np.float32(2 * (1 - _KB)) + 128
     cr = (r - y) / np.float32(2 * (1 - _KR)) + 128

@@ -27,14 +27,22 @@ _GAUSS = np.exp(-0.5 * (_OFFSETS / SIGMA) ** 2)
 _WEIGHTS = (_GAUSS / _GAUSS.sum()).astype(np.float32)
 
 
-def luma(image: pyvips.Image) -> Plane:
-    """Y' of a picture in sRGB, 0…255 (ITU-R BT.601, as JPEG File Interchange Format has it). What
-    is transparent is seen on white."""
+def opaque(image: pyvips.Image) -> NDArray[Any]:
+    """A picture's px, (height, width, bands); what is transparent is seen on white."""
     if image.hasalpha():
         image = image.flatten(background=[255, 255, 255])
     px: NDArray[Any] = image.numpy()
-    if px.ndim == 2 or px.shape[2] == 1:
-        return px.reshape(px.shape[:2]).astype(np.float32)
+    return px.reshape(image.height, image.width, -1)
+
+
+def luma(image: pyvips.Image) -> Plane:
+    """Y' of a picture in sRGB, 0…255 (ITU-R BT.601, as JPEG File Interchange Format has it)."""
+    return _luma(opaque(image))
+
+
+def _luma(px: NDArray[Any]) -> Plane:
+    if px.shape[2] < 3:
+        return px[..., 0].astype(np.float32)
     plane = px[..., 0] * np.float32(0.299)
     plane += px[..., 1] * np.float32(0.587)
     plane += px[..., 2] * np.float32(0.114)
@@ -46,34 +54,45 @@ def stride_for(width: int, height: int) -> int:
     return max(1, int(math.sqrt(width * height / WINDOWS))) | 1
 
 
+#: Rows of windows that are worked out together, so that large pictures take little memory.
+_STRIP = 48
+
+
 class Likeness:
     """A picture that others are compared with."""
 
     def __init__(self, reference: pyvips.Image, *, stride: int | None = None) -> None:
-        self.plane = luma(reference)
-        height, width = self.plane.shape
+        self.px = opaque(reference)
+        height, width = self.px.shape[:2]
         self.stride = stride_for(width, height) if stride is None else stride
         self.is_small = min(width, height) < WINDOW
-        if self.is_small:  # as one window: its own mean and variance
-            return
-        self.mean = _blurred(self.plane, self.stride)
-        self.square = _blurred(self.plane * self.plane, self.stride)
 
     def to(self, image: pyvips.Image) -> float:
         """Mean SSIM of a picture of the same size, 1 where both are equal."""
-        return float(self.map_to(image).mean())
+        return float(self.map_to(image).mean(dtype=np.float64))
 
     def map_to(self, image: pyvips.Image) -> Plane:
         """SSIM window by window."""
-        x, y = self.plane, luma(image)
-        if self.is_small:
-            mx, my = x.mean(), y.mean()
-            return np.atleast_2d(
-                _ssim(mx, my, (x * x).mean(), (y * y).mean(), (x * y).mean())
-            ).astype(np.float32)
-        s = self.stride
+        other = opaque(image)
+        if self.is_small:  # as one window: its own mean and variance
+            x, y = _luma(self.px), _luma(other)
+            found = _ssim(x.mean(), y.mean(), (x * x).mean(), (y * y).mean(), (x * y).mean())
+            return np.atleast_2d(found).astype(np.float32)
+        rows = self.px.shape[0] - WINDOW + 1
+        step = self.stride * _STRIP
+        strips = [self._strip(other, top, min(top + step, rows)) for top in range(0, rows, step)]
+        return np.concatenate(strips)
+
+    def _strip(self, other: NDArray[Any], top: int, end: int) -> Plane:
+        """The windows that begin in these rows."""
+        last, s = end + WINDOW - 1, self.stride
+        x, y = _luma(self.px[top:last]), _luma(other[top:last])
         found: Plane = _ssim(
-            self.mean, _blurred(y, s), self.square, _blurred(y * y, s), _blurred(x * y, s)
+            _blurred(x, s),
+            _blurred(y, s),
+            _blurred(x * x, s),
+            _blurred(y * y, s),
+            _blurred(x * y, s),
         )
         return found
 
