@@ -302,7 +302,7 @@ def test_the_reading_tells_what_other_numbers_of_files_would_waste():
 def test_files_that_are_made_say_how_their_bytes_grow():
     p = planned(Site(formats=("avif", "jpeg")), D=Treatment(height=RatioHeight(w=16, h=9)))
     keys = {r.key: round(r.width_px**1.3) for _, mine in renditions(p) for r in mine}
-    made = lambda asked: {k: keys[k] for k in asked}
+    made = lambda asked: {k: keys[k] for k in asked if k in keys}
     (ladder,) = read(p.site, p.placement, {1: BOATS}, made_bytes=made).ladders
     assert ladder.exponent == pytest.approx(1.3, abs=0.01)
     assert ladder.measured is not None and ladder.fitted is not None

@@ -12,14 +12,14 @@ import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
-from typing import Any
+from typing import Any, NamedTuple
 
 from selectolax.lexbor import LexborHTMLParser
 
 from skypane.errors import InvalidPlan
 from skypane.picks.engines import CURRENT, ENGINES, JXL, Policy, device_density
 from skypane.picks.media import Environment, media_matches
-from skypane.picks.parting import Texts, parting
+from skypane.picks.parting import Parts, Texts, parting
 from skypane.picks.sizes import Size, evaluate_sizes, is_auto
 from skypane.picks.srcset import Candidate, SourceSet, parse_srcset
 from skypane.picks.values import float32
@@ -66,7 +66,7 @@ class Markup:
     hidden: bool
     width_attribute: float | None
     advice: tuple[str, ...] = ()  # where engines part on this markup whatever the window
-    may_part: bool = False  # whether engines can take different files of it
+    parts: Parts = "nowhere"  # how far engines can take different files of it
 
 
 #: Limits of what is read: a page's whole source is far below the first, and no page nests as deep
@@ -119,10 +119,10 @@ def read_markup(markup: str) -> Markup:
     texts: list[Texts] = [(attributes.get("srcset"), attributes.get("sizes"), None, None)]
     texts += [(s.srcset, s.sizes, s.media, s.type) for s in sources]
     lazy = attributes.get("loading", "").lower() == "lazy"
-    advice, may_part = parting(texts, lazy=lazy)
+    advice, parts = parting(texts, lazy=lazy)
     return Markup(
         advice=tuple(advice),
-        may_part=may_part,
+        parts=parts,
         sources=tuple(sources),
         srcset=attributes.get("srcset"),
         src=attributes.get("src", "").strip("\t\n\f\r "),
@@ -176,11 +176,18 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
             "A viewport needs a width, a height and a density above zero.", field="density"
         )
     read = read_markup(markup) if isinstance(markup, str) else markup
-    found = _picked(read, env)
+    trace: list[Reason] = []
+    taken = _taken(read, env, trace)
+    found = _picked(read, env, taken, trace)
     warnings = [*found.warnings, *read.advice]
-    if env.policy == "least-sufficient" and (read.may_part or _rounds_density(env)):
+    anywhere = read.parts == "anywhere" or _rounds_density(env)
+    if env.policy == "least-sufficient" and (anywhere or read.parts == "in size"):
         for policy in CURRENT:
-            other = _picked(read, replace(env, policy=policy, types=_types_in(policy, env)))
+            theirs = replace(env, policy=policy, types=_types_in(policy, env))
+            trace = []
+            if anywhere:
+                taken = _taken(read, theirs, trace)
+            other = _picked(read, theirs, taken, trace)
             if other.url != found.url:
                 why = other.trace[-1].why if other.trace else "nothing is left"
                 warnings.append(
@@ -204,20 +211,23 @@ def _shortened(url: str | None) -> str:
     return "nothing" if url is None else url if len(url) <= 60 else f"{url[:59]}…"
 
 
-def _picked(read: Markup, env: Environment) -> Pick:
-    """The pick of one engine."""
-    trace: list[Reason] = []
-    warnings: list[str] = []
+class _Taken(NamedTuple):
+    """The source set that one engine chooses from; `source` is None for the img's own."""
+
+    label: str
+    candidates: Sequence[Candidate]
+    source: _Source | None
+
+
+def _taken(read: Markup, env: Environment, trace: list[Reason]) -> _Taken | None:
+    """The source set of an engine, or None where nothing is loaded; why goes into the trace."""
     if read.lazy and read.hidden:
-        return Pick(
-            url=None,
-            density=None,
-            trace=(Reason(element="img", taken=False, why="hidden and lazy: it is never loaded"),),
-        )
+        trace.append(Reason(element="img", taken=False, why="hidden and lazy: it is never loaded"))
+        return None
     for source in read.sources:
-        found = _from_source(source, read, env, trace)
+        found = _from_source(source, env, trace)
         if found is not None:
-            return _choose(source.label, *found, env, trace, warnings)
+            return _Taken(source.label, found, source)
     parsed = parse_srcset(read.srcset or "", env.engine)
     _note_dropped("img", parsed, trace)
     candidates = list(parsed.candidates)
@@ -229,15 +239,19 @@ def _picked(read: Markup, env: Environment) -> Pick:
         candidates.append(Candidate(read.src, 1.0))
     if not candidates:
         trace.append(Reason(element="img", taken=False, why="no candidate and no src"))
-        return Pick(url=None, density=None, trace=tuple(trace), warnings=tuple(warnings))
-    return _choose(
-        "img",
-        candidates,
-        _size_for(read.sizes, read.sizes is not None, read, env, True),
-        env,
-        trace,
-        warnings,
-    )
+        return None
+    return _Taken("img", candidates, None)
+
+
+def _picked(read: Markup, env: Environment, taken: _Taken | None, trace: list[Reason]) -> Pick:
+    """The pick of one engine from a source set."""
+    if taken is None:
+        return Pick(url=None, density=None, trace=tuple(trace))
+    if taken.source is None:
+        size = _size_for(read.sizes, read.sizes is not None, read, env, True)
+    else:
+        size = _size_for(taken.source.sizes, taken.source.has_sizes, read, env, False)
+    return _choose(taken.label, taken.candidates, size, env, trace)
 
 
 def _is_plain(candidate: Candidate) -> bool:
@@ -246,8 +260,8 @@ def _is_plain(candidate: Candidate) -> bool:
 
 
 def _from_source(
-    source: _Source, read: Markup, env: Environment, trace: list[Reason]
-) -> tuple[tuple[Candidate, ...], Size] | None:
+    source: _Source, env: Environment, trace: list[Reason]
+) -> tuple[Candidate, ...] | None:
     """The candidates of a source that is taken, or None with the reason in the trace."""
 
     def passed(why: str) -> None:
@@ -280,7 +294,7 @@ def _from_source(
         + ([f"{source.type} is supported"] if source.type and source.type.strip() else [])
     )
     trace.append(Reason(element=source.label, taken=True, why=why))
-    return parsed.candidates, _size_for(source.sizes, source.has_sizes, read, env, False)
+    return parsed.candidates
 
 
 def _note_dropped(label: str, parsed: SourceSet, trace: list[Reason]) -> None:
@@ -325,10 +339,10 @@ def _choose(
     size: Size,
     env: Environment,
     trace: list[Reason],
-    warnings: list[str],
 ) -> Pick:
     """Densities in ascending order, the first of equal ones; then the policy."""
     engine = env.engine
+    warnings: list[str] = []
     number = float32 if engine.single else float
     width = size.width
     if engine.size_grid_px is not None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
+from typing import Literal
 
 #: The texts of an img or source: srcset, sizes, media, type.
 Texts = tuple[str | None, str | None, str | None, str | None]
@@ -17,11 +18,16 @@ _ZERO_OR_HUGE = re.compile(r"(?<![\d.])0\d+[wh]\b|\d{9,}|\d[eE]\+?\d|data:", re.
 _AUTO = re.compile(r"\s*auto\b", re.I)
 
 
-def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], bool]:
-    """Sentences about what engines read differently in any window, and whether they can take
-    different files at all."""
+#: How far engines can part on a markup: not at all, in the width that `w` is measured against, or
+#: in anything.
+Parts = Literal["nowhere", "in size", "anywhere"]
+
+
+def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], Parts]:
+    """Sentences about what engines read differently in any window, and how far they can part at
+    all."""
     said: list[str] = []
-    may_part = False
+    in_size = anywhere = False
     for srcset, sizes, media, type_ in texts:
         srcset, sizes, media = srcset or "", sizes or "", media or ""
         functions = {f.lower() for f in _FUNCTION.findall(sizes)} - {"calc"}
@@ -55,15 +61,18 @@ def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], bool]:
                 "Firefox counts a 1.75x screen as 1.7647x and a 3.5x screen as 3.529x: a 1.75x or"
                 " 3.5x file does not suffice."
             )
-        may_part |= bool(
+        in_size |= bool(
             functions
             or _CONSTANT.search(sizes)
             or _AUTO.match(sizes)
             or _FRACTION.search(sizes)
-            or _FRACTION.search(media)
-            or _ZERO_OR_HUGE.search(srcset)
             or _ZERO_OR_HUGE.search(sizes)
+        )
+        anywhere |= bool(
+            _FRACTION.search(media)
+            or _ZERO_OR_HUGE.search(srcset)
             or "jxl" in (type_ or "").lower()
             or "dpcm" in media.lower()
         )
-    return list(dict.fromkeys(said)), may_part
+    parts: Parts = "anywhere" if anywhere else "in size" if in_size else "nowhere"
+    return list(dict.fromkeys(said)), parts

@@ -11,6 +11,7 @@ from __future__ import annotations
 
 import atexit
 import json
+import os
 import select
 import signal
 import subprocess
@@ -54,6 +55,15 @@ _KINDS: dict[str, type[SkyPaneError]] = {
 }
 
 
+#: What the C library is told, so that the memory of one large file is given back before the next
+#: (mallopt(3)): one heap, and blocks of 4 MB and more on their own.
+_GIVES_BACK = {
+    "MALLOC_ARENA_MAX": "1",
+    "MALLOC_MMAP_THRESHOLD_": str(4 << 20),
+    "MALLOC_TRIM_THRESHOLD_": str(16 << 20),
+}
+
+
 class _Child:
     """One process that works on one picture at a time. JSON lines go in and out."""
 
@@ -64,6 +74,7 @@ class _Child:
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,
             bufsize=0,
+            env=os.environ | _GIVES_BACK,
         )
         # both are there, since both were asked for
         self._in = cast(IO[bytes], self.process.stdin)

@@ -55,17 +55,22 @@ def stride_for(width: int, height: int) -> int:
 
 
 #: Rows of windows that are worked out together, so that large pictures take little memory.
-_STRIP = 48
+_STRIP = 24
 
 
 class Likeness:
     """A picture that others are compared with."""
 
     def __init__(self, reference: pyvips.Image, *, stride: int | None = None) -> None:
-        self.px = opaque(reference)
-        height, width = self.px.shape[:2]
+        px = opaque(reference)
+        height, width = self.shape = px.shape[:2]
         self.stride = stride_for(width, height) if stride is None else stride
         self.is_small = min(width, height) < WINDOW
+        self._luma = np.empty((height, width), np.float32)
+        for top in range(0, height, 64):
+            self._luma[top : top + 64] = _luma(px[top : top + 64])
+        # the part of each strip's windows that is the same whatever is compared
+        self._own: dict[int, tuple[Plane, Plane]] = {}
 
     def to(self, image: pyvips.Image) -> float:
         """Mean SSIM of a picture of the same size, 1 where both are equal."""
@@ -75,10 +80,10 @@ class Likeness:
         """SSIM window by window."""
         other = opaque(image)
         if self.is_small:  # as one window: its own mean and variance
-            x, y = _luma(self.px), _luma(other)
+            x, y = self._luma, _luma(other)
             found = _ssim(x.mean(), y.mean(), (x * x).mean(), (y * y).mean(), (x * y).mean())
             return np.atleast_2d(found).astype(np.float32)
-        rows = self.px.shape[0] - WINDOW + 1
+        rows = self.shape[0] - WINDOW + 1
         step = self.stride * _STRIP
         strips = [self._strip(other, top, min(top + step, rows)) for top in range(0, rows, step)]
         return np.concatenate(strips)
@@ -86,14 +91,11 @@ class Likeness:
     def _strip(self, other: NDArray[Any], top: int, end: int) -> Plane:
         """The windows that begin in these rows."""
         last, s = end + WINDOW - 1, self.stride
-        x, y = _luma(self.px[top:last]), _luma(other[top:last])
-        found: Plane = _ssim(
-            _blurred(x, s),
-            _blurred(y, s),
-            _blurred(x * x, s),
-            _blurred(y * y, s),
-            _blurred(x * y, s),
-        )
+        x, y = self._luma[top:last], _luma(other[top:last])
+        if top not in self._own:
+            self._own[top] = _blurred(x, s), _blurred(x * x, s)
+        mx, xx = self._own[top]
+        found: Plane = _ssim(mx, _blurred(y, s), xx, _blurred(y * y, s), _blurred(x * y, s))
         return found
 
 

@@ -16,7 +16,7 @@ from typing import Generic, TypeVar
 Made = TypeVar("Made")
 
 #: A step that fails by the slope with this share of it is taken to fail without being tried.
-SURE = 0.6
+SURE = 1.0
 _ALMOST_ONE = 1 - 1e-6
 
 
