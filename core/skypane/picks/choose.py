@@ -178,24 +178,39 @@ def pick(markup: str | Markup, env: Environment) -> Pick:
     read = read_markup(markup) if isinstance(markup, str) else markup
     trace: list[Reason] = []
     taken = _taken(read, env, trace)
-    found = _picked(read, env, taken, trace)
+    if taken is None:
+        found = Pick(url=None, density=None, trace=tuple(trace))
+    else:
+        found = _told(taken, _size_of(taken, read, env), env, trace)
     warnings = [*found.warnings, *read.advice]
-    anywhere = read.parts == "anywhere" or _rounds_density(env)
-    if env.policy == "least-sufficient" and (anywhere or read.parts == "in size"):
-        for policy in CURRENT:
-            theirs = replace(env, policy=policy, types=_types_in(policy, env))
-            trace = []
-            if anywhere:
-                taken = _taken(read, theirs, trace)
-            other = _picked(read, theirs, taken, trace)
-            if other.url != found.url:
-                why = other.trace[-1].why if other.trace else "nothing is left"
-                warnings.append(
-                    f"{ENGINES[policy].name} takes {_shortened(other.url)} here: {why}."
-                )
+    if env.policy == "least-sufficient":
+        warnings += _otherwise(read, env, taken, found.url)
     return (
         found.model_copy(update={"warnings": tuple(dict.fromkeys(warnings))}) if warnings else found
     )
+
+
+def _otherwise(
+    read: Markup, env: Environment, taken: _Taken | None, url: str | None
+) -> Iterator[str]:
+    """Sentences about the engines that take another file than the standard's `url` of `taken`."""
+    anywhere = read.parts == "anywhere" or _rounds_density(env)
+    if not anywhere and read.parts == "nowhere":
+        return
+    for policy in CURRENT:
+        theirs = replace(env, policy=policy, types=_types_in(policy, env))
+        trace: list[Reason] = []
+        mine = _taken(read, theirs, trace) if anywhere else taken
+        other = None
+        if mine is not None:
+            size = _size_of(mine, read, theirs)
+            other = _chosen(mine.candidates, size, theirs).url
+            if other != url:
+                _told(mine, size, theirs, trace)
+        if other == url:
+            continue
+        why = trace[-1].why if trace else "nothing is left"
+        yield f"{ENGINES[policy].name} takes {_shortened(other)} here: {why}."
 
 
 def _rounds_density(env: Environment) -> bool:
@@ -243,15 +258,11 @@ def _taken(read: Markup, env: Environment, trace: list[Reason]) -> _Taken | None
     return _Taken("img", candidates, None)
 
 
-def _picked(read: Markup, env: Environment, taken: _Taken | None, trace: list[Reason]) -> Pick:
-    """The pick of one engine from a source set."""
-    if taken is None:
-        return Pick(url=None, density=None, trace=tuple(trace))
+def _size_of(taken: _Taken, read: Markup, env: Environment) -> Size:
+    """The width that a source set is measured against."""
     if taken.source is None:
-        size = _size_for(read.sizes, read.sizes is not None, read, env, True)
-    else:
-        size = _size_for(taken.source.sizes, taken.source.has_sizes, read, env, False)
-    return _choose(taken.label, taken.candidates, size, env, trace)
+        return _size_for(read.sizes, read.sizes is not None, read, env, True)
+    return _size_for(taken.source.sizes, taken.source.has_sizes, read, env, False)
 
 
 def _is_plain(candidate: Candidate) -> bool:
@@ -333,28 +344,80 @@ def _size_for(
     return evaluate_sizes((text or "").partition(",")[2], env)
 
 
-def _choose(
-    label: str,
-    candidates: Sequence[Candidate],
-    size: Size,
-    env: Environment,
-    trace: list[Reason],
-) -> Pick:
-    """Densities in ascending order, the first of equal ones; then the policy."""
+class _Chosen(NamedTuple):
+    """`ranked`: densities in ascending order, the first of equal ones, and `at` which it is taken.
+    `asked`: the device's density as the engine counts it. `by_data`: taken only because it is a
+    data: URL."""
+
+    ranked: list[tuple[float, Candidate]]
+    asked: float
+    at: int
+    by_data: bool
+
+    @property
+    def url(self) -> str:
+        return self.ranked[self.at][1].url
+
+
+def _chosen(candidates: Sequence[Candidate], size: Size, env: Environment) -> _Chosen:
+    """The densities of a source set, and which one an engine takes."""
     engine = env.engine
-    warnings: list[str] = []
     number = float32 if engine.single else float
     width = size.width
     if engine.size_grid_px is not None:
         width = math.floor(width / engine.size_grid_px + 0.5) * engine.size_grid_px
     width = number(width)
-    measured: list[tuple[float, Candidate]] = []
+    first: dict[float, Candidate] = {}
     for c in candidates:
         if c.width is None:
             density = 1.0 if c.density is None else number(c.density)
         else:
             density = number(number(c.width) / width) if width > 0 else math.inf
-        measured.append((density, c))
+        first.setdefault(density, c)
+    ranked = sorted(first.items(), key=lambda m: m[0])
+    asked = number(device_density(engine, env.density))
+    index = (_geometric if engine.geometric else _least_sufficient)(ranked, asked)
+    by_data = False
+    if engine.prefers_data:
+        for i in range(index + 1, len(ranked)):
+            if ranked[i][1].url[:5].lower() == "data:":
+                index, by_data = i, True
+    return _Chosen(ranked, asked, index, by_data)
+
+
+def _least_sufficient(ranked: list[tuple[float, Candidate]], dpr: float) -> int:
+    for i, (density, _) in enumerate(ranked):
+        if density >= dpr:
+            return i
+    return len(ranked) - 1
+
+
+def _geometric(ranked: list[tuple[float, Candidate]], dpr: float) -> int:
+    i = 0
+    while i + 1 < len(ranked):
+        current, following = ranked[i][0], ranked[i + 1][0]
+        if following >= dpr:
+            beyond = dpr >= float32(math.sqrt(max(0.0, current * following)))
+            return i + 1 if beyond or (dpr <= 1 and dpr > current) else i
+        i += 1
+    return i
+
+
+def _why(chosen: _Chosen, env: Environment) -> str:
+    density = chosen.ranked[chosen.at][0]
+    if chosen.by_data:
+        return "a denser data: URL is at hand without loading, Chromium takes it"
+    if env.engine.geometric:
+        return f"{density:.4g}x by the geometric mean"
+    if density >= chosen.asked:
+        return f"{density:.4g}x is the least that suffices"
+    return f"none suffices, {density:.4g}x is the most"
+
+
+def _told(taken: _Taken, size: Size, env: Environment, trace: list[Reason]) -> Pick:
+    """What is taken of a source set, with the reasons."""
+    label, candidates = taken.label, taken.candidates
+    chosen = _chosen(candidates, size, env)
     if any(c.width is not None for c in candidates):
         trace.append(
             Reason(
@@ -363,59 +426,25 @@ def _choose(
                 why=f"its widths are measured against {size.width:g} px ({size.why})",
             )
         )
-    ranked: list[tuple[float, Candidate]] = []
-    for density, c in sorted(measured, key=lambda m: m[0]):
-        if not ranked or ranked[-1][0] != density:
-            ranked.append((density, c))
-    dpr = number(device_density(engine, env.density))
-    index, why = _geometric(ranked, dpr) if engine.geometric else _least_sufficient(ranked, dpr)
-    denser_data = [
-        i for i in range(index + 1, len(ranked)) if ranked[i][1].url[:5].lower() == "data:"
-    ]
-    if denser_data and engine.prefers_data:
-        index, why = (
-            denser_data[-1],
-            "a denser data: URL is at hand without loading, Chromium takes it",
-        )
-        warnings.append(
-            "A data: URL is taken although a less dense file would do; only Chromium was seen to"
-            " do so."
-        )
-    density, chosen = ranked[index]
-    listed = ", ".join(f"{d:.4g}x" for d, _ in ranked)
+    number = float32 if env.engine.single else float
+    listed = ", ".join(f"{d:.4g}x" for d, _ in chosen.ranked)
     asked = (
         f"{env.density:g}x"
-        if dpr == number(env.density)
-        else f"{env.density:g}x, which is {dpr:.4f}x here,"
+        if chosen.asked == number(env.density)
+        else f"{env.density:g}x, which is {chosen.asked:.4g}x here,"
     )
-    trace.append(Reason(element=label, taken=True, why=f"{asked} asked of {listed}: {why}"))
+    why = f"{asked} asked of {listed}: {_why(chosen, env)}"
+    trace.append(Reason(element=label, taken=True, why=why))
+    density = chosen.ranked[chosen.at][0]
+    warning = (
+        "A data: URL is taken although a less dense file would do; only Chromium was seen to do so."
+    )
     return Pick(
         url=chosen.url,
         density=density if math.isfinite(density) else None,
         trace=tuple(trace),
-        warnings=tuple(warnings),
+        warnings=(warning,) if chosen.by_data else (),
     )
-
-
-def _least_sufficient(ranked: list[tuple[float, Candidate]], dpr: float) -> tuple[int, str]:
-    for i, (density, _) in enumerate(ranked):
-        if density >= dpr:
-            return i, f"{density:.4g}x is the least that suffices"
-    return len(ranked) - 1, f"none suffices, {ranked[-1][0]:.4g}x is the most"
-
-
-def _geometric(ranked: list[tuple[float, Candidate]], dpr: float) -> tuple[int, str]:
-    i = 0
-    while i + 1 < len(ranked):
-        current, following = ranked[i][0], ranked[i + 1][0]
-        if following >= dpr:
-            beyond = dpr >= float32(math.sqrt(max(0.0, current * following)))
-            if not (beyond or (dpr <= 1 and dpr > current)):
-                break
-            i += 1
-            break
-        i += 1
-    return i, f"{ranked[i][0]:.4g}x by the geometric mean"
 
 
 class Win(Noun):
