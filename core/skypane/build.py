@@ -16,7 +16,7 @@ from pathlib import Path
 from typing import Any, Literal, NamedTuple
 
 from skypane.comparing import why_made
-from skypane.errors import InvalidPlan, NoRoom, SkyPaneError
+from skypane.errors import NoRoom, SkyPaneError
 from skypane.handover import FOLDER, Blueprint, FileFacts, Finished, blueprint, finish
 from skypane.model import Rendition
 from skypane.pixels.guarded import Guard, Limits
@@ -95,9 +95,7 @@ def read_build(site: Path, originals: Path, out: Path) -> Build:
         raise Failed(f"{site} cannot be read: {error.strerror}.") from None
     found = read_site_file(text)
     planned = blueprint(found.asked())
-    if planned.empty_spans:
-        name, letters = next(iter(planned.empty_spans.items()))
-        raise InvalidPlan(f"There is no picture in span {', '.join(letters)} of {name}.")
+    planned.check_pictures()
     used = {r.original for r in planned.files}
     sources = {}
     for o in found.originals:

@@ -99,6 +99,15 @@ class Blueprint:
         }
         return {name: letters for name, letters in waiting.items() if letters}
 
+    def check_pictures(self) -> None:
+        """Raises InvalidPlan where a span waits for a picture."""
+        for name, letters in self.empty_spans.items():
+            where = "" if self.asked.scope == "placement" else f" of {name}"
+            raise InvalidPlan(
+                f"There is no picture in span {', '.join(letters)}{where}. Choose an original there"
+                " first, in Aim."
+            )
+
 
 class Finished(NamedTuple):
     """What is handed over: texts by file name, the manifest among them, and the names of the files

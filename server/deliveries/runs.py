@@ -143,12 +143,7 @@ def start(target: Target, user: object, effort: model.Effort = "thorough") -> tu
 def _new(target: Target, user: object, effort: model.Effort) -> Delivery:
     asked = _asked_now(target, effort)
     plan = blueprint(asked)
-    for name, letters in plan.empty_spans.items():
-        where = f" of {name}" if target.placement is None else ""
-        raise InvalidPlan(
-            f"There is no picture in span {', '.join(letters)}{where}. Choose an original there"
-            " first, in Aim."
-        )
+    plan.check_pictures()
     delivery = Delivery.objects.create(
         site=target.site,
         scope=target.scope,

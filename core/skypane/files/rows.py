@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Mapping
 
-from skypane.files.kept import left_out
+from skypane.files.kept import LeftOut
 from skypane.files.renditions import SHARP_ENOUGH, Files
 from skypane.model import Format, Rendition
 from skypane.values import Answer
@@ -48,11 +48,14 @@ def by_size(files: Iterable[Rendition]) -> tuple[tuple[Rendition, ...], ...]:
 
 
 def file_rows(
-    files: Files, made: Mapping[str, int], quick: Collection[str] = ()
+    files: Files,
+    made: Mapping[str, int],
+    quick: Collection[str] = (),
+    left_out: Iterable[LeftOut] = (),
 ) -> tuple[FileRow, ...]:
     """`made` gives the bytes of those renditions that exist already, by key; of those in `quick`
     only as they were made quickly."""
-    gone = {(g.part, g.spans, g.format) for g in left_out(files, made)}
+    gone = {(g.part, g.spans, g.format) for g in left_out}
     rows = []
     for group, mine in files:
         for same in by_size(mine):

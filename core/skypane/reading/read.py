@@ -70,7 +70,8 @@ def read(
     computed = plan(site, placement, originals)
     files = renditions(computed)
     made, quick = _made(made_bytes, files)
-    rows = file_rows(files, made, quick)
+    gone = left_out(files, made)
+    rows = file_rows(files, made, quick, gone)
     proposed: dict[int, Original] = {}
     if any(failing(p) for part in computed.parts for p in part.shown if _is(part, p, chosen)):
         proposed = {**originals, **others()}
@@ -105,7 +106,7 @@ def read(
         files=rows,
         ladders=ladder_readings(computed, files, made),
         findings=tuple(findings(computed, rows)),
-        code=_code(computed, without(files, left_out(files, made))),
+        code=_code(computed, without(files, gone)),
         pane=_pane(computed, preview),
     )
 
