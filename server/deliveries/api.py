@@ -342,8 +342,8 @@ def delivery_changes(
     if since is not None:
         before = row_for(request, _whole(), "site", since)
     else:
-        done = _whole().filter(site=delivery.site, state=Delivery.State.DONE)
-        found = _before(delivery, done)
+        done = _whole() & delivery.same_target.filter(state=Delivery.State.DONE)
+        found = done.filter(id__lt=delivery.id).first()
         if found is None:
             return None
         before = found
