@@ -50,6 +50,7 @@ class Folder:
     facts: dict[str, FileFacts] = field(default_factory=dict)
     names: dict[str, str] = field(default_factory=dict)  # of files and texts of ours: key or hash
     entries: dict[str, Mapping[str, Any]] = field(default_factory=dict)  # of the last manifest
+    hashes: dict[str, str] = field(default_factory=dict)  # of what is there, as far as it was read
 
     @classmethod
     def read(cls, path: Path) -> Folder:
@@ -69,8 +70,17 @@ class Folder:
         _write(self.path / KNOWN, json.dumps(known).encode())
 
     def holds(self, name: str, sha256: str) -> bool:
+        """Whether these bytes are there under this name."""
         path = self.path / name
-        return path.is_file() and sha256_of(path) == sha256
+        if not path.is_file():
+            return False
+        if name not in self.hashes:
+            self.hashes[name] = sha256_of(path)
+        return self.hashes[name] == sha256
+
+    def put(self, name: str, data: bytes) -> None:
+        self.hashes.pop(name, None)
+        _write(self.path / name, data)
 
 
 @dataclass(frozen=True)
@@ -222,11 +232,11 @@ def _put(build: Build, finished: Finished, made: Mapping[str, Path]) -> list[Ste
         source = made.get(key) or next((p for p in others if p.is_file()), None)
         if source is None:
             raise Failed(f"{name} was removed while it was built. Build again.")
-        _write(folder.path / name, source.read_bytes())
+        folder.put(name, source.read_bytes())
     for name, text in finished.texts.items():
         data = text.encode()
         if not folder.holds(name, hashlib.sha256(data).hexdigest()):
-            _write(folder.path / name, data)
+            folder.put(name, data)
             steps.append(Step("text", name, "it differs"))
     return steps
 
@@ -241,6 +251,7 @@ def _remove_old(build: Build, finished: Finished) -> list[Step]:
         path = folder.path / name
         if path.is_file():
             path.unlink()
+            folder.hashes.pop(name, None)
             steps.append(Step("remove", name, "no longer asked for"))
     folder.names = names
     keys = {r.key for r in build.blueprint.files}

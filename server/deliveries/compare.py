@@ -11,7 +11,6 @@ from config.pictures import guard
 from config.problems import Problem, Refused
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import Router
-from originals.models import Original
 from sites.access import row_for
 from skypane import model
 from skypane.markup.picture import TYPES
@@ -30,10 +29,7 @@ def _resampled(delivery: Delivery, key: str) -> Iterator[tuple[Path, Path, str]]
     if said is None:
         raise Http404
     rendition = model.Rendition.model_validate(said)
-    asked = {o["id"]: o["sha256"] for o in delivery.asked["originals"]}
-    original = Original.objects.filter(
-        id=rendition.original, sha256=asked[rendition.original]
-    ).first()
+    original = runs.original_asked(delivery, rendition.original)
     if original is None:
         raise Refused(
             "The original of this file has been removed or replaced, so there is nothing to compare"

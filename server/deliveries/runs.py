@@ -383,12 +383,18 @@ def _make_missing(delivery: Delivery) -> None:
             made.close()
 
 
+def original_asked(delivery: Delivery, id_: int) -> Original | None:
+    """An original with the bytes that it had when the run was asked for; None where it was removed
+    or replaced meanwhile."""
+    sha256 = next(o["sha256"] for o in delivery.asked["originals"] if o["id"] == id_)
+    return Original.objects.filter(id=id_, sha256=sha256).first()
+
+
 def _originals_of(delivery: Delivery, wanted: Iterable[model.Rendition]) -> dict[int, Original]:
     """The originals that are still needed, as they were asked for. Raises InvalidPlan."""
-    asked = {o["id"]: o["sha256"] for o in delivery.asked["originals"]}
     found = {}
     for id_ in dict.fromkeys(r.original for r in wanted):
-        original = Original.objects.filter(id=id_, sha256=asked[id_]).first()
+        original = original_asked(delivery, id_)
         if original is None:
             raise InvalidPlan(
                 "An original of this export has been removed or replaced meanwhile. Export again."
