@@ -66,13 +66,13 @@ def respan(
 
 
 def respanned(before: Site, after: Site) -> Site:
-    """The site after its breakpoints have changed in number, its named frames carried over like the
-    treatments of placements (see `respan`)."""
+    """The site after its breakpoints have changed in number. Its named frames speak of the spans of
+    the site before, and are carried over like the treatments of placements (see `respan`)."""
     if len(before.breakpoints) == len(after.breakpoints):
         return after
     letters, taken = [s.letter for s in spans_of(before)], _taken_from(before, after)
     frames = []
-    for frame in before.frames:
+    for frame in after.frames:
         held = chain(letters, (Layer("", said_by(frame)),))
         carried = _carried(taken, held, (), {})
         spans = {k: FrameValues(**{f: getattr(t, f) for f in OF_FRAME}) for k, t in carried.items()}

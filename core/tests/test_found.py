@@ -10,9 +10,18 @@ import skypane.found.css as css_module
 from hypothesis import given
 from hypothesis import strategies as st
 from skypane.files.audience import audience_csv, audience_of
-from skypane.found import NothingFound, found_in, found_in_css, found_in_table, found_in_tokens
+from skypane.errors import InvalidPlan
+from skypane.found import (
+    Chosen,
+    NothingFound,
+    found_in,
+    found_in_css,
+    found_in_table,
+    found_in_tokens,
+    taken,
+)
 from skypane.found.table import widths_csv
-from skypane.model import USUAL_AUDIENCE
+from skypane.model import USUAL_AUDIENCE, ColumnsWidth, Container, FrameValues, Site
 from skypane.tables import BadTable
 
 
@@ -196,3 +205,40 @@ def test_columns_in_any_order_and_others_beside_them():
     table = "share;weight;density;width;height\nx;1,5;2;390;844\n\n".encode("utf-16")
     (row,) = audience_of(table)
     assert (row.width, row.height, row.density, row.weight) == (390, 844, 2, 1.5)
+
+
+# -- what is chosen, taken into a site --
+
+
+def test_what_is_chosen_becomes_the_site_s_own_and_the_rest_stays():
+    chosen = [
+        Chosen(what="breakpoint", px=899.98),
+        Chosen(what="length", px=480),
+        Chosen(what="container", px=960),
+        Chosen(what="columns", px=4),
+        Chosen(what="gutter", px=24),
+    ]
+    site = Site(budget_bytes=90_000)
+    after = taken(site, chosen)
+    assert after.breakpoints == (480, 899) and after.budget_bytes == 90_000
+    assert after.container == Container(max_width_px=960, margin_px=site.container.margin_px)
+    (frame,) = after.frames
+    # the form still speaks of four spans
+    assert frame.spans == {"D": FrameValues(width=ColumnsWidth(columns=4, gutter_px=24))}
+    again = taken(after, chosen)
+    assert [f.name for f in again.frames] == ["one of 4 columns", "one of 4 columns-2"]
+    assert len({f.id for f in again.frames}) == 2
+
+
+@pytest.mark.parametrize(
+    ("chosen", "said"),
+    [
+        ([("breakpoint", 9000)], "The breakpoint 9000 lies outside the site's widths"),
+        ([("columns", 40)], "at most 24"),
+        ([("gutter", 24)], "choose a number of columns too"),
+        ([("length", 400 + 7 * i) for i in range(60)], "at most"),
+    ],
+)
+def test_what_no_site_can_have_is_refused_in_words(chosen, said):
+    with pytest.raises(InvalidPlan, match=said):
+        taken(Site(), [Chosen(what=what, px=px) for what, px in chosen])

@@ -156,7 +156,8 @@ def remove_site(request: HttpRequest, site_id: int) -> Status[None]:
 )
 def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> SiteOut:
     """Change name and plan. Where the number of breakpoints changes, placements and named frames
-    keep what they did at each width, and titles stay on their widths. A placement whose named frame
+    keep what they did at each width, and titles stay on their widths; frames are given by the
+    letters of the spans that the site had. A placement whose named frame
     is gone keeps its values as its own."""
 
     def change() -> Site:
@@ -172,13 +173,14 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
         after = payload.plan
         if payload.plan.titles == before.titles:
             after = retitled(before, after)
-        if payload.plan.frames == before.frames:
-            after = respanned(before, after)
-        check_frames(after, *after.frames)
+        # frames speak of the spans that the site had, as the form that they come from does
+        edited = before.model_copy(update={"frames": after.frames})
+        check_frames(edited, *edited.frames)
+        after = respanned(edited, after)
         site.name, site.plan = payload.name.strip(), after.model_dump(mode="json")
         site.revision += 1
         site.save(update_fields=["name", "plan", "revision"])
-        carry_all(site, before, after)
+        carry_all(site, before, edited, after)
         return site
 
     return site_out(in_one_go(change), request.user)

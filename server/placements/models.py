@@ -145,15 +145,16 @@ def failing_areas(site: Site) -> dict[str, list[str]]:
     return found
 
 
-def carry_all(site: Site, before: model.Site, after: model.Site) -> None:
+def carry_all(site: Site, before: model.Site, edited: model.Site, after: model.Site) -> None:
     """Carry every placement, and its history, over to new breakpoints; those whose named frame is
-    gone keep its values as their own."""
+    gone keep its values as their own. `edited` has the named frames of after on the spans of
+    before."""
     gone = {f.id for f in before.frames} - {f.id for f in after.frames}
     if spans_of(before) == spans_of(after) and not gone:
         return
 
     def carried(noun: model.Placement, areas: Mapping[int, tuple[str, ...]]) -> model.Placement:
-        return respan(before, after, parted(before, noun) if noun.frame in gone else noun, areas)
+        return respan(edited, after, parted(before, noun) if noun.frame in gone else noun, areas)
 
     areas = {
         o.id: tuple(a.name for a in o.as_noun().keeps) for o in site.originals.exclude(areas=[])

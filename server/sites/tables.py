@@ -13,6 +13,7 @@ from pydantic import Field
 from skypane import Found, found_in, model
 from skypane.files.audience import audience_csv, audience_of
 from skypane.files.names import examples
+from skypane.found import Chosen, taken
 from skypane.found.table import widths_csv
 from skypane.identifiers import identifier
 from skypane.tables import MOST_BYTES
@@ -53,6 +54,22 @@ def find_widths(request: HttpRequest, site_id: int, payload: TextIn) -> FoundOut
     site_for(request, site_id, looking=True)
     found = found_in(payload.text)
     return FoundOut(csv=widths_csv(found), **dict(found))
+
+
+class TakeIn(Body):
+    """The plan as the form has it, and what of the widths found is chosen."""
+
+    plan: model.Site
+    chosen: Annotated[list[Chosen], Field(min_length=1, max_length=500)]
+
+
+@router.post(
+    "/sites/{int:site_id}/found/taken", response={200: model.Site, 404: Problem, 422: Problem}
+)
+def take_widths(request: HttpRequest, site_id: int, payload: TakeIn) -> model.Site:
+    """The plan with what is chosen. Nothing is stored."""
+    site_for(request, site_id, looking=True)
+    return taken(payload.plan, payload.chosen)
 
 
 @router.post(

@@ -32,6 +32,11 @@ def framed(designer, placement, **said):
     return designer.post(f"/placements/{placement['id']}/frame", asked)
 
 
+def named(designer, site, placement):
+    framed(designer, placement, name="Hero one")
+    return designer.get(f"/sites/{site['id']}").json()["plan"]["frames"]
+
+
 def shown(designer, site, placement):
     """Frame widths at both ends of every span."""
     body = designer.get(f"/placements/{placement['id']}").json()["placement"]
@@ -88,6 +93,18 @@ def test_frames_follow_the_breakpoints(designer, site, placement):
     assert [list(f["spans"]) for f in answer.json()["plan"]["frames"]] == [["B"], ["B"]]
 
 
+def test_frames_changed_together_with_the_breakpoints_are_carried(designer, site, placement):
+    """A form speaks of the spans that it shows; a frame that it adds or changes is not lost, and
+    placements follow the frame as it is changed."""
+    (own,) = named(designer, site, placement)
+    changed = {**own, "spans": {"D": {**own["spans"].get("D", {}), "width": HALF}}}
+    answer = with_frames(designer, site, [changed, HERO], breakpoints=[599])
+    assert answer.status_code == 200, answer.json()
+    frames = answer.json()["plan"]["frames"]
+    assert [(f["id"], list(f["spans"])) for f in frames] == [(own["id"], ["B"]), ("hero", ["B"])]
+    assert shown(designer, site, placement)[1][2][-1] == [2560, 1280]
+
+
 @pytest.mark.parametrize(
     ("said", "status", "sentence"),
     [
@@ -124,6 +141,9 @@ def test_frames_of_a_site_that_cannot_be_are_refused(designer, site, frames, sen
 
 def test_who_may_only_look_or_nothing_is_told_so(stranger, site, placement):
     assert stranger.post(f"/sites/{site['id']}/found", {"text": "x"}).status_code == 404
+    chosen = [{"what": "breakpoint", "px": 599}]
+    taken = stranger.post(f"/sites/{site['id']}/found/taken", {"plan": {}, "chosen": chosen})
+    assert taken.status_code == 404
     for path in ("frames/uses", "audience.csv"):
         assert stranger.get(f"/sites/{site['id']}/{path}").status_code == 404
     answer = stranger.post(f"/placements/{placement['id']}/frame", {"revision": 1})
@@ -143,6 +163,18 @@ def test_widths_are_found_and_come_back_from_their_table(designer, site):
     assert [(w["what"], w["px"]) for w in again["widths"]] == [
         (w["what"], w["px"]) for w in found["widths"]
     ]
+
+
+def test_widths_that_are_chosen_come_back_in_the_plan(designer, site):
+    def take(*chosen):
+        asked = {"plan": site["plan"], "chosen": [{"what": w, "px": px} for w, px in chosen]}
+        return designer.post(f"/sites/{site['id']}/found/taken", asked)
+
+    plan = take(("breakpoint", 599.98), ("columns", 3), ("gutter", 20)).json()
+    assert plan["breakpoints"] == [599] and plan["frames"][0]["name"] == "one of 3 columns"
+    assert designer.get(f"/sites/{site['id']}").json()["plan"] == site["plan"]
+    refused = take(("breakpoint", 100_000))
+    assert refused.status_code == 422 and "outside the site's widths" in refused.json()["detail"]
 
 
 @pytest.mark.parametrize(

@@ -4,9 +4,11 @@ tokens, a table."""
 from skypane.found.css import found_in_css
 from skypane.found.nouns import Found, FoundWidth, NothingFound
 from skypane.found.table import found_in_table
+from skypane.found.taken import Chosen, taken
 from skypane.found.tokens import found_in_tokens
 
 __all__ = [
+    "Chosen",
     "Found",
     "FoundWidth",
     "NothingFound",
@@ -14,6 +16,7 @@ __all__ = [
     "found_in_css",
     "found_in_table",
     "found_in_tokens",
+    "taken",
 ]
 
 

@@ -224,6 +224,21 @@ export const useFindWidths = (site: number) =>
     () => [],
   );
 
+export type FoundWidth = Schemas["FoundWidth"];
+
+/** The plan of a form with some of those widths. */
+export const useTakeWidths = (site: number) =>
+  useChange(
+    ({ plan, chosen }: { plan: SitePlan; chosen: FoundWidth[] }) =>
+      data(
+        client.POST("/api/sites/{site_id}/found/taken", {
+          ...path({ site_id: site }),
+          body: { plan, chosen: chosen.map(({ what, px }) => ({ what, px })) },
+        }),
+      ),
+    () => [],
+  );
+
 export const useReadAudience = (site: number) =>
   useChange(
     (file: File) => {

@@ -652,7 +652,8 @@ export interface paths {
         /**
          * Change Site
          * @description Change name and plan. Where the number of breakpoints changes, placements and named frames
-         *     keep what they did at each width, and titles stay on their widths. A placement whose named frame
+         *     keep what they did at each width, and titles stay on their widths; frames are given by the
+         *     letters of the spans that the site had. A placement whose named frame
          *     is gone keeps its values as its own.
          */
         put: operations["doors_sites_change_site"];
@@ -787,6 +788,26 @@ export interface paths {
          *     table. Nothing is stored: they are there to be chosen from.
          */
         post: operations["sites_tables_find_widths"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/found/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Widths
+         * @description The plan with what is chosen. Nothing is stored.
+         */
+        post: operations["sites_tables_take_widths"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1405,6 +1426,19 @@ export interface components {
         Choices: {
             /** Choices */
             choices: components["schemas"]["Choice"][];
+        };
+        /**
+         * Chosen
+         * @description One of the widths that were found; of `columns` their number.
+         */
+        Chosen: {
+            /** Px */
+            px: number;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "breakpoint" | "container" | "gutter" | "margin" | "columns" | "length";
         };
         /**
          * ClearingOut
@@ -3792,6 +3826,15 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * TakeIn
+         * @description The plan as the form has it, and what of the widths found is chosen.
+         */
+        TakeIn: {
+            /** Chosen */
+            chosen: components["schemas"]["Chosen"][];
+            plan: components["schemas"]["Site"];
         };
         /** TakenAt */
         TakenAt: {
@@ -6425,6 +6468,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FoundOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    sites_tables_take_widths: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Site"];
                 };
             };
             /** @description Not Found */

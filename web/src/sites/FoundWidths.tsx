@@ -1,9 +1,8 @@
 /** Breakpoints, containers and column rules out of what a site already has: its CSS, its design tokens, a table. */
 import { Button, Checkbox, FileButton, Textarea } from "@mantine/core";
 import { useState } from "react";
-import { type SitePlan, useFindWidths } from "../api/queries";
+import { useFindWidths, useTakeWidths, type FoundWidth as Width } from "../api/queries";
 import { useDropTarget } from "../ui/useDropTarget";
-import { freeId } from "./NamedFrames";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
 import classes from "./Settings.module.css";
@@ -16,16 +15,15 @@ const WORDS = {
   gutter: "Gutters",
   length: "Other lengths",
 } as const;
-type What = keyof typeof WORDS;
 
 interface Props extends PlanProps {
   siteId: number;
-  widest: string;
   setBreakpoints: (text: string) => void;
 }
 
-export function FoundWidths({ plan, set, siteId, widest, setBreakpoints }: Props) {
+export function FoundWidths({ plan, set, siteId, setBreakpoints }: Props) {
   const find = useFindWidths(siteId);
+  const take = useTakeWidths(siteId);
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState<string[]>([]);
   const look = (said: string) => find.mutate(said, { onSuccess: () => setChosen([]) });
@@ -37,42 +35,20 @@ export function FoundWidths({ plan, set, siteId, widest, setBreakpoints }: Props
   };
   const drop = useDropTarget((files) => void bring(files[0]));
   const found = find.data;
-  const key = (what: string, px: number) => `${what} ${px}`;
-  const of = (what: What) => (found?.widths ?? []).filter((w) => w.what === what);
-  const taken = (what: What) =>
-    of(what)
-      .filter((w) => chosen.includes(key(w.what, w.px)))
-      .map((w) => w.px);
-  const posts = [...new Set([...taken("breakpoint"), ...taken("length")])].sort((a, b) => a - b);
-  const container = taken("container").at(-1);
-  const margin = taken("margin").at(-1);
-  const gutter = taken("gutter").at(-1);
-  const columns = taken("columns").at(-1);
-  const apply = () => {
-    const values: Partial<SitePlan> = {};
-    if (posts.length) setBreakpoints(posts.map(Math.floor).join(", "));
-    if (container !== undefined || margin !== undefined)
-      values.container = {
-        max_width_px: container ?? plan.container.max_width_px,
-        margin_px: margin ?? plan.container.margin_px,
-      };
-    if (columns !== undefined) {
-      const width = {
-        kind: "columns" as const,
-        columns,
-        take: 1,
-        gutter_px: gutter ?? 0,
-        of: "container" as const,
-        least_px: null,
-        greatest_px: null,
-      };
-      const id = freeId(`one of ${columns} columns`, plan.frames);
-      const spans = { [widest]: { width, height: null, stands: null } };
-      values.frames = [...plan.frames, { id, name: id.replace(/-/g, " "), spans }];
-    }
-    set(values);
-    setChosen([]);
-  };
+  const key = (w: Width) => `${w.what} ${w.px}`;
+  const of = (what: Width["what"]) => (found?.widths ?? []).filter((w) => w.what === what);
+  const apply = () =>
+    take.mutate(
+      { plan, chosen: (found?.widths ?? []).filter((w) => chosen.includes(key(w))) },
+      {
+        onSuccess: (taken) => {
+          set(taken);
+          setBreakpoints(taken.breakpoints.join(", "));
+          setChosen([]);
+        },
+      },
+    );
+  const error = find.error ?? take.error;
   return (
     <Row label="From your CSS">
       <div className={classes.drop} {...drop}>
@@ -105,9 +81,9 @@ export function FoundWidths({ plan, set, siteId, widest, setBreakpoints }: Props
           </a>
         )}
       </div>
-      {find.error && (
+      {error && (
         <p className={classes.refused} role="alert">
-          {find.error.message}
+          {error.message}
         </p>
       )}
       {found && (
@@ -115,7 +91,7 @@ export function FoundWidths({ plan, set, siteId, widest, setBreakpoints }: Props
           <p className="soft">In {found.read}. Choose what this site shall take; the rest of it stays as it is.</p>
           <Checkbox.Group value={chosen} onChange={setChosen}>
             <div className={classes.found}>
-              {(Object.keys(WORDS) as What[])
+              {(Object.keys(WORDS) as Width["what"][])
                 .filter((what) => of(what).length)
                 .map((what) => (
                   <fieldset key={what}>
@@ -123,7 +99,7 @@ export function FoundWidths({ plan, set, siteId, widest, setBreakpoints }: Props
                     {of(what).map((w) => (
                       <Checkbox
                         key={w.px}
-                        value={key(w.what, w.px)}
+                        value={key(w)}
                         size="xs"
                         label={`${w.px}${what === "columns" ? "" : " px"} · ${w.count}×`}
                         title={w.where}
@@ -134,18 +110,12 @@ export function FoundWidths({ plan, set, siteId, widest, setBreakpoints }: Props
             </div>
           </Checkbox.Group>
           <div className={classes.inline}>
-            <Button disabled={!chosen.length} onClick={apply}>
+            <Button disabled={!chosen.length} loading={take.isPending} onClick={apply}>
               Take into the form
             </Button>
             <span className="soft">
-              {[
-                posts.length && `breakpoints ${posts.map(Math.floor).join(", ")}`,
-                container !== undefined && `container ${container} px`,
-                margin !== undefined && `margin ${margin} px`,
-                columns !== undefined && `a named frame, one of ${columns} columns with ${gutter ?? 0} px between`,
-              ]
-                .filter(Boolean)
-                .join("; ")}
+              Breakpoints and lengths become the breakpoints. A number of columns, with a gutter if you choose one,
+              becomes a named frame.
             </span>
           </div>
         </>

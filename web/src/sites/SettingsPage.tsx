@@ -86,10 +86,9 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
           error={error?.at("plan", "breakpoints")}
         />
         <FoundWidths
-          plan={plan}
+          plan={{ ...plan, breakpoints: parseBreakpoints(breakpoints) }}
           set={set}
           siteId={site.id}
-          widest={site.spans.at(-1)?.letter ?? "A"}
           setBreakpoints={setBreakpoints}
         />
         <MediaConditions plan={plan} set={set} />
