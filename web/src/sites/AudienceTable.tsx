@@ -2,6 +2,7 @@
 import { ActionIcon, Button, FileButton } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
 import { useReadAudience } from "../api/queries";
+import { FORMATS } from "../ui/format";
 import { NumberField } from "../ui/NumberField";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
@@ -96,7 +97,7 @@ export function AudienceTable({ plan, set, siteId }: PlanProps & { siteId: numbe
           <NumberField
             key={f}
             label={`Share that takes ${f}`}
-            before={`takes ${{ avif: "AVIF", webp: "WebP", jpeg: "JPEG" }[f]}`}
+            before={`takes ${FORMATS[f]}`}
             unit="%"
             value={plan.takes[f]}
             set={(v) => set({ takes: { ...plan.takes, [f]: v } })}

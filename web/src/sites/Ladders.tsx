@@ -1,5 +1,6 @@
 import { SegmentedControl } from "@mantine/core";
 import type { SitePlan } from "../api/queries";
+import { LISTS } from "../desk/ground/files/Offered";
 import { NumberField } from "../ui/NumberField";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
@@ -14,11 +15,7 @@ export function Ladders({ plan, set }: PlanProps) {
         aria-label="How files are offered"
         value={plan.lists}
         onChange={(v) => set({ lists: v as SitePlan["lists"] })}
-        data={[
-          { value: "fitting", label: "fitting the frame" },
-          { value: "widths", label: "by width" },
-          { value: "densities", label: "by density" },
-        ]}
+        data={Object.entries(LISTS).map(([value, label]) => ({ value, label }))}
       />
       <p className="soft">
         {

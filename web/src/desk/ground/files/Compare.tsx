@@ -3,6 +3,7 @@
  * after the other; moved together; with a map of where the chosen file differs from the resample.
  */
 import { Button, Modal, SegmentedControl, Switch } from "@mantine/core";
+import { useElementSize, useMergedRef } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { stepAlong } from "../../../ui/arrows";
@@ -125,7 +126,11 @@ const FLICKER_MS = 600;
 
 function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StageProps) {
   const stage = useRef<HTMLDivElement>(null);
-  const [at, setAt] = useState({ x: 0, y: 0 });
+  const room = useElementSize();
+  const ref = useMergedRef(stage, room.ref);
+  /** What lies in the middle, in fractions of the picture. */
+  const [middle, setMiddle] = useState({ x: 0.5, y: 0.5 });
+  const [loaded, setLoaded] = useState<string[]>([]);
   const [isRight, setRight] = useState(false);
   const [failed, setFailed] = useState<string>();
   useEffect(() => {
@@ -135,21 +140,20 @@ function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StagePr
   }, [flicker]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: other pictures, another try
   useEffect(() => setFailed(undefined), [left, right, over]);
-  const room = () => stage.current?.getBoundingClientRect();
-  const held = (x: number, y: number) => {
-    const box = room();
-    if (!box) return { x, y };
-    const bound = (v: number, shown: number, all: number) => Math.min(0, Math.max(shown - all, v));
-    return { x: bound(x, box.width, row.width_px * zoom), y: bound(y, box.height, row.height_px * zoom) };
-  };
-  const pan = useDrag(({ offset: [x, y] }) => setAt(held(x, y)), {
-    from: () => [at.x, at.y],
-    pointer: { keys: false },
-  });
+  const whole = { x: row.width_px * zoom, y: row.height_px * zoom };
+  /** Where the picture begins: never further in than the stage does, unless it is smaller. */
+  const begins = (middle: number, shown: number, all: number) =>
+    all < shown ? (shown - all) / 2 : Math.min(0, Math.max(shown - all, shown / 2 - middle * all));
+  const at = { x: begins(middle.x, room.width, whole.x), y: begins(middle.y, room.height, whole.y) };
+  const pan = useDrag(
+    ({ offset: [x, y] }) => setMiddle({ x: (room.width / 2 - x) / whole.x, y: (room.height / 2 - y) / whole.y }),
+    { from: () => [at.x, at.y], pointer: { keys: false } },
+  );
+  const waits = [left, right, over].some((src) => src && !loaded.includes(src));
   const line = useDrag(
     ({ xy: [x], event }) => {
       event.stopPropagation();
-      const box = room();
+      const box = stage.current?.getBoundingClientRect();
       if (box) setWipe(Math.min(1, Math.max(0, (x - box.left) / box.width)));
     },
     { pointer: { keys: false } },
@@ -165,16 +169,17 @@ function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StagePr
       src={src}
       alt={label}
       draggable={false}
+      onLoad={() => setLoaded((known) => [...known, src])}
       onError={() => setFailed("One of the pictures cannot be shown: its original has been removed or replaced since.")}
       style={{
-        width: row.width_px * zoom,
-        height: row.height_px * zoom,
+        width: whole.x,
+        height: whole.y,
         transform: `translate(${at.x}px, ${at.y}px)`,
       }}
     />
   );
   return (
-    <div className={classes.stage} ref={stage} {...pan()}>
+    <div className={classes.stage} ref={ref} aria-busy={waits && !failed} {...pan()}>
       {picture(left, "Left")}
       <div
         className={classes.over}
@@ -197,8 +202,13 @@ function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StagePr
           {...line()}
         />
       )}
+      {waits && !failed && (
+        <p className={classes.told} role="status">
+          {over && !loaded.includes(over) ? "Finding where it differs…" : "Getting the pictures…"}
+        </p>
+      )}
       {failed && (
-        <p className={classes.failed} role="alert">
+        <p className={classes.told} role="alert">
           {failed}
         </p>
       )}
