@@ -9,8 +9,8 @@ import pytest
 import skypane.found.css as css_module
 from hypothesis import given
 from hypothesis import strategies as st
-from skypane.files.audience import audience_csv, audience_of
 from skypane.errors import InvalidPlan
+from skypane.files.audience import audience_csv, audience_of
 from skypane.found import (
     Chosen,
     NothingFound,

@@ -327,3 +327,16 @@ def test_a_frame_that_is_no_longer_named_is_refused():
     p = picture("x", {"D": Treatment(original=1)}).model_copy(update={"frame": "gone"})
     with pytest.raises(InvalidPlan, match="not among the frames"):
         plan(Site(), p, {1: BOATS})
+
+
+def test_what_the_lightest_format_saves_is_said_once_all_is_made():
+    p = planned(Site(formats=("avif", "webp", "jpeg")), D=Treatment(height=RatioHeight(w=16, h=9)))
+    mine = [r for _, files in renditions(p) for r in files]
+    each = {"avif": 47, "webp": 60, "jpeg": 100}
+    made = {r.key: each[r.format] for r in mine}
+    (saving,) = read(p.site, p.placement, {1: BOATS}, made_bytes=lambda _: made).savings
+    assert (saving.format, saving.against, saving.share) == ("avif", "jpeg", 0.53)
+    made.pop(mine[0].key)
+    assert read(p.site, p.placement, {1: BOATS}, made_bytes=lambda _: made).savings == ()
+    heavier = {r.key: 100 + (r.format != "jpeg") for r in mine}
+    assert read(p.site, p.placement, {1: BOATS}, made_bytes=lambda _: heavier).savings == ()

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from skypane.files.groups import Group
 from skypane.files.renditions import Files
 from skypane.model import Format, Rendition
+from skypane.values import Answer
 
 
 class LeftOut(NamedTuple):
@@ -32,6 +33,36 @@ class LeftOut(NamedTuple):
 def left_out(files: Files, made: Mapping[str, int]) -> tuple[LeftOut, ...]:
     """What is left out, as far as bytes are known. `made` gives bytes by key."""
     return tuple(out for group, mine in files for out in _of_group(group, _totals(mine, made)))
+
+
+class Saving(Answer):
+    """How much lighter the lightest format of a group of spans is than the one that every browser
+    knows, as a share of its bytes, all sizes together."""
+
+    part: int
+    spans: tuple[str, ...]
+    format: Format
+    against: Format
+    share: float
+
+
+def savings(files: Files, made: Mapping[str, int]) -> tuple[Saving, ...]:
+    """One per group whose files are all made, if there is anything to save."""
+    out = []
+    for group, mine in files:
+        known = {f: size for f, size in _totals(mine, made).items() if size}
+        *newer, against = dict.fromkeys(r.format for r in mine)
+        if len(known) < len(newer) + 1 or not newer:
+            continue
+        best = min(newer, key=lambda f: known[f])
+        if known[best] < known[against]:
+            share = round(1 - known[best] / known[against], 4)
+            out.append(
+                Saving(
+                    part=group.part, spans=group.letters, format=best, against=against, share=share
+                )
+            )
+    return tuple(out)
 
 
 def _totals(mine: Sequence[Rendition], made: Mapping[str, int]) -> dict[Format, int | None]:

@@ -7,6 +7,7 @@ from typing import Literal
 from skypane.advice.costs import AimCost
 from skypane.advice.percents import ByPercents
 from skypane.advice.remedies import Advice
+from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
 from skypane.model import Finding
@@ -267,5 +268,6 @@ class Reading(Moving):
     parts: tuple[PartReading, ...]
     files: tuple[FileRow, ...]
     ladders: tuple[LadderReading, ...]
+    savings: tuple[Saving, ...]
     findings: tuple[Finding, ...]
     code: Code

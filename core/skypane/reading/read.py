@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 from skypane.advice.walk import advise_part
-from skypane.files.kept import left_out, without
+from skypane.files.kept import left_out, savings, without
 from skypane.files.renditions import Files, quick_key, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
@@ -105,6 +105,7 @@ def read(
         parts=tuple(map(part_reading, computed.parts)),
         files=rows,
         ladders=ladder_readings(computed, files, made),
+        savings=savings(files, made),
         findings=tuple(findings(computed, rows)),
         code=_code(computed, without(files, gone)),
         pane=_pane(computed, preview),

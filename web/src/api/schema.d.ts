@@ -2919,6 +2919,8 @@ export interface components {
             pane: components["schemas"]["Pane"];
             /** Parts */
             parts: components["schemas"]["PartReading"][];
+            /** Savings */
+            savings: components["schemas"]["Saving"][];
             /** Widest */
             widest: number;
         };
@@ -3083,6 +3085,29 @@ export interface components {
             spans: string[];
             /** Width Px */
             width_px: number;
+        };
+        /**
+         * Saving
+         * @description How much lighter the lightest format of a group of spans is than the one that every browser
+         *     knows, as a share of its bytes, all sizes together.
+         */
+        Saving: {
+            /**
+             * Against
+             * @enum {string}
+             */
+            against: "avif" | "webp" | "jpeg" | "png" | "svg";
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "avif" | "webp" | "jpeg" | "png" | "svg";
+            /** Part */
+            part: number;
+            /** Share */
+            share: number;
+            /** Spans */
+            spans: string[];
         };
         /**
          * Scope

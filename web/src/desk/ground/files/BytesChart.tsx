@@ -27,8 +27,6 @@ function linesOf(rows: Row[]): Line[] {
     .filter((line) => line.points.length > 1);
 }
 
-const sum = (line: Line) => line.points.reduce((n, [, size]) => n + size, 0);
-
 export function BytesChart() {
   const { reading, span } = useWork();
   const rows = reading.files.filter((f) => f.part === reading.part && f.spans.includes(span.letter));
@@ -38,15 +36,14 @@ export function BytesChart() {
   const most = Math.max(...all.map(([, size]) => size));
   const widest = Math.max(...all.map(([w]) => w));
   const at = ([w, size]: [number, number]) => `${(w / widest) * W},${H - (size / most) * H}`;
-  const plain = lines.find((l) => l.format === "jpeg" || l.format === "png");
-  const best = lines.reduce((a, b) => (sum(b) < sum(a) ? b : a));
+  const saving = reading.savings.find((s) => s.part === reading.part && s.spans.includes(span.letter));
   return (
     <section className={ground.card} aria-label="Bytes over width">
       <div className={classes.head}>
         <h3>Bytes over width</h3>
-        {plain && plain !== best && (
+        {saving && (
           <span className="soft">
-            {FORMATS[best.format]} saves {percent(1 - sum(best) / sum(plain))} against {FORMATS[plain.format]}
+            {FORMATS[saving.format]} saves {percent(saving.share)} against {FORMATS[saving.against]}
           </span>
         )}
       </div>
