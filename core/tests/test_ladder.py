@@ -150,7 +150,7 @@ def test_spans_of_equal_crop_share_their_widths():
 def test_a_ladder_holds_its_top_and_nothing_above_it():
     p = planned(Site(densities=(1, 2)), D=Treatment(height=RatioHeight(w=16, h=9)))
     (group,) = groups_of(p)
-    assert climbed(p, group).top == 5120 and sizes_of(p, group)[-1].width == 5120
+    assert climbed(group, p).top == 5120 and sizes_of(p, group)[-1].width == 5120
     small = BOATS.model_copy(update={"width_px": 1600, "height_px": 900})
     q = plan(p.site, p.placement, {1: small})
     (group,) = groups_of(q)
@@ -184,8 +184,8 @@ def test_only_visitors_inside_the_spans_count():
         A=Treatment(height=RatioHeight(w=1, h=1)),
     )
     narrow, wide = groups_of(p)
-    assert [n.px for n in climbed(p, narrow).needs] == [800, 1998]
-    assert [n.px for n in climbed(p, wide).needs] == [1500, 5120]
+    assert [n.px for n in climbed(narrow, p).needs] == [800, 1998]
+    assert [n.px for n in climbed(wide, p).needs] == [1500, 5120]
 
 
 def test_an_audience_that_sees_none_of_it_still_gives_a_ladder():

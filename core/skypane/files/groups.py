@@ -25,10 +25,11 @@ from skypane.widths.lines import straight_lines
 STEADY_PX = 1.0
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Group:
     """Spans of a part that one set of files serves, from the narrowest; other spans may lie between
-    them. `by_width`: the files are offered by width, as a ladder, else by density."""
+    them. Compared by identity, as plans are. `by_width`: the files are offered by width, as a
+    ladder, else by density."""
 
     part: int
     spans: tuple[ShownSpan, ...]

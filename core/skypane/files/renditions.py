@@ -19,6 +19,7 @@ from skypane.geometry import Crop
 from skypane.identifiers import next_free
 from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Site
 from skypane.shown.plan import Plan
+from skypane.values import once
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
 RECIPE = 2
@@ -54,7 +55,8 @@ class Climbed(NamedTuple):
     is_own: bool
 
 
-def climbed(plan: Plan, group: Group) -> Climbed:
+@once
+def climbed(group: Group, plan: Plan) -> Climbed:
     """The ladder of a group that is offered by width. It follows from the plan alone, whatever has
     been made already, so that the same plan always asks for the same files."""
     site, placement = plan.site, plan.placement
@@ -88,7 +90,7 @@ def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
             for density, size in pixel_sizes(crop, group.needed, plan.site.densities).items()
         )
     top = math.ceil(group.needed * plan.site.densities[-1])
-    ladder = climbed(plan, group)
+    ladder = climbed(group, plan)
     return tuple(
         Size(
             width,

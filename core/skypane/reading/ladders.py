@@ -26,7 +26,7 @@ def ladder_readings(plan: Plan, files: Files, made: Mapping[str, int]) -> tuple[
 def _reading(
     plan: Plan, group: Group, files: Sequence[Rendition], made: Mapping[str, int]
 ) -> LadderReading:
-    ladder = climbed(plan, group)
+    ladder = climbed(group, plan)
     measured, exponent, widths = _measured(plan.site, ladder, files, made)
     return LadderReading(
         part=group.part,
