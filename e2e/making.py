@@ -4,12 +4,14 @@ designer; pictures from numbers."""
 from __future__ import annotations
 
 import io
+import time
+from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, TypeVar
 
 import numpy as np
 from PIL import Image
-from playwright.sync_api import Page
+from playwright.sync_api import Page, expect
 
 
 def picture(
@@ -40,6 +42,24 @@ def badge() -> bytes:
     out = io.BytesIO()
     Image.fromarray(pixels).save(out, "PNG")
     return out.getvalue()
+
+
+T = TypeVar("T")
+
+
+def saved(page: Page) -> None:
+    """Waits until what has been changed in the page is on the server. A change is drawn as
+    "Saving…" with the next frame at the latest."""
+    page.evaluate("new Promise(r => requestAnimationFrame(() => requestAnimationFrame(r)))")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible(timeout=15_000)
+
+
+def comes(read: Callable[[], T], wanted: Callable[[T], bool], *, within_s: float = 15) -> T:
+    """What `read` gives once it is `wanted`, or what it gave at last."""
+    end = time.monotonic() + within_s
+    while not wanted(found := read()) and time.monotonic() < end:
+        time.sleep(0.1)
+    return found
 
 
 @dataclass
@@ -115,6 +135,15 @@ class Maker:
             data={"placement": {"name": name, "parts": [{"treatments": treatments}]}},
         )
         return made["id"]
+
+    def comes_to(self, site: int, breakpoints: list[int]) -> dict[str, Any]:
+        """The plan of a site once it has these breakpoints."""
+        plan = comes(
+            lambda: self.ask("GET", f"/sites/{site}")["plan"],
+            lambda p: p["breakpoints"] == breakpoints,
+        )
+        assert plan["breakpoints"] == breakpoints
+        return plan
 
     def kept(self, placement: int) -> dict[str, Any]:
         """The placement as the server has it."""

@@ -6,7 +6,7 @@ import re
 from collections.abc import Iterator
 
 import pytest
-from making import Maker, badge, picture
+from making import Maker, badge, picture, saved
 from playwright.sync_api import Locator, Page, expect
 
 
@@ -97,8 +97,7 @@ def test_an_original_is_opened_to_its_map(page: Page, maker: Maker):
     opened.get_by_role("button", name="Take the focal point").click()
     opened.get_by_role("button", name=re.compile("^Take the areas?$")).click()
     opened.get_by_role("button", name="dismiss").click()
-    expect(opened.get_by_text("Saved", exact=True)).to_be_visible()
-    page.wait_for_timeout(900)
+    saved(page)
     now = originals(maker, site)["quay.jpg"]
     assert now["focal"] == pytest.approx([0.75, 0.625], abs=0.05)
     assert now["areas"] and all(a["kind"] == "keep" for a in now["areas"])
@@ -122,8 +121,7 @@ def test_an_original_is_opened_to_its_map(page: Page, maker: Maker):
     opened.get_by_role("button", name="Redo").click()
     expect(area).to_have_count(len(now["areas"]))
     opened.get_by_role("checkbox", name=re.compile("is lettering$")).first.check()
-    page.keyboard.press("Escape")
-    page.wait_for_timeout(1200)
+    saved(page)
     assert originals(maker, site)["quay.jpg"]["areas"][0]["lettering"]
 
 

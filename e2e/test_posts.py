@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import pytest
-from making import Maker, picture
+from making import Maker, picture, saved
 from playwright.sync_api import Page, expect
 
 
@@ -32,8 +32,7 @@ def test_a_post_moved_by_many_keys_is_kept_where_it_ends(page: Page, maker: Make
     for _ in range(3):
         page.keyboard.press("Shift+ArrowLeft")
     expect(post(page, "A")).to_have_attribute("aria-valuenow", "560")
-    page.wait_for_timeout(1200)
-    assert maker.ask("GET", f"/sites/{site}")["plan"]["breakpoints"] == [560, 1023, 1599]
+    maker.comes_to(site, [560, 1023, 1599])
     expect(page.get_by_role("alert")).to_have_count(0)
 
 
@@ -47,15 +46,12 @@ def test_a_post_that_is_added_while_a_change_waits_loses_nothing(page: Page, mak
     page.get_by_text("contain", exact=True).click()  # not saved yet
     page.get_by_role("button", name="+ post").click()
     expect(post(page, "D")).to_be_visible()
-    page.wait_for_timeout(1000)
-    kept = maker.own(placement)
-    assert kept["C"]["fit"] == "contain"  # what was B is C now
-    plan = maker.ask("GET", f"/sites/{site}")["plan"]
-    assert plan["breakpoints"] == [450, 599, 1023, 1599] and plan["titles"] == {"B": "phone"}
+    plan = maker.comes_to(site, [450, 599, 1023, 1599])
+    assert plan["titles"] == {"B": "phone"}
+    assert maker.own(placement)["C"]["fit"] == "contain"  # what was B is C now
     # and the desk goes on from there
     page.get_by_text("cover", exact=True).click()
-    page.wait_for_timeout(1200)
-    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    saved(page)
 
 
 def test_the_first_picture_serves_every_width_whatever_span_is_chosen(page: Page, maker: Maker):
@@ -66,7 +62,7 @@ def test_the_first_picture_serves_every_width_whatever_span_is_chosen(page: Page
     page.get_by_label("Bring an original for span A").set_input_files([file])
     expect(page.get_by_text("from D")).to_be_visible()
     expect(page.get_by_text("no picture yet")).to_have_count(0)
-    page.wait_for_timeout(1200)
+    saved(page)
     treatments = maker.own(placement)
     assert [letter for letter, t in treatments.items() if t["original"]] == ["D"]
 

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+from making import saved
 from PIL import Image
 from playwright.sync_api import Page, expect
 from skypane.picks import Environment, pick
@@ -229,8 +230,7 @@ def test_two_tabs_the_later_save_is_told(page: Page, address: str):
         tab.goto(url)
         tab.get_by_role("radiogroup", name="Fit").wait_for()
     page.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
-    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
-    page.wait_for_timeout(1200)
+    saved(page)
     other.get_by_role("radiogroup", name="Aim").get_by_text("fixed", exact=True).click()
     expect(other.get_by_text("was changed elsewhere")).to_be_visible()
     other.get_by_role("button", name="Take theirs").click()
@@ -270,8 +270,7 @@ def test_advice_is_applied_with_one_press_and_undone_with_one(page: Page, addres
     expect(page.get_by_text("All areas are whole here.")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     expect(wide).to_have_attribute("aria-label", "Red boat: lost 320–1023, whole 1024–2560")
-    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
-    page.wait_for_timeout(900)
+    saved(page)
     assert page.request.get(placement).json()["placement"] == before
 
 
@@ -294,8 +293,7 @@ def test_areas_are_drawn_moved_named_and_removed(page: Page, address: str):
     page.get_by_role("button", name="5 keep areas").click()
     page.get_by_label("Name of area Keep area").fill("Cloud")
     page.keyboard.press("Escape")
-    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
-    page.wait_for_timeout(900)
+    saved(page)
     looks = page.request.get(placement).json()["looks"]
     cloud = next(iter(looks.values()))["areas"][-1]
     assert cloud["name"] == "Cloud"
@@ -309,5 +307,5 @@ def test_areas_are_drawn_moved_named_and_removed(page: Page, address: str):
     page.get_by_role("group", name="Keep area Cloud.").focus()
     page.keyboard.press("Delete")
     expect(page.get_by_role("group", name="Keep area Cloud.")).to_be_hidden()
-    page.wait_for_timeout(1200)
+    saved(page)
     assert page.request.get(placement).json()["looks"] == before

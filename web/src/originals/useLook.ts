@@ -72,9 +72,11 @@ export function useLook(siteId: number, original: Original) {
     if (!mine) dispatch({ kind: "take", now: kept.current });
     setState({ kind: "saved" });
   };
+  // a change that waits for its moment is not "saved"
+  const shown: LookState = state.kind === "saved" && look !== kept.current ? { kind: "saving" } : state;
   return {
     look,
-    state,
+    state: shown,
     change: (values: Partial<Look>, group?: string) =>
       dispatch({ kind: "change", change: (now) => ({ ...now, ...values }), group }),
     settle: () => dispatch({ kind: "settle" }),
