@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from skypane import cli
+from skypane.cli import pictures, widths
 
 SKYPANE = [sys.executable, "-c", "from skypane.cli import app; app()"]
 
@@ -165,9 +165,9 @@ def test_advise_walks_the_steps_with_figures():
 @pytest.mark.parametrize(
     ("name", "question"),
     [
-        ("keeps", cli.KeepsQuestion),
-        ("sizes", cli.SizesQuestion),
-        ("ladder", cli.LadderQuestion),
+        ("keeps", pictures.KeepsQuestion),
+        ("sizes", widths.SizesQuestion),
+        ("ladder", widths.LadderQuestion),
     ],
 )
 def test_the_schema_in_the_documentation_is_true(name, question):
