@@ -10,8 +10,9 @@ from pydantic import Field
 
 from skypane.model import Site
 from skypane.picks import Environment, pick
-from skypane.picks.choose import Reason, read_markup
+from skypane.picks.choose import Reason
 from skypane.picks.engines import TYPES
+from skypane.picks.markup import read_markup
 from skypane.values import Answer, Noun
 from skypane.widths.frames import typical_height
 from skypane.widths.spans import spans_of

@@ -9,7 +9,8 @@ from pathlib import Path
 from config.files import local, work_folder
 from config.pictures import guard
 from config.problems import Problem, Refused
-from django.http import Http404, HttpRequest, HttpResponse
+from django.core.files.storage import default_storage
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
 from sites.access import row_for
 from skypane import model
@@ -88,13 +89,12 @@ def difference(request: HttpRequest, delivery_id: int, key: str) -> HttpResponse
 
 
 @router.get("/deliveries/{int:delivery_id}/renditions/{key}", response={200: None, 404: Problem})
-def rendition(request: HttpRequest, delivery_id: int, key: str) -> HttpResponse:
+def rendition(request: HttpRequest, delivery_id: int, key: str) -> FileResponse:
     """A made file of a run by its key, those too that are not handed over."""
     file = _mine(request, delivery_id).files.select_related("rendition").filter(key=key).first()
     if file is None or file.rendition is None:
         raise Http404
     kind = TYPES[file.rendition.format]
-    with local(file.rendition.stored) as path:
-        response = HttpResponse(path.read_bytes(), content_type=kind)
+    response = FileResponse(default_storage.open(file.rendition.stored), content_type=kind)
     response["Cache-Control"] = "private, max-age=3600"
     return response

@@ -15,13 +15,13 @@ from django.utils import timezone
 from kombu.exceptions import OperationalError
 from redis.exceptions import RedisError
 
-from deliveries import runs, sweeping
+from deliveries import runs, sweeping, work
 from deliveries.models import BEAT_SECONDS, Worker
 
 
 @shared_task(ignore_result=True)
 def run_delivery(delivery_id: int) -> None:
-    runs.run(delivery_id)
+    work.run(delivery_id)
 
 
 def send(delivery_id: int) -> bool:
@@ -38,7 +38,7 @@ def send(delivery_id: int) -> bool:
 def requeue_lost() -> int:
     """Send what no worker seems to be at. Returns how many. One that is sent twice is claimed
     once."""
-    ids = runs.queue_again()
+    ids = work.queue_again()
     for delivery_id in ids:
         send(delivery_id)
     return len(ids)

@@ -6,7 +6,7 @@ import zipfile
 
 import pytest
 from conftest import own, picture
-from deliveries import runs
+from deliveries import work
 from deliveries.tasks import run_delivery
 from originals.models import Original
 from sites.models import Site
@@ -103,7 +103,7 @@ def test_a_site_comes_back_equal_in_every_value(designer, stranger, told):
     (row,) = stranger.get(f"/sites/{made.json()['id']}/placements").json()
     assert row["error"] is None
     run = stranger.post(f"/sites/{made.json()['id']}/deliveries").json()
-    runs.run(run["id"])
+    work.run(run["id"])
     assert stranger.get(f"/deliveries/{run['id']}").json()["state"] == "done"
 
 
@@ -231,7 +231,7 @@ def test_an_older_version_is_lifted(designer, told):
 def test_a_build_from_the_shell_makes_the_same_bytes(designer, told, tmp_path):
     """The application's delivery of a site, and the core's from its file."""
     started = designer.post(f"/sites/{told['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     answer = designer.get(f"/deliveries/{started['id']}/zip")
     delivered = zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content)))
     with zipfile.ZipFile(io.BytesIO(exported(designer, told))) as archive:

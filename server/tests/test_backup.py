@@ -10,7 +10,7 @@ from pathlib import Path
 
 import pytest
 from conftest import one_part, picture
-from deliveries import runs
+from deliveries import work
 from django.contrib.auth import get_user_model
 from django.db import connection
 
@@ -94,7 +94,7 @@ def test_what_was_backed_up_answers_the_same_elsewhere(designer, site, page, ins
         f"/pages/{page['id']}/placements", {"placement": one_part("岬", treatments)}
     ).json()
     delivery = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(delivery["id"])
+    work.run(delivery["id"])
     paths = [
         "/sites",
         f"/placements/{placement['id']}",

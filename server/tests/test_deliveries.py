@@ -7,7 +7,7 @@ from datetime import timedelta
 
 import pytest
 from conftest import own, with_own
-from deliveries import runs
+from deliveries import work
 from deliveries.models import Delivery, Rendition
 from deliveries.tasks import requeue_lost, run_delivery
 from django.utils import timezone
@@ -27,7 +27,7 @@ def queue(monkeypatch):
 
 def export(api, placement):
     started = api.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     return api.get(f"/deliveries/{started['id']}").json()
 
 
@@ -108,11 +108,11 @@ def test_an_open_run_is_answered_instead_of_a_second(designer, placement, queue)
 def test_a_run_can_be_stopped_before_and_while_it_works(designer, placement, monkeypatch):
     queued = designer.post(f"/placements/{placement['id']}/deliveries").json()
     assert designer.post(f"/deliveries/{queued['id']}/stop").json()["state"] == "stopped"
-    runs.run(queued["id"])
+    work.run(queued["id"])
     assert Rendition.objects.count() == 0
 
     running = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    real = runs._tick
+    real = work._tick
     ticks = []
 
     def stop_at_the_third(delivery, current):
@@ -121,8 +121,8 @@ def test_a_run_can_be_stopped_before_and_while_it_works(designer, placement, mon
             assert designer.post(f"/deliveries/{running['id']}/stop").json()["state"] == "stopping"
         real(delivery, current)
 
-    monkeypatch.setattr(runs, "_tick", stop_at_the_third)
-    runs.run(running["id"])
+    monkeypatch.setattr(work, "_tick", stop_at_the_third)
+    work.run(running["id"])
     stopped = designer.get(f"/deliveries/{running['id']}").json()
     assert stopped["state"] == "stopped" and stopped["done"] == 2 == Rendition.objects.count()
     assert designer.get(f"/deliveries/{running['id']}/zip").status_code == 409
@@ -130,7 +130,7 @@ def test_a_run_can_be_stopped_before_and_while_it_works(designer, placement, mon
 
 def test_a_worker_that_dies_loses_nothing(designer, placement, monkeypatch, queue):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    real, count = runs.keep, []
+    real, count = work.keep, []
 
     def die_at_the_fourth(path, name):
         count.append(name)
@@ -138,10 +138,10 @@ def test_a_worker_that_dies_loses_nothing(designer, placement, monkeypatch, queu
             raise SystemExit("killed")
         real(path, name)
 
-    monkeypatch.setattr(runs, "keep", die_at_the_fourth)
+    monkeypatch.setattr(work, "keep", die_at_the_fourth)
     with pytest.raises(SystemExit):
-        runs.run(started["id"])
-    monkeypatch.setattr(runs, "keep", real)
+        work.run(started["id"])
+    monkeypatch.setattr(work, "keep", real)
     assert (
         designer.get(f"/deliveries/{started['id']}").json()["state"] == "running"
         and Rendition.objects.count() == 3
@@ -149,7 +149,7 @@ def test_a_worker_that_dies_loses_nothing(designer, placement, monkeypatch, queu
     assert requeue_lost() == 0  # it may still be at work
     Delivery.objects.update(beat=timezone.now() - timedelta(seconds=30))
     assert requeue_lost() == 1 and queue[-1] == started["id"]
-    runs.run(started["id"])
+    work.run(started["id"])
     assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "done"
 
 
@@ -164,7 +164,7 @@ def test_a_run_whose_original_is_gone_fails_with_a_sentence(designer, placement)
 
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     Original.objects.all().delete()
-    runs.run(started["id"])
+    work.run(started["id"])
     failed = designer.get(f"/deliveries/{started['id']}").json()
     assert failed["state"] == "failed" and "removed or replaced meanwhile" in failed["message"]
 

@@ -19,7 +19,7 @@ from config import files
 from config.db import code_of, in_one_go, locked
 from config.files import keep
 from conftest import one_part, with_own
-from deliveries import runs
+from deliveries import runs, work
 from deliveries.models import Delivery, Rendition, Worker
 from deliveries.tasks import requeue_lost, run_delivery
 from django.core.files.storage import default_storage
@@ -128,13 +128,13 @@ def test_a_run_onto_a_full_disk_fails_with_a_sentence_and_goes_through_later(
         default_storage.save(o.stored, io.BytesIO(picture()))
     small_disk.fill()
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     failed = designer.get(f"/deliveries/{started['id']}").json()
     assert failed["state"] == "failed" and "no room left on the disk" in failed["message"]
     assert not [name for name in stored_files(settings) if "part" in name]
     small_disk.free()
     again = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(again["id"])
+    work.run(again["id"])
     assert designer.get(f"/deliveries/{again['id']}").json()["state"] == "done"
 
 
@@ -163,7 +163,7 @@ def test_a_truncated_original_is_healed_by_bringing_it_again(designer, site, pla
     content = path.read_bytes()
     path.write_bytes(content[: len(content) // 2])
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     failed = designer.get(f"/deliveries/{started['id']}").json()
     assert (
         failed["state"] == "failed" and "boats.jpg is no longer stored whole" in failed["message"]
@@ -175,7 +175,7 @@ def test_a_truncated_original_is_healed_by_bringing_it_again(designer, site, pla
 def test_a_rendition_that_does_not_match_is_made_again(designer, placement):
     def export():
         started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-        runs.run(started["id"])
+        work.run(started["id"])
         done = designer.get(f"/deliveries/{started['id']}").json()
         answer = designer.get(f"/deliveries/{started['id']}/zip")
         archive = zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content)))
@@ -201,7 +201,7 @@ def test_what_is_in_the_zip_can_be_served_and_equal_runs_are_equal_zips(designer
     zips = []
     for _ in range(2):
         started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-        runs.run(started["id"])
+        work.run(started["id"])
         zips.append(b"".join(designer.get(f"/deliveries/{started['id']}/zip").streaming_content))
     assert zips[0] == zips[1]
     assert {
@@ -364,7 +364,7 @@ def test_two_workers_never_make_the_same_file(designer, placement, monkeypatch):
 
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     made, zips = [], []
-    real_make, real_finish = guard().make, runs._finish
+    real_make, real_finish = guard().make, work._finish
 
     def counted(*args):
         for item in real_make(*args):
@@ -372,33 +372,33 @@ def test_two_workers_never_make_the_same_file(designer, placement, monkeypatch):
             yield item
 
     monkeypatch.setattr(guard(), "make", counted)
-    monkeypatch.setattr(runs, "_finish", lambda d: (zips.append(d.id), real_finish(d)))
-    at_once(*[lambda: runs.run(started["id"])] * 4, *[requeue_lost] * 2)
+    monkeypatch.setattr(work, "_finish", lambda d: (zips.append(d.id), real_finish(d)))
+    at_once(*[lambda: work.run(started["id"])] * 4, *[requeue_lost] * 2)
     assert len(made) == len(set(made)) == started["total"] and zips == [started["id"]]
     assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "done"
 
 
 def test_a_worker_taken_for_dead_that_lives_leaves_the_run_alone(designer, placement, monkeypatch):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    real, ticks = runs._tick, []
+    real, ticks = work._tick, []
 
     def silent_at_the_third(delivery, current):
         ticks.append(current)
         if len(ticks) == 3:
             Delivery.objects.update(beat=timezone.now() - timedelta(seconds=60))
-            assert runs.queue_again() == [started["id"]]
+            assert work.queue_again() == [started["id"]]
         real(delivery, current)
 
-    monkeypatch.setattr(runs, "_tick", silent_at_the_third)
-    runs.run(started["id"])
+    monkeypatch.setattr(work, "_tick", silent_at_the_third)
+    work.run(started["id"])
     assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "queued"
-    runs.run(started["id"])
+    work.run(started["id"])
     assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "done"
 
 
 def test_a_run_whose_connection_breaks_goes_on_within_seconds(designer, placement, monkeypatch):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    real, ticks = runs._tick, []
+    real, ticks = work._tick, []
 
     def broken_at_the_third(delivery, current):
         ticks.append(current)
@@ -409,9 +409,9 @@ def test_a_run_whose_connection_breaks_goes_on_within_seconds(designer, placemen
             at_once(lambda: connection.cursor().execute(f"kill {mine}"))
         real(delivery, current)
 
-    monkeypatch.setattr(runs, "_tick", broken_at_the_third)
+    monkeypatch.setattr(work, "_tick", broken_at_the_third)
     began = time.monotonic()
-    runs.run(started["id"])
+    work.run(started["id"])
     done = designer.get(f"/deliveries/{started['id']}").json()
     assert done["state"] == "done" and time.monotonic() - began < 20
 
@@ -435,11 +435,11 @@ def test_a_run_that_workers_die_at_is_given_up_after_a_while(designer, placement
     def deadly(delivery):
         raise SystemExit("killed")
 
-    monkeypatch.setattr(runs, "_make_missing", deadly)
-    for _ in range(runs.MOST_CLAIMS):
+    monkeypatch.setattr(work, "_make_missing", deadly)
+    for _ in range(work.MOST_CLAIMS):
         assert requeue_lost() == 1
         with pytest.raises(SystemExit):
-            runs.run(started["id"])
+            work.run(started["id"])
         Delivery.objects.update(beat=timezone.now() - timedelta(seconds=60))
     assert requeue_lost() == 0
     given_up = designer.get(f"/deliveries/{started['id']}").json()
@@ -479,7 +479,7 @@ def test_the_code_of_an_error_is_found():
 
 def test_a_finished_run_answers_from_what_it_wrote(designer, placement, monkeypatch):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     tree = f"/deliveries/{started['id']}/tree/t1"
     before = {
         p: designer.get(f"{tree}/{p}").content
@@ -497,7 +497,7 @@ def test_a_finished_run_answers_from_what_it_wrote(designer, placement, monkeypa
 
 def test_a_run_from_before_texts_were_stored_is_worked_out_once(designer, placement):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     tree = f"/deliveries/{started['id']}/tree/t1"
     before = designer.get(f"{tree}/picture.css").content
     Delivery.objects.update(written=None)

@@ -298,10 +298,10 @@ def test_a_fault_of_ours_is_a_problem_document_too(designer, site, monkeypatch):
 
 
 def test_a_file_that_is_no_longer_stored_is_said(designer, placement):
-    from deliveries import runs
+    from deliveries import work
 
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     for r in Rendition.objects.all():
         default_storage.delete(r.stored)
     problem(designer.get(f"/deliveries/{started['id']}/tree/t/{started['files'][0]['name']}"), 404)
@@ -341,10 +341,10 @@ def test_the_document_is_for_who_is_signed_in(designer):
 def test_what_nothing_refers_to_goes_after_a_grace(designer, site, placement, original, settings):
     import os
 
-    from deliveries import runs
+    from deliveries import work
 
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     removed = designer.bring(site["id"], picture(seed=7), "gone.jpg").json()
     gone = Original.objects.get(id=removed["id"])
     names = [gone.stored, gone.preview(480), gone.preview(1600)]
@@ -384,14 +384,14 @@ def queries(api, path):
 
 
 def test_queries_do_not_grow_with_rows(designer, site, page, placement, original):
-    from deliveries import runs
+    from deliveries import work
 
     def more():
         for i in range(4):
             noun = {**placement["placement"], "name": f"More {i}"}
             made = designer.post(f"/pages/{page['id']}/placements", {"placement": noun}).json()
             started = designer.post(f"/placements/{made['id']}/deliveries").json()
-            runs.run(started["id"])
+            work.run(started["id"])
 
     wide = {"name": "Shore", "rect": {"x": 0.05, "y": 0.3, "w": 0.9, "h": 0.3}}
     designer.put(

@@ -8,7 +8,7 @@ import boto3
 import pytest
 from config.files import is_intact, keep, local, sha256_of
 from conftest import picture
-from deliveries import runs, sweeping
+from deliveries import sweeping, work
 from deliveries.models import Delivery, Rendition
 from django.core.files.storage import default_storage
 from moto.server import ThreadedMotoServer
@@ -54,7 +54,7 @@ def test_a_picture_is_brought_exported_and_downloaded(bucket, designer, site, pl
     assert any(n.startswith("tern/originals/") for n in names(bucket))
     assert designer.get(original["thumb"].removeprefix("/api")).status_code == 200
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     assert Delivery.objects.get().state == "done"
     answer = designer.get(f"/deliveries/{started['id']}/zip")
     archive = zipfile.ZipFile(io.BytesIO(b"".join(answer.streaming_content)))
@@ -68,12 +68,12 @@ def test_a_picture_is_brought_exported_and_downloaded(bucket, designer, site, pl
 
 def test_what_is_broken_in_the_bucket_is_made_again(bucket, designer, placement):
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(started["id"])
+    work.run(started["id"])
     made = Rendition.objects.first()
     bucket.Object(f"tern/{made.stored}").put(Body=b"half a file")
     assert not is_intact(made.stored, made.size_bytes, made.sha256)
     again = designer.post(f"/placements/{placement['id']}/deliveries").json()
-    runs.run(again["id"])
+    work.run(again["id"])
     made.refresh_from_db()
     assert is_intact(made.stored, made.size_bytes, made.sha256)
 

@@ -7,7 +7,7 @@ import zipfile
 import pytest
 from config.slots import slot
 from conftest import one_part, own, picture, with_own
-from deliveries import runs, sweeping
+from deliveries import sweeping, work
 from deliveries.models import Delivery, Rendition
 from deliveries.tasks import run_delivery
 from django.core.files.storage import default_storage
@@ -43,7 +43,7 @@ def start(designer, kind, id_):
 
 def export(designer, kind, id_):
     started = start(designer, kind, id_)
-    runs.run(started["id"])
+    work.run(started["id"])
     done = designer.get(f"/deliveries/{started['id']}").json()
     assert done["state"] == "done", done["message"]
     return done
@@ -140,7 +140,7 @@ def test_what_changed_since_the_run_before_is_told(designer, site, placement):
 
 def test_a_run_that_was_stopped_goes_on_where_it_was(designer, placement, queue, monkeypatch):
     started = start(designer, "placements", placement["id"])
-    real, seen = runs._tick, []
+    real, seen = work._tick, []
 
     def stop_soon(delivery, current):
         seen.append(current)
@@ -148,21 +148,21 @@ def test_a_run_that_was_stopped_goes_on_where_it_was(designer, placement, queue,
             designer.post(f"/deliveries/{started['id']}/stop")
         real(delivery, current)
 
-    monkeypatch.setattr(runs, "_tick", stop_soon)
-    runs.run(started["id"])
+    monkeypatch.setattr(work, "_tick", stop_soon)
+    work.run(started["id"])
     stopped = designer.get(f"/deliveries/{started['id']}").json()
     assert stopped["state"] == "stopped" and 0 < stopped["done"] < stopped["total"]
-    monkeypatch.setattr(runs, "_tick", real)
+    monkeypatch.setattr(work, "_tick", real)
     resumed = designer.post(f"/deliveries/{started['id']}/resume").json()
     assert resumed["state"] == "queued" and queue == [started["id"]] * 2
-    runs.run(started["id"])
+    work.run(started["id"])
     assert designer.get(f"/deliveries/{started['id']}").json()["state"] == "done"
     again = designer.post(f"/deliveries/{started['id']}/resume")
     assert again.status_code == 409 and "not ended early" in again.json()["detail"]
 
 
 def test_a_format_that_is_no_smaller_is_made_but_not_handed_over(designer, placement, monkeypatch):
-    real = runs.encoding_guard
+    real = work.encoding_guard
 
     class Padded:
         """An encoder whose AVIF are large."""
@@ -174,7 +174,7 @@ def test_a_format_that_is_no_smaller_is_made_but_not_handed_over(designer, place
                     fact = fact._replace(size_bytes=path.stat().st_size)
                 yield r, path, fact
 
-    monkeypatch.setattr(runs, "encoding_guard", Padded)
+    monkeypatch.setattr(work, "encoding_guard", Padded)
     done = export(designer, "placements", placement["id"])
     assert {f["left_out"] for f in done["files"] if f["name"].endswith(".avif")} == {True}
     archive = unzip(designer, done)
@@ -264,7 +264,7 @@ def test_a_quick_look_says_about_what_comes_of_it_and_hands_nothing_over_for_goo
     designer, placement
 ):
     answer = designer.post(f"/placements/{placement['id']}/deliveries?effort=quick")
-    runs.run(answer.json()["id"])
+    work.run(answer.json()["id"])
     looked = designer.get(f"/deliveries/{answer.json()['id']}").json()
     assert looked["state"] == "done" and looked["effort"] == "quick" and looked["is_current"]
     body = {"placement": placement["placement"], "placement_id": placement["id"]}

@@ -1,0 +1,136 @@
+"""The markup of an `img` or `picture`, read once and picked from many times."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Any
+
+from selectolax.lexbor import LexborHTMLParser
+
+from skypane.errors import InvalidPlan
+from skypane.picks.parting import Parts, Texts, parting
+
+
+@dataclass(frozen=True)
+class Source:
+    """A `source` before the img, its attributes as they are written."""
+
+    label: str
+    srcset: str | None
+    media: str | None
+    type: str | None
+    sizes: str | None
+    has_sizes: bool
+
+
+@dataclass(frozen=True)
+class Markup:
+    """An `img` with the sources before it, read once and picked from many times."""
+
+    sources: tuple[Source, ...]
+    srcset: str | None
+    src: str
+    sizes: str | None
+    lazy: bool
+    hidden: bool
+    width_attribute: float | None
+    advice: tuple[str, ...] = ()  # where engines part on this markup whatever the window
+    parts: Parts = "nowhere"  # how far engines can take different files of it
+
+
+#: Limits of what is read: a page's whole source is far below the first, and no page nests as deep
+#: as the second.
+MOST_MARKUP = 2_000_000
+MOST_AROUND = 500
+
+_HIDING = re.compile(r"(^|;)\s*display\s*:\s*none\s*(!important\s*)?(;|$)", re.I)
+_DIGITS = re.compile(r"\s*\+?(\d+(?:\.\d+)?)")
+
+
+@lru_cache(maxsize=512)
+def read_markup(markup: str) -> Markup:
+    """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan
+    where there is none, or where the markup is longer or more deeply nested than any page."""
+    if len(markup) > MOST_MARKUP:
+        raise InvalidPlan(
+            f"This is more than {MOST_MARKUP:,} characters. Give only the picture or img itself.",
+            field="markup",
+        )
+    # inside a body, where a noscript at the very start is not taken for one in the head
+    tree = LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
+    img = next((n for n in tree.css("img") if not _inert(n)), None)
+    if img is None:
+        raise InvalidPlan(
+            "There is no img in this markup. Paste an img, or a picture with an img in it.",
+            field="markup",
+        )
+    attributes = _attributes(img)
+    sources: list[Source] = []
+    parent = img.parent
+    if parent is not None and parent.tag == "picture":
+        for child in parent.iter():
+            if child.mem_id == img.mem_id:
+                break
+            if child.tag == "source":
+                a = _attributes(child)
+                label = f"source {len(sources) + 1}"
+                sources.append(
+                    Source(
+                        label,
+                        a.get("srcset"),
+                        a.get("media"),
+                        a.get("type"),
+                        a.get("sizes"),
+                        "sizes" in a,
+                    )
+                )
+    width = _DIGITS.match(attributes.get("width", ""))
+    texts: list[Texts] = [(attributes.get("srcset"), attributes.get("sizes"), None, None)]
+    texts += [(s.srcset, s.sizes, s.media, s.type) for s in sources]
+    lazy = attributes.get("loading", "").lower() == "lazy"
+    advice, parts = parting(texts, lazy=lazy)
+    return Markup(
+        advice=tuple(advice),
+        parts=parts,
+        sources=tuple(sources),
+        srcset=attributes.get("srcset"),
+        src=attributes.get("src", "").strip("\t\n\f\r "),
+        sizes=attributes.get("sizes"),
+        lazy=lazy,
+        hidden=_hidden(img),
+        width_attribute=float(width[1]) if width else None,
+    )
+
+
+def _attributes(node: Any) -> dict[str, str]:
+    return {name: value or "" for name, value in node.attributes.items()}
+
+
+def _inert(node: Any) -> bool:
+    return any(a.tag in ("noscript", "template") for a in _ancestors(node.parent))
+
+
+def _ancestors(node: Any) -> Iterator[Any]:
+    """The node and those around it. Raises InvalidPlan where there are more than any page has."""
+    for _ in range(MOST_AROUND):
+        if node is None:
+            return
+        yield node
+        node = node.parent
+    raise InvalidPlan(
+        f"This is nested more than {MOST_AROUND} deep. Give only the picture or img itself.",
+        field="markup",
+    )
+
+
+def _hidden(img: Any) -> bool:
+    for node in _ancestors(img):
+        if node.tag in ("-undef", "html", "body"):
+            break
+        a = _attributes(node)
+        if "hidden" in a or _HIDING.search(a.get("style", "")):
+            return True
+    return False
