@@ -1,5 +1,5 @@
 /** What differs between a delivery and the one before it, file by file, both pictures side by side. */
-import { useDeliveryChanges } from "../api/queries";
+import { useDeliveryChanges } from "../api/deliveries";
 import { bytes } from "../ui/format";
 import { Failure, Rows } from "../ui/states";
 import classes from "./Deliveries.module.css";

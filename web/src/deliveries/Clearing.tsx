@@ -1,6 +1,6 @@
 /** What could go: runs that a later one stands in for, and files that nothing else refers to. */
 import { Button, Modal } from "@mantine/core";
-import { useClearDeliveries, useClearing } from "../api/queries";
+import { useClearDeliveries, useClearing } from "../api/deliveries";
 import { bytes, plural } from "../ui/format";
 import { Failure, Rows } from "../ui/states";
 import classes from "./Deliveries.module.css";

@@ -2,7 +2,8 @@
 import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { Link, useParams } from "react-router";
-import { isOpen, useDeliveries, useSite, useStartSiteDelivery } from "../api/queries";
+import { isOpen, useDeliveries, useStartSiteDelivery } from "../api/deliveries";
+import { useSite } from "../api/queries";
 import { bytes, plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";

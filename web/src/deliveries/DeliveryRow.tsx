@@ -3,7 +3,7 @@ import { Button, Progress } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
-import { isOpen, useTurnDelivery } from "../api/queries";
+import { isOpen, useTurnDelivery } from "../api/deliveries";
 import { bytes, plural, timeLeft } from "../ui/format";
 import { Changes } from "./Changes";
 import classes from "./Deliveries.module.css";

@@ -3,13 +3,13 @@ import { Button, Modal, Tooltip } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
+import { useLatestDelivery } from "../api/deliveries";
 import {
   type Original,
   type Placement,
   type Site,
   type SpanReading,
   type Treatment,
-  useLatestDelivery,
   useOriginals,
   usePlacement,
   useSite,

@@ -1,6 +1,7 @@
 /** The run that makes the files: begun, followed, stopped, and what came of it. */
 import { Button, Progress } from "@mantine/core";
-import { type Delivery, isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "../../../api/queries";
+import { isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "../../../api/deliveries";
+import type { Delivery } from "../../../api/queries";
 import { bytes, plural, timeLeft } from "../../../ui/format";
 import { useWork } from "../../context";
 import ground from "../Ground.module.css";

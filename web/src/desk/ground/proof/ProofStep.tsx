@@ -2,7 +2,8 @@
 import { Button, Select } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
-import { type Prediction, useDelivered, usePredictions } from "../../../api/queries";
+import { useDelivered, usePredictions } from "../../../api/deliveries";
+import type { Prediction } from "../../../api/queries";
 import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 import { LiveFrame } from "./LiveFrame";
