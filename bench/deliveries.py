@@ -14,6 +14,7 @@ from collections import defaultdict
 from collections.abc import Callable, Iterable
 from concurrent.futures import ProcessPoolExecutor
 from http.cookiejar import CookieJar
+from multiprocessing import get_context
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -115,7 +116,8 @@ def bare(tried: Iterable[Tried]) -> None:
     for t in tried:
         chunks[t.source, t.rendition.crop].append(t)
     heavy = sorted(chunks.values(), key=lambda c: -sum(t.rendition.work for t in c))
-    with ProcessPoolExecutor(PROCESSES) as pool:
+    # fresh processes: a fork of one that has used libvips has none of its threads
+    with ProcessPoolExecutor(PROCESSES, get_context("spawn")) as pool:
         list(pool.map(_bare_chunk, heavy))
 
 

@@ -29,7 +29,7 @@ def write_resample(
 def write_difference(resample: str | Path, rendition: str | Path, target: str | Path) -> float:
     """A transparent PNG of the same size, opaque where the two differ, and the mean SSIM."""
     reference = open_any(resample)
-    found = Likeness(reference.copy_memory(), stride=1)
+    found = Likeness(reference.copy_memory(), stride=(1, 1))
     ssim = found.map_to(open_any(rendition).copy_memory())
     strength = np.clip((1 - ssim) / (1 - LOST_SSIM), 0, 1)
     alpha = np.zeros((reference.height, reference.width), np.uint8)

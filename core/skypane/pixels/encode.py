@@ -8,6 +8,7 @@ Files are tagged 72 dpi because hand-offs expect it; a browser does not look at 
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import NamedTuple
@@ -19,10 +20,12 @@ from numpy.typing import NDArray
 from skypane.errors import UnreadablePicture
 from skypane.model import Effort, Format, Rendition
 from skypane.pixels import avif, colours
+from skypane.pixels.coded import coded_luma
 from skypane.pixels.cut import cut, open_upright, to_srgb
-from skypane.pixels.likeness import Likeness
+from skypane.pixels.likeness import Likeness, Luma
 from skypane.pixels.load import open_any
-from skypane.pixels.search import Learned, Scale, coarsest
+from skypane.pixels.sample import FROM_PX, Sample
+from skypane.pixels.search import Scale, begun, coarsest
 from skypane.pixels.svg import cleaned
 
 _PER_MM = 72 / 25.4
@@ -30,13 +33,33 @@ _PER_MM = 72 / 25.4
 #: together with other metadata.
 _JFIF_72 = b"\xff\xe0\x00\x10JFIF\x00\x01\x02\x01\x00\x48\x00\x48\x00\x00"
 
+
+def _jpeg_fine(quality: int) -> float:
+    """By what libjpeg scales the tables of ITU-T T.81, annex K, for a quality."""
+    return -math.log(5000 / quality if quality < 50 else 200 - 2 * quality)
+
+
+def _webp_fine(quality: int) -> float:
+    """By the index into the quantiser's table that libwebp takes for a quality (its
+    QualityToCompression); the table's first half goes up one by one from 4 (RFC 6386, §14.1)."""
+    c = quality / 150 if quality < 75 else quality / 50 - 1
+    return -math.log(127 * (1 - c ** (1 / 3)) + 4)
+
+
+def _scale(
+    qualities: range, fine: Callable[[int], float], begin: int, slope: float, lower: float = 0.0
+) -> Scale:
+    return Scale(tuple(qualities), tuple(map(fine, qualities)), begin, slope, lower)
+
+
 #: Qualities in each encoder's own scale, the coarsest first; where the usual target is met, and how
-#: −ln(1 − SSIM) grows a step (measured on the demo's photographs). None is so coarse that smooth
-#: surfaces, to which the likeness of luma says little, change their colour or fall into steps.
-JPEG = Scale(tuple(range(40, 99, 2)), 76, 0.045)
-WEBP = Scale(tuple(range(40, 101, 2)), 76, 0.043)
-SVT = Scale(tuple(range(avif.COARSEST - 45, avif.COARSEST - 1)), avif.COARSEST - 25, 0.043)
-AOM = Scale(tuple(range(36, 97, 2)), 58, 0.04)
+#: −ln(1 − SSIM) grows (measured on the demo's photographs). None is so coarse that smooth surfaces,
+#: to which the likeness of luma says little, change their colour or fall into steps. The steps of
+#: AV1 grow nearly by equal shares.
+JPEG = _scale(range(40, 99), _jpeg_fine, 76, 1.0)
+WEBP = _scale(range(40, 100), _webp_fine, 76, 1.0, 0.035)
+SVT = _scale(range(avif.COARSEST - 45, avif.COARSEST - 1), float, avif.COARSEST - 25, 0.05)
+AOM = _scale(range(36, 97), float, 58, 0.02)
 
 SVT_PRESETS: dict[Effort, int] = {"quick": 9, "thorough": 7}
 AOM_EFFORT: dict[Effort, int] = {"quick": 1, "thorough": 3}
@@ -49,6 +72,8 @@ SHARP_LEVELS, SHARP_SHARE = 48, 0.0025
 
 #: So many px say what share of a picture has sharp colours.
 ENOUGH_PX = 400_000
+
+Planes = tuple[NDArray[np.uint8], ...]
 
 #: More colours than this are no palette (PNG, Third Edition, §11.2.2 PLTE).
 MOST_COLOURS = 256
@@ -82,7 +107,8 @@ class Cutting:
             self.flat = self.pixels.flatten(background=[255, 255, 255]).copy_memory()
         self._likeness: Likeness | None = None
         self._sharp: bool | None = None
-        self._planes: tuple[NDArray[np.uint8], ...] | None = None
+        self._planes: Planes | None = None
+        self._sample: Sample | None = None
 
     @property
     def likeness(self) -> Likeness:
@@ -97,49 +123,73 @@ class Cutting:
             self._sharp = chroma_edges(self.flat) > SHARP_SHARE
         return self._sharp
 
-    def encode(
-        self, format_: Format, target: float, effort: Effort, learned: Learned | None = None
-    ) -> Encoded:
+    @property
+    def planes(self) -> Planes:
+        if self._planes is None:
+            self._planes = avif.yuv420(self.flat)
+        return self._planes
+
+    @property
+    def sample(self) -> Sample | None:
+        """Of a picture that is large enough for one."""
+        if self._sample is None and self.flat.width * self.flat.height >= FROM_PX:
+            self._sample = Sample(self.flat)
+        return self._sample
+
+    def encode(self, format_: Format, target: float, effort: Effort) -> Encoded:
         """The smallest file of a format that reaches the target."""
         if format_ == "png":
             return Encoded(png(self.pixels if self.alpha else self.flat, effort), 0, 1.0, 1)
-        scale, make, load = self._encoder(format_, effort)
+        codec = self._codec(format_, effort)
+        begin = None
+        if not self.alpha and (sample := self.sample):
+
+            def sampled(quality: int) -> float:
+                return sample.to(codec.read(codec.make(sample.picture, quality)))
+
+            begin = begun(codec.scale, target, sampled)
 
         def one(quality: int) -> tuple[bytes, float]:
-            data = make(quality)
-            return data, self.likeness.to(load(data))
+            data = codec.make(codec.image, quality)
+            return data, self.likeness.to(codec.read(data))
 
-        found = coarsest(scale, target, one, learned)
+        found = coarsest(codec.scale, target, one, begin)
         return Encoded(found.made, found.quality, found.ssim, found.encodes)
 
-    def _encoder(
-        self, format_: Format, effort: Effort
-    ) -> tuple[Scale, Callable[[int], bytes], Callable[[bytes], pyvips.Image]]:
-        size = self.flat.width, self.flat.height
+    def _codec(self, format_: Format, effort: Effort) -> _Codec:
+        image = self.pixels if self.alpha else self.flat
         if format_ == "jpeg":
-            return (
-                JPEG,
-                lambda q: jpeg(self.flat, q, effort, sharp=self.sharp),
-                pyvips.Image.jpegload_buffer,
+            return _Codec(
+                JPEG, self.flat, lambda image, q: jpeg(image, q, effort, sharp=self.sharp)
             )
         if format_ == "webp":
-            image = self.pixels if self.alpha else self.flat
-            return (
-                WEBP,
-                lambda q: webp(image, q, effort, sharp=self.sharp),
-                pyvips.Image.webpload_buffer,
+            read = _pixels if self.alpha else coded_luma
+            return _Codec(
+                WEBP, image, lambda image, q: webp(image, q, effort, sharp=self.sharp), read
             )
-        if self.alpha or not avif.takes(*size):
-            image = self.pixels if self.alpha else self.flat
-            return AOM, lambda q: aom(image, q, effort), pyvips.Image.heifload_buffer
-        if self._planes is None:
-            self._planes = avif.yuv420(self.flat)
-        planes, preset = self._planes, SVT_PRESETS[effort]
-        return (
-            SVT,
-            lambda q: avif.encoded(planes, size, avif.COARSEST - q, preset),
-            pyvips.Image.heifload_buffer,
-        )
+        if self.alpha or not avif.takes(self.flat.width, self.flat.height):
+            return _Codec(AOM, image, lambda image, q: aom(image, q, effort), _pixels)
+
+        def svt(image: pyvips.Image, q: int) -> bytes:
+            planes = self.planes if image is self.flat else avif.yuv420(image)
+            size = image.width, image.height
+            return avif.encoded(planes, size, avif.COARSEST - q, SVT_PRESETS[effort])
+
+        return _Codec(SVT, self.flat, svt)
+
+
+class _Codec(NamedTuple):
+    """An encoder with its scale, the picture it is for, and how its files are read to be
+    compared."""
+
+    scale: Scale
+    image: pyvips.Image
+    make: Callable[[pyvips.Image, int], bytes]
+    read: Callable[[bytes], pyvips.Image | Luma] = coded_luma
+
+
+def _pixels(data: bytes) -> pyvips.Image:
+    return pyvips.Image.new_from_buffer(data, "")
 
 
 def _is_opaque(image: pyvips.Image) -> bool:
@@ -221,14 +271,12 @@ def make(
     is done.
 
     The original is decoded once; each crop at each size is resampled once and serves all its
-    formats, the narrowest first: what one file teaches about its quality helps the next. A file is
-    complete under its name `<key>.<format>` or not there at all.
+    formats. A file is complete under its name `<key>.<format>` or not there at all.
     """
     image: pyvips.Image | None = None
     by_px: dict[tuple[int, ...], list[Rendition]] = {}
     for r in sorted(wanted, key=lambda r: r.width_px):
         by_px.setdefault((*_box(r), r.width_px, r.height_px), []).append(r)
-    learned: dict[tuple[object, ...], Learned] = {}
     for same in by_px.values():
         cutting: Cutting | None = None
         for r in same:
@@ -238,8 +286,7 @@ def make(
                 if cutting is None:
                     image = image or open_upright(source)
                     cutting = Cutting(cut(image, r.crop, (r.width_px, r.height_px)))
-                known = learned.setdefault((*_box(r), r.format, r.likeness, r.effort), Learned())
-                found = cutting.encode(r.format, r.likeness, r.effort, known)
+                found = cutting.encode(r.format, r.likeness, r.effort)
                 if r.animated:
                     found = found._replace(data=_moving(source, r, found.quality))
             path = folder / f"{r.key}.{r.format}"
