@@ -26,6 +26,7 @@ from skypane.build import Build, read_build
 from skypane.geometry import Crop
 from skypane.model import Rendition
 from skypane.pixels import avif, encode
+from skypane.pixels.coded import coded_luma
 from skypane.pixels.cut import cut, open_upright
 from skypane.pixels.likeness import Likeness
 
@@ -106,7 +107,7 @@ def _bare_chunk(chunk: list[Tried]) -> int:
                         planes = planes or avif.yuv420(px)
                         preset = encode.SVT_PRESETS["thorough"]
                         data = avif.encoded(planes, (w, h), avif.COARSEST - t.quality, preset)
-                pyvips.Image.new_from_buffer(data, "").copy_memory()
+                coded_luma(data)
             written += len(data)
     return written
 

@@ -92,7 +92,7 @@ def test_a_chart_keeps_its_colours(tmp_path, primaries, format_):
         height_px=h,
         format=format_,
         density=1.0,
-        likeness=0.9999,
+        likeness=0.955,
         spans=("A",),
         name="c",
         needed_px=w,

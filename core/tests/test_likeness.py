@@ -22,7 +22,7 @@ from skypane.pixels import avif, encode
 from skypane.pixels.coded import coded_luma
 from skypane.pixels.likeness import Likeness, luma
 from skypane.pixels.sample import Sample
-from skypane.pixels.search import NEAR, coarsest, linear
+from skypane.pixels.search import NEAR, SMOOTH, Begin, coarsest, linear
 
 
 def vips(array):
@@ -69,7 +69,7 @@ CODECS = {"jpeg": encode.JPEG, "webp": encode.WEBP, "svt": encode.SVT, "aom": en
     st.floats(0.5, 4.5),
     st.floats(0.5, 2),
     st.floats(0.8, 0.99),
-    st.none() | st.integers(0, 30),
+    st.none() | st.integers(0, 43),
 )
 def test_a_quality_that_reaches_the_target_and_little_more_is_found(
     codec, base, steep, target, begin
@@ -79,16 +79,18 @@ def test_a_quality_that_reaches_the_target_and_little_more_is_found(
     def above(place):
         """How much `linear` lies above the target."""
         at = scale.qualities.index(scale.begin)
-        fine = (scale.fine[place] - scale.fine[at]) * scale.slope * steep
+        fine = (scale.fine_at(place) - scale.fine_at(at)) * scale.slope * steep
         return base + fine - linear(target)
 
     def made(quality):
         found = above(scale.qualities.index(quality))
         return quality, 1 - math.exp(-(found + linear(target)))
 
-    found = coarsest(scale, target, made, begin)
+    found = coarsest(scale, target, made, None if begin is None else Begin(begin))
     assert found.encodes <= 7
     place = scale.qualities.index(found.quality)
+    if above(0) > SMOOTH and found.quality == scale.faithful:
+        return  # the likeness says little of so smooth a picture
     if above(place) < -1e-9:
         assert place == len(scale.qualities) - 1
     elif above(place) > NEAR * found.encodes and place:
@@ -112,7 +114,7 @@ def test_a_sample_tells_how_like_the_whole_is(format_):
     codec = cutting._codec(format_, "thorough")
     sample = Sample(whole)
     assert sample.picture.width * sample.picture.height < whole.width * whole.height / 5
-    for quality in codec.scale.qualities[15::15]:
+    for quality in codec.scale.qualities[::12]:
         ssim = cutting.likeness.to(codec.read(codec.make(whole, quality)))
         small = sample.to(codec.read(codec.make(sample.picture, quality)))
         lower = codec.scale.sample_lower

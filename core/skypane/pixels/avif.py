@@ -22,6 +22,15 @@ os.environ.setdefault("SVT_LOG", "1")
 #: Sides that SVT-AV1 takes, in px (its documentation, “Minimum and maximum resolution”).
 LEAST_PX, MOST_PX = 64, 8192
 _KR, _KB = 0.2126, 0.0722
+_TO_Y = np.array([_KR, 1 - _KR - _KB, _KB], np.float32)
+#: From the red, green and blue of a column of two px and of the next to Cb and Cr less 128.
+_TO_CHROMA = np.tile(
+    [
+        (np.eye(3)[2] - _TO_Y) / (2 * (1 - _KB)) / 4,
+        (np.eye(3)[0] - _TO_Y) / (2 * (1 - _KR)) / 4,
+    ],
+    2,
+).T.astype(np.float32)
 #: Greatest `crf` of AV1, the coarsest.
 COARSEST = 63
 
@@ -79,23 +88,15 @@ def yuv420(image: pyvips.Image) -> tuple[NDArray[np.uint8], ...]:
 
 
 def _planes(px: NDArray[Any]) -> tuple[NDArray[np.uint8], ...]:
-    r, g, b = (px[..., i % px.shape[2]].astype(np.float32) for i in range(3))
-    y = _KR * r + (1 - _KR - _KB) * g + _KB * b
-    cb = (b - y) / np.float32(2 * (1 - _KB)) + 128
-    cr = (r - y) / np.float32(2 * (1 - _KR)) + 128
-    return _rounded(y), _rounded(halved(cb)), _rounded(halved(cr))
-
-
-def halved(plane: NDArray[Any]) -> NDArray[Any]:
-    """The mean of each four px."""
-    h, w = plane.shape
-    if h % 2 or w % 2:
-        plane = np.pad(plane, ((0, h % 2), (0, w % 2)), mode="edge")
-    found: NDArray[Any] = (
-        plane[::2, ::2] + plane[1::2, ::2] + plane[::2, 1::2] + plane[1::2, 1::2]
-    ) / 4
-    return found
+    px = px[..., :3] if px.shape[2] > 2 else np.repeat(px[..., :1], 3, 2)
+    y = px.astype(np.float32) @ _TO_Y
+    # the colour of four px is that of their mean, that is of the sum of two rows, two px at a time
+    h, w = (n % 2 for n in px.shape[:2])
+    px = np.pad(px, ((0, h), (0, w), (0, 0)), mode="edge") if h or w else px
+    two = px[::2].astype(np.uint16) + px[1::2]
+    chroma = two.reshape(two.shape[0], -1, 6).astype(np.float32) @ _TO_CHROMA + np.float32(128)
+    return _rounded(y), _rounded(chroma[..., 0]), _rounded(chroma[..., 1])
 
 
 def _rounded(plane: NDArray[Any]) -> NDArray[np.uint8]:
-    return np.clip(np.floor(plane + 0.5), 0, 255).astype(np.uint8)
+    return np.clip(plane + np.float32(0.5), 0, 255).astype(np.uint8)

@@ -2,7 +2,7 @@
 
 What an encoder does to a place follows nearly from that place alone, so that the mean SSIM of the
 squares at a quality is that of the whole, to within half a step of quality (measured on the demo's
-photographs, with 300 squares).
+photographs, with 200 squares).
 """
 
 from __future__ import annotations
@@ -16,9 +16,9 @@ from skypane.pixels.likeness import WEIGHTS, WINDOW, Luma, luma, mean_similarity
 #: Sides of a square in px: a whole number of blocks of every codec.
 SQUARE = 32
 #: So many squares are taken.
-SQUARES = 300
+SQUARES = 200
 #: Below so many px a picture is as quickly tried itself.
-FROM_PX = 1_200_000
+FROM_PX = 500_000
 #: Steps of a two-dimensional additive recurrence of low discrepancy (common practice: 1/g and 1/g²
 #: of g³ = g + 1), by which squares lie unevenly in their cells and fall in step with nothing.
 _STEP_X, _STEP_Y = 0.7548776662466927, 0.5698402909980532

@@ -12,7 +12,7 @@ import math
 from bisect import bisect_left
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Generic, TypeVar
+from typing import Generic, NamedTuple, TypeVar
 
 Made = TypeVar("Made")
 
@@ -21,6 +21,8 @@ Made = TypeVar("Made")
 NEAR = 0.06
 #: By so much a guess is put above the target, so that it seldom falls short of it.
 ABOVE = 0.25 * NEAR
+#: Where the coarsest quality lies so far above the target, the picture is smooth.
+SMOOTH = 0.2
 #: A sample is looked at no more often than this, and no more once it is so near to the target.
 SAMPLED, SAMPLED_NEAR = 3, 0.15
 _ALMOST_ONE = 1 - 1e-6
@@ -34,14 +36,19 @@ def linear(ssim: float) -> float:
 @dataclass(frozen=True)
 class Scale:
     """Qualities of one encoder, the coarsest first; `fine`, how fine each is: −ln of the step that
-    it quantises with; the quality to begin with, and how much `linear` grows with `fine` there.
-    `sample_lower`: by so much a sample of a picture reads lower than the whole."""
+    it quantises with; the quality to begin with, and how much `linear` grows with `fine` there;
+    `faithful`, the quality from which on smooth surfaces keep their colour. `sample_lower`: by so
+    much a sample of a picture reads lower than the whole."""
 
-    qualities: tuple[int, ...]
-    fine: tuple[float, ...]
+    qualities: range
+    fine: Callable[[int], float]
     begin: int
     slope: float
+    faithful: int
     sample_lower: float = 0.0
+
+    def fine_at(self, place: int) -> float:
+        return self.fine(self.qualities[place])
 
 
 @dataclass(frozen=True)
@@ -64,17 +71,22 @@ class Guess:
     def _line(self) -> tuple[float, float, float]:
         """A point (fine, linear) and the slope."""
         near = sorted(self.known, key=lambda i: abs(self.known[i] - self.wanted))[:2]
-        fine, usual = self.scale.fine, self.scale.slope
+        fine, usual = self.scale.fine_at, self.scale.slope
         if len(near) == 2:
-            found = (self.known[near[0]] - self.known[near[1]]) / (fine[near[0]] - fine[near[1]])
+            found = (self.known[near[0]] - self.known[near[1]]) / (fine(near[0]) - fine(near[1]))
             # two that lie close together say little of it
             usual = min(max(found, usual / 2), usual * 2)
-        return fine[near[0]], self.known[near[0]], usual
+        return fine(near[0]), self.known[near[0]], usual
 
     def at(self, place: int) -> float:
         """What is expected of a place."""
         fine, known, slope = self._line()
-        return known + (self.scale.fine[place] - fine) * slope
+        return known + (self.scale.fine_at(place) - fine) * slope
+
+    @property
+    def is_smooth(self) -> bool:
+        """Whether the coarsest quality was tried and lies far above the target."""
+        return self.known.get(0, self.wanted) > self.wanted + SMOOTH
 
     def place(self, above: float = 0.0) -> int:
         """The first place on the scale that is expected to reach the target, and `above` more."""
@@ -82,12 +94,21 @@ class Guess:
             return self.scale.qualities.index(self.scale.begin)
         fine, known, slope = self._line()
         wanted = fine + (self.wanted + above - known) / slope
-        return min(bisect_left(self.scale.fine, wanted - 1e-9), len(self.scale.fine) - 1)
+        qualities = self.scale.qualities
+        at = bisect_left(qualities, wanted - 1e-9, key=self.scale.fine)
+        return min(at, len(qualities) - 1)
 
 
-def begun(scale: Scale, target: float, sampled: Callable[[int], float]) -> int:
-    """Where to begin by a sample of a picture, whose SSIM at a quality `sampled` says: a place on
-    the scale."""
+class Begin(NamedTuple):
+    """Where on the scale to begin, and whether the picture is known to be smooth: then even the
+    coarsest quality lies far above the target."""
+
+    place: int
+    is_smooth: bool = False
+
+
+def begun(scale: Scale, target: float, sampled: Callable[[int], float]) -> Begin:
+    """Where to begin by a sample of a picture, whose SSIM at a quality `sampled` says."""
     guess = Guess(scale, linear(target) - scale.sample_lower)
     for _ in range(SAMPLED):
         i = guess.place()
@@ -96,32 +117,41 @@ def begun(scale: Scale, target: float, sampled: Callable[[int], float]) -> int:
         guess.known[i] = linear(sampled(scale.qualities[i]))
         if abs(guess.known[i] - guess.wanted) < SAMPLED_NEAR:
             break
-    return guess.place(ABOVE)
+    if guess.is_smooth:
+        return Begin(scale.qualities.index(scale.faithful), True)
+    return Begin(guess.place(ABOVE))
 
 
 def coarsest(
     scale: Scale,
     target: float,
     encode: Callable[[int], tuple[Made, float]],
-    begin: int | None = None,
+    begin: Begin | None = None,
 ) -> Found[Made]:
-    """Find it. `encode` makes one file at a quality and says its SSIM; `begin`: where on the scale
-    it is expected. The more was tried, the farther above the target the search may end."""
+    """Find it. `encode` makes one file at a quality and says its SSIM. The more was tried, the
+    farther above the target the search may end.
+
+    Of a smooth picture the likeness of luma says little: it is made at the faithful quality."""
     guess = Guess(scale, linear(target))
+    i, is_smooth = begin or Begin(guess.place())
     tried: dict[int, tuple[Made, float]] = {}
     # the target is met between these: `low` is the first place that may reach it, `high` does
     low, high = 0, len(scale.qualities) - 1
-    i = guess.place() if begin is None else begin
     while low < high or high not in tried:
         tried[i] = encode(scale.qualities[i])
         here = guess.known[i] = linear(tried[i][1])
         if here >= guess.wanted:
             high = i
-            if here - guess.wanted < NEAR * len(tried) or (i and guess.at(i - 1) < guess.wanted):
+            near = here - guess.wanted < NEAR * len(tried)
+            if is_smooth or near or (i and guess.at(i - 1) < guess.wanted):
                 break
             i = min(max(guess.place(ABOVE), low), high - 1)
         else:
             low = min(i + 1, high)
             i = min(max(guess.place(ABOVE), low), high)
+    if guess.is_smooth:
+        high = scale.qualities.index(scale.faithful)
+        if high not in tried:
+            tried[high] = encode(scale.qualities[high])
     made, ssim = tried[high]
     return Found(made, scale.qualities[high], ssim, len(tried))
