@@ -75,12 +75,14 @@ MOST_COLOURS = 256
 
 class Fact(NamedTuple):
     """What a made file turned out to be. `quality` is in its encoder's own scale, 0 where nothing
-    is lost; `ssim` of luma against the resample; `encodes` how many tries that took."""
+    is lost; `ssim` of luma against the resample; `encodes` how many tries that took, and `samples`
+    how many of a sample of it."""
 
     size_bytes: int
     quality: int
     ssim: float
     encodes: int
+    samples: int = 0
 
 
 class Encoded(NamedTuple):
@@ -88,6 +90,7 @@ class Encoded(NamedTuple):
     quality: int
     ssim: float
     encodes: int
+    samples: int = 0
 
 
 class Cutting:
@@ -148,7 +151,9 @@ class Cutting:
             return data, self.likeness.to(codec.read(data))
 
         found = coarsest(codec.scale, target, one, begin)
-        return Encoded(found.made, found.quality, found.ssim, found.encodes)
+        return Encoded(
+            found.made, found.quality, found.ssim, found.encodes, begin.samples if begin else 0
+        )
 
     def _codec(self, format_: Format, effort: Effort) -> _Codec:
         image = self.pixels if self.alpha else self.flat
@@ -295,7 +300,12 @@ def make(
             part = path.with_suffix(f".{r.format}.part")
             part.write_bytes(found.data)
             part.replace(path)
-            yield r, path, Fact(len(found.data), found.quality, round(found.ssim, 5), found.encodes)
+            ssim = round(found.ssim, 5)
+            yield (
+                r,
+                path,
+                Fact(len(found.data), found.quality, ssim, found.encodes, found.samples),
+            )
 
 
 def _drawing(source: str | Path, r: Rendition) -> Encoded:

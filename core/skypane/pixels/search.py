@@ -101,10 +101,11 @@ class Guess:
 
 class Begin(NamedTuple):
     """Where on the scale to begin, and whether the picture is known to be smooth: then even the
-    coarsest quality lies far above the target."""
+    coarsest quality lies far above the target. `samples`: how many tries that took."""
 
     place: int
     is_smooth: bool = False
+    samples: int = 0
 
 
 def begun(scale: Scale, target: float, sampled: Callable[[int], float]) -> Begin:
@@ -118,8 +119,8 @@ def begun(scale: Scale, target: float, sampled: Callable[[int], float]) -> Begin
         if abs(guess.known[i] - guess.wanted) < SAMPLED_NEAR:
             break
     if guess.is_smooth:
-        return Begin(scale.qualities.index(scale.faithful), True)
-    return Begin(guess.place(ABOVE))
+        return Begin(scale.qualities.index(scale.faithful), True, len(guess.known))
+    return Begin(guess.place(ABOVE), False, len(guess.known))
 
 
 def coarsest(
@@ -133,7 +134,8 @@ def coarsest(
 
     Of a smooth picture the likeness of luma says little: it is made at the faithful quality."""
     guess = Guess(scale, linear(target))
-    i, is_smooth = begin or Begin(guess.place())
+    begin = begin or Begin(guess.place())
+    i = begin.place
     tried: dict[int, tuple[Made, float]] = {}
     # the target is met between these: `low` is the first place that may reach it, `high` does
     low, high = 0, len(scale.qualities) - 1
@@ -143,7 +145,7 @@ def coarsest(
         if here >= guess.wanted:
             high = i
             near = here - guess.wanted < NEAR * len(tried)
-            if is_smooth or near or (i and guess.at(i - 1) < guess.wanted):
+            if begin.is_smooth or near or (i and guess.at(i - 1) < guess.wanted):
                 break
             i = min(max(guess.place(ABOVE), low), high - 1)
         else:
