@@ -87,6 +87,7 @@ class Memory(threading.Thread):
 def _bare_chunk(chunk: list[Tried]) -> int:
     """One original: decoded once, each px size resampled once, each file encoded, and decoded to
     be compared, as often as the search did; samples of it too."""
+    keep_to_usual_priority()
     pyvips.cache_set_max(0)
     image = open_upright(chunk[0].source)
     by_px = defaultdict(list)

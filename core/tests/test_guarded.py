@@ -34,6 +34,25 @@ def photo(path, size=(640, 480), **kw):
     return path
 
 
+def renditions(format_, *sizes):
+    return [
+        Rendition(
+            original=1,
+            crop=Crop(x=0, y=0, w=640, h=480),
+            width_px=w,
+            height_px=h,
+            format=format_,
+            density=1,
+            likeness=0.955,
+            spans=("A",),
+            name=f"{w}.{format_}",
+            needed_px=w,
+            key=str(w),
+        )
+        for w, h in sizes
+    ]
+
+
 def test_in_a_child_the_same_comes_out(guard, tmp_path):
     path = photo(tmp_path / "p.jpg")
     assert guard.inspect(path, "p.jpg") == inspect.inspect(path, "p.jpg")
@@ -41,27 +60,24 @@ def test_in_a_child_the_same_comes_out(guard, tmp_path):
     guard.previews(path, {100: tmp_path / "a.webp"}, Rect(x=0, y=0, w=0.5, h=0.5))
     previews.previews(path, {100: tmp_path / "b.webp"}, Rect(x=0, y=0, w=0.5, h=0.5))
     assert (tmp_path / "a.webp").read_bytes() == (tmp_path / "b.webp").read_bytes()
-    wanted = [
-        Rendition(
-            original=1,
-            crop=Crop(x=0, y=0, w=640, h=480),
-            width_px=w,
-            height_px=h,
-            format="webp",
-            density=1,
-            likeness=0.955,
-            spans=("A",),
-            name=f"{w}.webp",
-            needed_px=w,
-            key=str(w),
-        )
-        for w, h in ((64, 48), (320, 240))
-    ]
+    wanted = renditions("webp", (64, 48), (320, 240))
     made = list(guard.make(path, wanted, tmp_path))
     assert [(r.key, fact.size_bytes) for r, _, fact in made] == [
         (r.key, (tmp_path / f"{r.key}.webp").stat().st_size) for r in wanted
     ]
     assert len(guard._idle) == 1  # one child did it all
+
+
+def test_encoders_stay_at_the_usual_priority(tmp_path):
+    """As root too, where SVT-AV1 takes a real-time one; capabilities(7), sched(7)."""
+    guard = Guard(Limits(seconds=20, memory_mb=900))
+    try:
+        list(guard.make(photo(tmp_path / "p.jpg"), renditions("avif", (320, 240)), tmp_path))
+        (child,) = guard._idle
+        threads = os.listdir(f"/proc/{child.process.pid}/task")
+        assert {os.sched_getscheduler(int(t)) for t in threads} == {os.SCHED_OTHER}
+    finally:
+        guard.close()
 
 
 @pytest.mark.parametrize(

@@ -21,6 +21,7 @@ from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
 from skypane.pixels import compare, encode, inspect, previews, saliency, trim, xmp
 from skypane.pixels.load import lacked_memory
+from skypane.pixels.priority import keep_to_usual_priority
 
 
 def _inspect(path: str, name: str) -> Iterator[Any]:
@@ -137,6 +138,7 @@ class _Watch(threading.Thread):
 def main() -> None:
     answers = os.fdopen(os.dup(1), "wb", buffering=0)
     os.dup2(2, 1)  # what libraries print goes to the log
+    keep_to_usual_priority()
     watch = _Watch()
     watch.start()
     pyvips.cache_set_max(0)
