@@ -28,6 +28,7 @@ from skypane.model import Rendition
 from skypane.pixels import encode
 from skypane.pixels.cut import cut, open_upright
 from skypane.pixels.likeness import Likeness
+from skypane.pixels.priority import keep_to_usual_priority
 
 ROOT = Path(__file__).parents[1]
 #: Originals of the placements that are measured; the whole demo.

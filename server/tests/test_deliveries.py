@@ -229,6 +229,21 @@ def test_runs_of_a_site_are_listed(designer, site, placement):
     assert row["id"] == done["id"] and row["name"] == "Lighthouse" and row["size_bytes"] > 0
 
 
+def test_a_run_names_the_formats_of_its_placements(designer, site, placement):
+    """Those of the site, or a placement's own."""
+    designer.post(f"/placements/{placement['id']}/deliveries")
+    own_formats = {**placement["placement"], "formats": ["webp", "jpeg"]}
+    saved = designer.put(
+        f"/placements/{placement['id']}",
+        {"revision": placement["revision"], "placement": own_formats, "looks": {}},
+    )
+    assert saved.status_code == 200, saved.content
+    Delivery.objects.update(state="stopped")
+    designer.post(f"/placements/{placement['id']}/deliveries")
+    rows = designer.get(f"/sites/{site['id']}/deliveries").json()
+    assert [r["what"].rpartition(" · ")[2] for r in rows] == ["WebP, JPEG", "AVIF, WebP, JPEG"]
+
+
 def test_what_was_made_is_weighed_in_the_reading(designer, site, placement):
     export(designer, placement)
     reading = designer.post(

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import sys
+from dataclasses import asdict
 from functools import partial
 from typing import Annotated, Any, Literal
 
@@ -136,7 +137,7 @@ def answer_picks(question: PicksQuestion, policy: Policy = "least-sufficient") -
     out: dict[str, Any] = {
         "url": found.url,
         "density": found.density,
-        "trace": [s.model_dump() for s in found.trace],
+        "trace": [asdict(s) for s in found.trace],
     }
     if found.warnings:
         out["warnings"] = list(found.warnings)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from skypane.errors import InvalidPlan
@@ -22,7 +22,8 @@ from skypane.picks.values import float32
 from skypane.values import Noun
 
 
-class Reason(Noun):
+@dataclass(frozen=True, slots=True)
+class Reason:
     """One reason on the way to a pick: which element, whether it went on, and why."""
 
     element: str
@@ -70,11 +71,11 @@ def _otherwise(
     read: Markup, env: Environment, taken: _Taken | None, url: str | None
 ) -> Iterator[str]:
     """Sentences about the engines that take another file than the standard's `url` of `taken`."""
-    anywhere = read.parts == "anywhere" or _rounds_density(env)
-    if not anywhere and read.parts == "nowhere":
+    anywhere = read.parts or _rounds_density(env)
+    if not anywhere and (taken is None or not _size_parts(taken, read, env)):
         return
     for policy in CURRENT:
-        theirs = replace(env, policy=policy, types=_types_in(policy, env))
+        theirs = env.in_engine(policy, _types_in(policy, env))
         trace: list[Reason] = []
         mine = _taken(read, theirs, trace) if anywhere else taken
         other = None
@@ -87,6 +88,12 @@ def _otherwise(
             continue
         why = trace[-1].why if trace else "nothing is left"
         yield f"{ENGINES[policy].name} takes {_shortened(other)} here: {why}."
+
+
+def _size_parts(taken: _Taken, read: Markup, env: Environment) -> bool:
+    """Whether engines can measure `w` against different widths."""
+    part = read.sizes_part if taken.source is None else taken.source.sizes_part
+    return part or env.width % 1 != 0
 
 
 def _rounds_density(env: Environment) -> bool:

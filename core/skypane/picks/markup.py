@@ -11,7 +11,8 @@ from typing import Any
 from selectolax.lexbor import LexborHTMLParser
 
 from skypane.errors import InvalidPlan
-from skypane.picks.parting import Parts, Texts, parting
+from skypane.picks.parting import Texts, parting, sizes_part
+from skypane.picks.sizes import is_auto
 
 
 @dataclass(frozen=True)
@@ -24,6 +25,7 @@ class Source:
     type: str | None
     sizes: str | None
     has_sizes: bool
+    sizes_part: bool
 
 
 @dataclass(frozen=True)
@@ -38,7 +40,8 @@ class Markup:
     hidden: bool
     width_attribute: float | None
     advice: tuple[str, ...] = ()  # where engines part on this markup whatever the window
-    parts: Parts = "nowhere"  # how far engines can take different files of it
+    parts: bool = False  # whether engines can part in more than the width of `w`
+    sizes_part: bool = False  # whether they can in that, where the img itself is taken
 
 
 #: Limits of what is read: a page's whole source is far below the first, and no page nests as deep
@@ -69,6 +72,8 @@ def read_markup(markup: str) -> Markup:
         )
     attributes = _attributes(img)
     sources: list[Source] = []
+    # auto there counts for sources too
+    by_img = is_auto(attributes.get("sizes"))
     parent = img.parent
     if parent is not None and parent.tag == "picture":
         for child in parent.iter():
@@ -85,6 +90,7 @@ def read_markup(markup: str) -> Markup:
                         a.get("type"),
                         a.get("sizes"),
                         "sizes" in a,
+                        by_img or sizes_part(a.get("sizes")),
                     )
                 )
     width = _DIGITS.match(attributes.get("width", ""))
@@ -95,6 +101,7 @@ def read_markup(markup: str) -> Markup:
     return Markup(
         advice=tuple(advice),
         parts=parts,
+        sizes_part=sizes_part(attributes.get("sizes")),
         sources=tuple(sources),
         srcset=attributes.get("srcset"),
         src=attributes.get("src", "").strip("\t\n\f\r "),

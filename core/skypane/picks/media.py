@@ -48,6 +48,12 @@ class Environment:
     layout_width: float | None = None
     types: frozenset[str] | None = None
 
+    def in_engine(self, policy: Policy, types: frozenset[str] | None) -> Environment:
+        """The same in another engine, with what that takes."""
+        found = object.__new__(Environment)
+        found.__dict__.update(self.__dict__, policy=policy, types=types)
+        return found
+
     @property
     def engine(self) -> Engine:
         return ENGINES[self.policy]

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterable
-from typing import Literal
 
 #: The texts of an img or source: srcset, sizes, media, type.
 Texts = tuple[str | None, str | None, str | None, str | None]
@@ -18,16 +17,11 @@ _ZERO_OR_HUGE = re.compile(r"(?<![\d.])0\d+[wh]\b|\d{9,}|\d[eE]\+?\d|data:", re.
 _AUTO = re.compile(r"\s*auto\b", re.I)
 
 
-#: How far engines can part on a markup: not at all, in the width that `w` is measured against, or
-#: in anything.
-Parts = Literal["nowhere", "in size", "anywhere"]
-
-
-def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], Parts]:
-    """Sentences about what engines read differently in any window, and how far they can part at
-    all."""
+def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], bool]:
+    """Sentences about what engines read differently in any window, and whether they can part in
+    more than the width that `w` is measured against."""
     said: list[str] = []
-    in_size = anywhere = False
+    anywhere = False
     for srcset, sizes, media, type_ in texts:
         srcset, sizes, media = srcset or "", sizes or "", media or ""
         functions = {f.lower() for f in _FUNCTION.findall(sizes)} - {"calc"}
@@ -61,18 +55,21 @@ def parting(texts: Iterable[Texts], *, lazy: bool) -> tuple[list[str], Parts]:
                 "Firefox counts a 1.75x screen as 1.7647x and a 3.5x screen as 3.529x: a 1.75x or"
                 " 3.5x file does not suffice."
             )
-        in_size |= bool(
-            functions
-            or _CONSTANT.search(sizes)
-            or _AUTO.match(sizes)
-            or _FRACTION.search(sizes)
-            or _ZERO_OR_HUGE.search(sizes)
-        )
         anywhere |= bool(
             _FRACTION.search(media)
             or _ZERO_OR_HUGE.search(srcset)
             or "jxl" in (type_ or "").lower()
             or "dpcm" in media.lower()
         )
-    parts: Parts = "anywhere" if anywhere else "in size" if in_size else "nowhere"
-    return list(dict.fromkeys(said)), parts
+    return list(dict.fromkeys(said)), anywhere
+
+
+def sizes_part(sizes: str | None) -> bool:
+    """Whether engines can measure `w` against different widths by these `sizes`."""
+    return bool(sizes) and bool(
+        {f.lower() for f in _FUNCTION.findall(sizes or "")} - {"calc"}
+        or _CONSTANT.search(sizes or "")
+        or _AUTO.match(sizes or "")
+        or _FRACTION.search(sizes or "")
+        or _ZERO_OR_HUGE.search(sizes or "")
+    )

@@ -68,6 +68,8 @@ class NotAValue(ValueError):
 
 def unit_quantity(value: float, unit: str, ref: Reference) -> Quantity:
     u = unit.lower()
+    if u == "vw":
+        return Quantity(value * ref.width / 100, "length")
     if u in _ABSOLUTE:
         return Quantity(value * _ABSOLUTE[u], "length")
     if u in _ANGLES:
@@ -93,11 +95,14 @@ def unit_quantity(value: float, unit: str, ref: Reference) -> Quantity:
     raise NotAValue(f"unknown unit {unit}")
 
 
+_FLOAT32 = struct.Struct("f")
+
+
 def float32(value: float) -> float:
     """The nearest 32-bit float, in which browsers compare densities, resolutions and ratios;
     infinite beyond its range."""
     try:
-        return float(struct.unpack("f", struct.pack("f", value))[0])
+        return _FLOAT32.unpack(_FLOAT32.pack(value))[0]  # type: ignore[no-any-return]
     except OverflowError:
         return math.copysign(math.inf, value)
 
