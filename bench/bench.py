@@ -16,7 +16,6 @@ from itertools import count
 from pathlib import Path
 
 import pyvips
-from deliveries import deliveries
 from in_browser import measured
 from skypane import (
     Environment,
@@ -42,6 +41,7 @@ from skypane.model import (
     Treatment,
     ViewportHeight,
 )
+from whole_site import deliveries
 
 ROOT = Path(__file__).parents[1]
 

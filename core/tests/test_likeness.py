@@ -122,6 +122,17 @@ def test_a_sample_tells_how_like_the_whole_is(format_):
 
 
 @pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
+@pytest.mark.parametrize("size", [(20000, 30), (9000, 64), (60, 9000)])
+def test_pictures_of_any_shape_are_searched(format_, size):
+    w, h = size
+    y, x = np.mgrid[0:h, 0:w]
+    wave = np.stack([x % 256, (x + y) % 256, 128 + 100 * np.sin(x / 9)], -1).astype(np.uint8)
+    found = encode.Cutting(vips(wave)).encode(format_, 0.95, "quick")
+    back = pyvips.Image.new_from_buffer(found.data, "")
+    assert (back.width, back.height) == size and found.ssim >= 0.95
+
+
+@pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
 @pytest.mark.parametrize("bands", [1, 3])
 def test_coded_luma_is_that_of_the_decoded_px(format_, bands):
     photo = vips(PHOTOS["astronaut"][:501, :333])

@@ -24,7 +24,7 @@ from skypane.pixels.coded import coded_luma
 from skypane.pixels.cut import cut, open_upright, to_srgb
 from skypane.pixels.likeness import Likeness, Luma
 from skypane.pixels.load import open_any
-from skypane.pixels.sample import FROM_PX, Sample
+from skypane.pixels.sample import FROM_PX, SQUARE, Sample
 from skypane.pixels.search import Scale, begun, coarsest
 from skypane.pixels.svg import cleaned
 
@@ -129,7 +129,8 @@ class Cutting:
     @property
     def sample(self) -> Sample | None:
         """Of a picture that is large enough for one."""
-        if self._sample is None and self.flat.width * self.flat.height >= FROM_PX:
+        size = self.flat.width, self.flat.height
+        if self._sample is None and size[0] * size[1] >= FROM_PX and min(size) >= SQUARE:
             self._sample = Sample(self.flat)
         return self._sample
 
