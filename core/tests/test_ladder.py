@@ -188,6 +188,16 @@ def test_only_visitors_inside_the_spans_count():
     assert [n.px for n in climbed(wide, p).needs] == [1500, 5120]
 
 
+def test_no_file_is_longer_than_its_format_holds():
+    """WebP: 14 bits a side (RFC 6386, §9.1)."""
+    long = BOATS.model_copy(update={"width_px": 30000, "height_px": 3000})
+    site = Site(widest=7680, densities=(1, 2, 3), lists="densities")
+    p = planned(site, D=Treatment(height=RatioHeight(w=16, h=1)))
+    files = [f for _, mine in renditions(plan(site, p.placement, {1: long})) for f in mine]
+    assert {(f.format, f.width_px) for f in files if f.width_px > 15360} == {("jpeg", 23040)}
+    assert {f.format for f in files if f.width_px == 15360} == {"avif", "webp", "jpeg"}
+
+
 def test_an_audience_that_sees_none_of_it_still_gives_a_ladder():
     audience = (Viewers(width=400, height=800),)
     p = planned(

@@ -102,10 +102,13 @@ def whole() -> QuerySet[Delivery]:
 def _waits_for(delivery: Delivery, any_worker: bool) -> str:
     if delivery.state not in Delivery.OPEN:
         return ""
-    if not any_worker:
-        return "No worker is running: the export goes on as soon as one does."
-    silent = delivery.beat is not None and delivery.beat < timezone.now() - SILENT_AFTER
-    return "Its worker has gone; another takes over in a moment." if silent else ""
+    # a busy worker may say late that it lives; one that is at this run says so there
+    if delivery.beat is not None and delivery.state != Delivery.State.QUEUED:
+        if delivery.beat >= timezone.now() - SILENT_AFTER:
+            return ""
+        if any_worker:
+            return "Its worker has gone; another takes over in a moment."
+    return "" if any_worker else "No worker is running: the export goes on as soon as one does."
 
 
 def _what_for(asked: Mapping[str, Any]) -> str:

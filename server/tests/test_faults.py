@@ -427,6 +427,9 @@ def test_where_no_worker_lives_an_open_run_says_so(designer, placement):
     assert "another takes over" in designer.get(f"/deliveries/{started['id']}").json()["waits_for"]
     Worker.objects.update(beat=timezone.now() - timedelta(seconds=60))
     assert "No worker" in designer.get(f"/deliveries/{started['id']}").json()["waits_for"]
+    # it works at this run, only its own sign of life is late
+    Delivery.objects.update(beat=timezone.now())
+    assert designer.get(f"/deliveries/{started['id']}").json()["waits_for"] == ""
 
 
 def test_a_run_that_workers_die_at_is_given_up_after_a_while(designer, placement, monkeypatch):

@@ -142,6 +142,11 @@ def span_word(site: Site, letter: str) -> str:
     return site.titles.get(letter) or letter.lower()
 
 
+#: The longest side that a format has, in px: 14 bits in WebP (RFC 6386, §9.1), as much in AVIF as
+#: libvips writes.
+LONGEST: dict[Format, int] = {"webp": 16383, "avif": 16384}
+
+
 def formats_for(plan: Plan, original: Original) -> tuple[Format, ...]:
     """The formats of the placement, else of its site; PNG takes the place of JPEG where there is
     transparency or flat art. A drawing stays one. What moves is a WebP, with its first frame for
@@ -195,8 +200,10 @@ def renditions(plan: Plan, effort: Effort = "thorough") -> Files:
     for g, sizes in sized:
         files = []
         for size in sizes:
+            px = (size.width, size.height)
             for f in formats_for(plan, g.original):
-                px = (size.width, size.height)
+                if max(px) > LONGEST.get(f, max(px)):
+                    continue
                 moves = f == "webp" and g.original.frames > 1
                 key = rendition_key(
                     g.original.sha256, g.crop, px, f, site.likeness, effort, animated=moves

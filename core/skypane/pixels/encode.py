@@ -22,7 +22,7 @@ from skypane.model import Effort, Format, Rendition
 from skypane.pixels import avif, colours
 from skypane.pixels.coded import coded_luma
 from skypane.pixels.cut import cut, open_upright, to_srgb
-from skypane.pixels.likeness import Likeness, Luma
+from skypane.pixels.likeness import Likeness, Luma, luma
 from skypane.pixels.load import open_any
 from skypane.pixels.sample import FROM_PX, SQUARE, Sample
 from skypane.pixels.search import Scale, begun, coarsest
@@ -163,12 +163,12 @@ class Cutting:
                 JPEG, self.flat, lambda image, q: jpeg(image, q, effort, sharp=self.sharp)
             )
         if format_ == "webp":
-            read = _pixels if self.alpha else coded_luma
+            read = _seen_luma if self.alpha else coded_luma
             return _Codec(
                 WEBP, image, lambda image, q: webp(image, q, effort, sharp=self.sharp), read
             )
         if self.alpha or not avif.takes(self.flat.width, self.flat.height):
-            return _Codec(AOM, image, lambda image, q: aom(image, q, effort), _pixels)
+            return _Codec(AOM, image, lambda image, q: aom(image, q, effort), _seen_luma)
 
         def svt(image: pyvips.Image, q: int) -> bytes:
             planes = self.planes if image is self.flat else avif.yuv420(image)
@@ -185,11 +185,12 @@ class _Codec(NamedTuple):
     scale: Scale
     image: pyvips.Image
     make: Callable[[pyvips.Image, int], bytes]
-    read: Callable[[bytes], pyvips.Image | Luma] = coded_luma
+    read: Callable[[bytes], Luma] = coded_luma
 
 
-def _pixels(data: bytes) -> pyvips.Image:
-    return pyvips.Image.new_from_buffer(data, "")
+def _seen_luma(data: bytes) -> Luma:
+    """What is seen of it, transparency on white."""
+    return luma(pyvips.Image.new_from_buffer(data, ""))
 
 
 def _is_opaque(image: pyvips.Image) -> bool:

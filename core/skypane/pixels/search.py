@@ -25,6 +25,8 @@ ABOVE = 0.25 * NEAR
 SMOOTH = 0.2
 #: A sample is looked at no more often than this, and no more once it is so near to the target.
 SAMPLED, SAMPLED_NEAR = 3, 0.15
+#: After so many tries the rest of the scale is halved.
+LINES = 4
 _ALMOST_ONE = 1 - 1e-6
 
 
@@ -62,7 +64,8 @@ class Found(Generic[Made]):
 
 
 class Guess:
-    """What was tried, as a line of `linear` over `fine` through the two nearest to the target."""
+    """What was tried, as a line of `linear` over `fine`: between the last that falls short and the
+    first that does not, or through the two nearest to the target."""
 
     def __init__(self, scale: Scale, wanted: float) -> None:
         self.scale, self.wanted = scale, wanted
@@ -70,8 +73,15 @@ class Guess:
 
     def _line(self) -> tuple[float, float, float]:
         """A point (fine, linear) and the slope."""
-        near = sorted(self.known, key=lambda i: abs(self.known[i] - self.wanted))[:2]
         fine, usual = self.scale.fine_at, self.scale.slope
+        short = max((i for i, u in self.known.items() if u < self.wanted), default=-1)
+        first = min(
+            (i for i, u in self.known.items() if u >= self.wanted and i > short), default=-1
+        )
+        if 0 <= short < first:
+            rise = (self.known[first] - self.known[short]) / (fine(first) - fine(short))
+            return fine(first), self.known[first], rise
+        near = sorted(self.known, key=lambda i: abs(self.known[i] - self.wanted))[:2]
         if len(near) == 2:
             found = (self.known[near[0]] - self.known[near[1]]) / (fine(near[0]) - fine(near[1]))
             # two that lie close together say little of it
@@ -145,12 +155,15 @@ def coarsest(
         if here >= guess.wanted:
             high = i
             near = here - guess.wanted < NEAR * len(tried)
-            if begin.is_smooth or near or (i and guess.at(i - 1) < guess.wanted):
+            if near or (i and guess.at(i - 1) < guess.wanted):
                 break
-            i = min(max(guess.place(ABOVE), low), high - 1)
+            if begin.is_smooth and len(tried) == 1:
+                break
         else:
             low = min(i + 1, high)
-            i = min(max(guess.place(ABOVE), low), high)
+        # halved where lines do not help, as with grain that is there or not
+        i = guess.place(ABOVE) if len(tried) < LINES else (low + high) // 2
+        i = min(max(i, low), high - (high in tried and high > low))
     if guess.is_smooth:
         high = scale.qualities.index(scale.faithful)
         if high not in tried:
