@@ -53,7 +53,8 @@ class DeliveryRow(Schema):
     total: int
     done: int
     reused: int
-    size_bytes: int  # so far
+    handed: int  # files that are made and handed over, so far
+    size_bytes: int  # of those
     seconds_left: int | None  # of an open run, as soon as that can be told
     effort: model.Effort  # quick: to look at
     message: str
@@ -146,6 +147,7 @@ def row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
         "total": len(files),
         "done": sum(f.rendition is not None for f in files),
         "reused": sum(f.reused for f in files),
+        "handed": len(handed),
         "size_bytes": sum(f.rendition.size_bytes for f in handed if f.rendition),
         "seconds_left": _seconds_left(delivery),
         "effort": asked.get("effort", "thorough"),

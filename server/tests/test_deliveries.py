@@ -41,6 +41,7 @@ def test_a_run_makes_every_file_and_a_zip(designer, placement):
     done = export(designer, placement)
     assert (done["state"], done["total"], done["done"], done["reused"]) == ("done", 12, 12, 0)
     archive = unzip(designer, done)
+    assert done["handed"] == sum(n.startswith("images/") for n in archive.namelist())
     assert {n for n in archive.namelist() if not n.startswith("images/")} == {
         "page.html",
         "snippet.html",

@@ -1594,6 +1594,8 @@ export interface components {
             files: components["schemas"]["FileOut"][];
             /** Finished */
             finished: string | null;
+            /** Handed */
+            handed: number;
             /** Id */
             id: number;
             /** Is Current */
@@ -2194,6 +2196,8 @@ export interface components {
             effort: "quick" | "thorough";
             /** Finished */
             finished: string | null;
+            /** Handed */
+            handed: number;
             /** Id */
             id: number;
             /** Message */

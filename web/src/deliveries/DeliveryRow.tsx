@@ -60,8 +60,8 @@ export function DeliveryRow({ siteId, run }: { siteId: number; run: Run }) {
             <>
               <strong>{bytes(run.size_bytes)}</strong>
               <span>
-                {plural(run.total, "file")}
-                {run.reused > 0 && `, ${fresh} new`}
+                {plural(run.handed, "file")}
+                {run.reused > 0 && `, ${fresh} made for it`}
               </span>
             </>
           )}

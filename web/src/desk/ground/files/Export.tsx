@@ -68,7 +68,7 @@ export function Export() {
         {total === 0
           ? "Nothing to export yet"
           : done && delivery.is_current
-            ? `${plural(delivery.total, "file")}, ${bytes(delivery.size_bytes)}`
+            ? `${plural(delivery.handed, "file")}, ${bytes(delivery.size_bytes)}`
             : `${plural(total, "file")}, ${missing === total ? "none made yet" : missing ? `${missing} to make` : "all made"}`}
       </h3>
       {delivery?.state === "failed" || delivery?.state === "stopped" ? (
@@ -80,7 +80,8 @@ export function Export() {
       ) : done ? (
         <p className={classes.said}>
           {delivery.reused ? `${delivery.reused} were here already, ` : ""}
-          {plural(delivery.total - delivery.reused, "file")} made.
+          {plural(delivery.total - delivery.reused, "file")} made
+          {delivery.handed < delivery.total && `, ${delivery.total - delivery.handed} no smaller and left out`}.
           {looked && " A quick look: export for what is handed over."}
           <Whys files={delivery.files} />
         </p>
