@@ -89,7 +89,9 @@ def test_a_quality_that_reaches_the_target_and_little_more_is_found(
     found = coarsest(scale, target, made, None if begin is None else Begin(begin))
     assert found.encodes <= 7
     place = scale.qualities.index(found.quality)
-    if above(0) > SMOOTH and found.quality == scale.faithful:
+    faithful = scale.qualities.index(scale.faithful)
+    assert place >= faithful or linear(target) < SMOOTH
+    if place == faithful and max(above(0) + linear(target), linear(target)) >= SMOOTH:
         return  # the likeness says little of so smooth a picture
     if above(place) < -1e-9:
         assert place == len(scale.qualities) - 1
@@ -195,6 +197,20 @@ def test_every_file_reaches_its_target_and_hardly_more(format_, target):
     image = pyvips.Image.new_from_buffer(found.data, "")
     assert Likeness(vips(PHOTOS["astronaut"])).to(image) == pytest.approx(found.ssim, abs=1e-3)
     assert target <= found.ssim < target + 0.012
+
+
+@pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
+@pytest.mark.parametrize("name", [*PHOTOS, "dusk", "grain"])
+def test_more_likeness_is_never_a_lighter_file(format_, name):
+    """Of photographs, of what is nearly flat, and of grain."""
+    y, x = np.mgrid[0:400, 0:600]
+    dusk = np.stack([60 + y / 4, 90 + x / 8, 140 - y / 8], -1)
+    grain = dusk + np.random.default_rng(2).normal(0, 5, (400, 600, 1))
+    px = {**PHOTOS, "dusk": dusk, "grain": grain.clip(0, 255)}[name].astype(np.uint8)
+    cutting = encode.Cutting(vips(px))
+    made = [cutting.encode(format_, target, "quick") for target in (0.9, 0.935, 0.955, 0.97, 0.985)]
+    qualities = [m.quality for m in made]
+    assert qualities == sorted(qualities)
 
 
 def test_the_same_picture_is_the_same_file():

@@ -21,8 +21,6 @@ Made = TypeVar("Made")
 NEAR = 0.06
 #: By so much a guess is put above the target, so that it seldom falls short of it.
 ABOVE = 0.25 * NEAR
-#: Where the coarsest quality lies so far above the target, the picture is smooth.
-SMOOTH = 0.2
 #: A sample is looked at no more often than this, and no more once it is so near to the target.
 SAMPLED, SAMPLED_NEAR = 3, 0.15
 #: After so many tries the rest of the scale is halved.
@@ -33,6 +31,10 @@ _ALMOST_ONE = 1 - 1e-6
 def linear(ssim: float) -> float:
     """−ln(1 − SSIM), up to that of an SSIM of 0.999999."""
     return -math.log(1 - min(max(ssim, 0.0), _ALMOST_ONE))
+
+
+#: A picture that even the coarsest quality keeps so alike is smooth.
+SMOOTH = linear(0.97)
 
 
 @dataclass(frozen=True)
@@ -95,8 +97,8 @@ class Guess:
 
     @property
     def is_smooth(self) -> bool:
-        """Whether the coarsest quality was tried and lies far above the target."""
-        return self.known.get(0, self.wanted) > self.wanted + SMOOTH
+        """Whether the coarsest quality was tried, and shows that the picture is smooth."""
+        return self.known.get(0, 0.0) > SMOOTH
 
     def place(self, above: float = 0.0) -> int:
         """The first place on the scale that is expected to reach the target, and `above` more."""
@@ -110,8 +112,8 @@ class Guess:
 
 
 class Begin(NamedTuple):
-    """Where on the scale to begin, and whether the picture is known to be smooth: then even the
-    coarsest quality lies far above the target. `samples`: how many tries that took."""
+    """Where on the scale to begin, and whether the picture is known to be smooth. `samples`: how
+    many tries that took."""
 
     place: int
     is_smooth: bool = False
@@ -142,13 +144,15 @@ def coarsest(
     """Find it. `encode` makes one file at a quality and says its SSIM. The more was tried, the
     farther above the target the search may end.
 
-    Of a smooth picture the likeness of luma says little: it is made at the faithful quality."""
+    Of a smooth picture the likeness of luma says little: it is made at the faithful quality or
+    finer, and so is whatever is to be as alike as that, so that more likeness is never less."""
     guess = Guess(scale, linear(target))
     begin = begin or Begin(guess.place())
-    i = begin.place
+    faithful = scale.qualities.index(scale.faithful)
     tried: dict[int, tuple[Made, float]] = {}
     # the target is met between these: `low` is the first place that may reach it, `high` does
-    low, high = 0, len(scale.qualities) - 1
+    low, high = faithful if guess.wanted >= SMOOTH else 0, len(scale.qualities) - 1
+    i = max(begin.place, low)
     while low < high or high not in tried:
         tried[i] = encode(scale.qualities[i])
         here = guess.known[i] = linear(tried[i][1])
@@ -164,8 +168,8 @@ def coarsest(
         # halved where lines do not help, as with grain that is there or not
         i = guess.place(ABOVE) if len(tried) < LINES else (low + high) // 2
         i = min(max(i, low), high - (high in tried and high > low))
-    if guess.is_smooth:
-        high = scale.qualities.index(scale.faithful)
+    if guess.is_smooth and high < faithful:
+        high = faithful
         if high not in tried:
             tried[high] = encode(scale.qualities[high])
     made, ssim = tried[high]
