@@ -99,7 +99,7 @@ def _bare_chunk(chunk: list[Tried]) -> int:
         cutting = encode.Cutting(cut(image, crop, (w, h)))
         cutting._sharp = same[0].sharp
         for t in same:
-            codec = cutting._codec(t.rendition.format, "thorough")
+            codec = cutting.codec(t.rendition.format, "thorough")
             for picture, times in ((cutting.sample, t.samples), (codec.image, t.encodes)):
                 for _ in range(times):
                     data = codec.make(getattr(picture, "picture", picture), t.quality)

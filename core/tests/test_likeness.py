@@ -141,7 +141,7 @@ def test_a_sample_tells_how_like_the_whole_is(format_):
     """Photographs side by side, as large as what is sampled, with details of many sizes."""
     whole = vips(np.tile(PHOTOS["coffee"], (3, 3, 1)))
     cutting = encode.Cutting(whole)
-    codec = cutting._codec(format_, "thorough")
+    codec = cutting.codec(format_, "thorough")
     sample = Sample(whole)
     assert sample.picture.width * sample.picture.height < whole.width * whole.height / 5
     for quality in codec.scale.qualities[::12]:

@@ -138,7 +138,7 @@ class Cutting:
         """The smallest file of a format that reaches the target."""
         if format_ == "png":
             return Encoded(png(self.pixels if self.alpha else self.flat, effort), 0, 1.0, 1)
-        codec = self._codec(format_, effort)
+        codec = self.codec(format_, effort)
         begin = None
         if not self.alpha and (sample := self.sample):
 
@@ -156,29 +156,28 @@ class Cutting:
             found.made, found.quality, found.ssim, found.encodes, begin.samples if begin else 0
         )
 
-    def _codec(self, format_: Format, effort: Effort) -> _Codec:
+    def codec(self, format_: Format, effort: Effort) -> Codec:
+        """The encoder of a format for this picture, as it is set."""
         image = self.pixels if self.alpha else self.flat
         if format_ == "jpeg":
-            return _Codec(
-                JPEG, self.flat, lambda image, q: jpeg(image, q, effort, sharp=self.sharp)
-            )
+            return Codec(JPEG, self.flat, lambda image, q: jpeg(image, q, effort, sharp=self.sharp))
         if format_ == "webp":
             read = _seen_luma if self.alpha else coded_luma
-            return _Codec(
+            return Codec(
                 WEBP, image, lambda image, q: webp(image, q, effort, sharp=self.sharp), read
             )
         if self.alpha or not avif.takes(self.flat.width, self.flat.height):
-            return _Codec(AOM, image, lambda image, q: aom(image, q, effort), _seen_luma)
+            return Codec(AOM, image, lambda image, q: aom(image, q, effort), _seen_luma)
 
         def svt(image: pyvips.Image, q: int) -> bytes:
             planes = self.planes if image is self.flat else avif.yuv420(image)
             size = image.width, image.height
             return avif.encoded(planes, size, avif.COARSEST - q, SVT_PRESETS[effort])
 
-        return _Codec(SVT, self.flat, svt)
+        return Codec(SVT, self.flat, svt)
 
 
-class _Codec(NamedTuple):
+class Codec(NamedTuple):
     """An encoder with its scale, the picture it is for, and how its files are read to be
     compared."""
 
