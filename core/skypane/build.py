@@ -17,7 +17,7 @@ from typing import Any, Literal, NamedTuple
 
 from skypane.comparing import why_made
 from skypane.errors import NoRoom, SkyPaneError
-from skypane.handover import FOLDER, Blueprint, FileFacts, Finished, blueprint, finish
+from skypane.handover import FOLDER, Blueprint, FileFacts, Finished, blueprint, finish, fonts_of
 from skypane.model import Rendition
 from skypane.pixels.guarded import Guard, Limits
 from skypane.pixels.several import Source, encoded, sha256_of
@@ -172,9 +172,15 @@ def _text_steps(build: Build) -> list[Step]:
     finished = finish(build.blueprint, build.folder.facts)
     return [
         Step("text", name, "it differs")
-        for name, text in finished.texts.items()
-        if not build.folder.holds(name, hashlib.sha256(text.encode()).hexdigest())
+        for name, data in _written(finished).items()
+        if not build.folder.holds(name, hashlib.sha256(data).hexdigest())
     ]
+
+
+def _written(finished: Finished) -> dict[str, bytes]:
+    """What goes with the pictures: texts, and the typefaces that they ask for."""
+    texts = {name: text.encode() for name, text in finished.texts.items()}
+    return texts | {name: path.read_bytes() for name, path in fonts_of(finished.texts).items()}
 
 
 #: Hears of a step, and how many files of how many are made.
@@ -233,8 +239,7 @@ def _put(build: Build, finished: Finished, made: Mapping[str, Path]) -> list[Ste
         if source is None:
             raise Failed(f"{name} was removed while it was built. Build again.")
         folder.put(name, source.read_bytes())
-    for name, text in finished.texts.items():
-        data = text.encode()
+    for name, data in _written(finished).items():
         if not folder.holds(name, hashlib.sha256(data).hexdigest()):
             folder.put(name, data)
             steps.append(Step("text", name, "it differs"))
@@ -245,7 +250,7 @@ def _remove_old(build: Build, finished: Finished) -> list[Step]:
     """Files of an earlier build that are no longer handed over; what is not ours stays."""
     folder = build.folder
     entries = json.loads(finished.texts["manifest.json"])["files"]
-    names = {**dict.fromkeys(finished.texts, ""), **{f["name"]: f["key"] for f in entries}}
+    names = {**dict.fromkeys(_written(finished), ""), **{f["name"]: f["key"] for f in entries}}
     steps = []
     for name in [n for n in folder.names if n not in names]:
         path = folder.path / name
@@ -270,7 +275,7 @@ def check(build: Build) -> tuple[Step, ...]:
     finished = finish(build.blueprint, folder.facts)
     keys = {FOLDER + r.name: r.key for r in build.blueprint.files}
     steps = list(_wrong(folder, finished, keys))
-    known = {*finished.files, *finished.texts, KNOWN}
+    known = {*finished.files, *_written(finished), KNOWN}
     for path in sorted(p for p in folder.path.rglob("*") if p.is_file()):
         name = path.relative_to(folder.path).as_posix()
         if name not in known and not name.startswith(".skypane-"):
@@ -287,11 +292,11 @@ def _wrong(folder: Folder, finished: Finished, keys: Mapping[str, str]) -> Itera
             yield Step("size", name, f"{path.stat().st_size} bytes, made with {fact.size_bytes}")
         elif sha256_of(path) != fact.sha256:
             yield Step("stale", name, "other content of the same size")
-    for name, text in finished.texts.items():
+    for name, data in _written(finished).items():
         path = folder.path / name
         if not path.is_file():
             yield Step("missing", name)
-        elif path.read_bytes() != text.encode():
+        elif path.read_bytes() != data:
             yield Step("stale", name, "it differs from the plan")
 
 

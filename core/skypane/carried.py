@@ -57,10 +57,10 @@ def respan(
     layout: dict[str, dict[str, Any]] = {}
     wider: dict[str, Any] = {}
     for letter, was in taken.items():
-        own = {k: v for k, v in values[was].items() if k not in wider or wider[k] != v}
+        own = {k: v for k, v in values[was].values.items() if k not in wider or wider[k] != v}
         if own:
             layout[letter] = own
-        wider = values[was]
+        wider = values[was].values
     changed = {"parts": tuple(parts), "common": common, "layout": layout}
     return placement.model_copy(update=changed)
 

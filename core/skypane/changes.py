@@ -50,20 +50,29 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append(f"Now {b.kind}")
     if a.lead != b.lead:
         out.append("Loading")
-    if a.layout != b.layout:
-        out.append("Layout")
+    if a.words != b.words:
+        out.append("Words")
+    if a.one_of != b.one_of:
+        out.append("The set that it is one of")
+    out += _of_layout(a.layout, b.layout)
     if a.frame != b.frame:
         out.append("Named frame")
     if (a.lists, a.n_files) != (b.lists, b.n_files):
         out.append("Widths to export")
     if a.formats != b.formats:
         out.append("Formats")
-    if len(a.parts) != len(b.parts):
+    roles = {p.role: p for p in a.parts if p.role}, {p.role: p for p in b.parts if p.role}
+    out += [f"{role.capitalize()} added" for role in roles[1] if role not in roles[0]]
+    out += [f"{role.capitalize()} removed" for role in roles[0] if role not in roles[1]]
+    if len(a.parts) != len(b.parts) and not (roles[0] or roles[1]):
         gone, come = len(a.parts), len(b.parts)
         out.append(f"{come - gone} parts more" if come > gone else f"{gone - come} parts fewer")
     out += _of_treatments(a.common, b.common, " for all parts")
     for index, (old, new) in enumerate(zip(a.parts, b.parts, strict=False)):
-        where = f" in part {index + 1}" if len(b.parts) > 1 else ""
+        if old.role != new.role:
+            continue
+        where = f" of the {new.role}" if new.role else f" in part {index + 1}"
+        where = where if len(b.parts) > 1 and (new.role or index) else ""
         if old.alt != new.alt:
             out.append(f"Alt text{where}")
         for letter in sorted({*old.ladders, *new.ladders}):
@@ -73,6 +82,44 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
     for id_ in sorted({*before.looks} & {*after.looks}):
         out += _of_look(before.looks[id_], after.looks[id_])
     return tuple(out)
+
+
+#: Values of a kind that are called otherwise than their field.
+LAYOUT_WORDS = {
+    "shows": "where words show",
+    "place": "place of the words",
+    "percent": "width of the words",
+    "margin_px": "margin",
+    "align": "alignment",
+    "heading_px": "size of the heading",
+    "text_px": "size of the text",
+    "colour": "colour of the words",
+    "button": "colours of the buttons",
+    "box": "box behind the words",
+    "strength": "strength of the scrim",
+    "side": "side of the words",
+    "share_percent": "share of the row",
+    "mark_percent": "width of the mark",
+    "mark_most_px": "greatest width of the mark",
+    "inset_px": "size of the inset",
+    "inset_round": "shape of the inset",
+    "inset_border_px": "border of the inset",
+    "inset_border": "colour of the inset's border",
+}
+
+
+def _of_layout(
+    before: Mapping[str, Mapping[str, object]], after: Mapping[str, Mapping[str, object]]
+) -> list[str]:
+    out = []
+    for letter in sorted({*before, *after}):
+        old, new = before.get(letter, {}), after.get(letter, {})
+        fields = [f for f in {**new, **old} if old.get(f) != new.get(f)]
+        if fields:
+            said = ", ".join(LAYOUT_WORDS.get(f, f.replace("_", " ")) for f in fields[:2])
+            said += f" and {len(fields) - 2} more" if len(fields) > 2 else ""
+            out.append(f"{said[:1].upper()}{said[1:]} of span {letter}")
+    return out
 
 
 def _of_treatments(before: Treatments, after: Treatments, where: str) -> list[str]:

@@ -10,6 +10,7 @@ import html
 import json
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
+from pathlib import Path
 from typing import Any, Literal, NamedTuple
 
 from pydantic import Field
@@ -19,12 +20,15 @@ from skypane.files.kept import LeftOut, left_out, without
 from skypane.files.renditions import Files, renditions
 from skypane.identifiers import identifier, unique
 from skypane.markup.css import css_lines
+from skypane.markup.fonts import FOLDER as FONTS
+from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.model import Effort, Original, Placement, Rendition, Site
 from skypane.shown.plan import Plan, plan
 from skypane.values import Noun
+from skypane.words.faces import FACES
 
 FOLDER = "images/"
 #: The style sheet of several placements.
@@ -163,6 +167,13 @@ def finish(found: Blueprint, facts: Mapping[str, FileFacts]) -> Finished:
     return Finished(texts, tuple(FOLDER + r.name for r in files_), tuple(gone))
 
 
+def fonts_of(texts: Mapping[str, str]) -> dict[str, Path]:
+    """The files of typefaces that the texts of a run ask for, by the name that they have there."""
+    said = "".join(text for name, text in texts.items() if name.endswith(".css"))
+    found = {f"{FONTS}{f.name}": f.path for face in FACES.values() for f in face.files}
+    return {name: path for name, path in found.items() if f'url("{name}")' in said}
+
+
 _Planned = Sequence[tuple[Plan, Files]]
 
 
@@ -171,12 +182,13 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
         p.placement.called: text_of(placement_lines(p, files, FOLDER)) for p, files in planned
     }
     sheets = {p.placement.called: text_of(css_lines(p)) for p, _ in planned}
+    fonts = text_of(font_lines(p for p, _ in planned))
     if asked.scope == "placement":
         ((called, snippet),) = snippets.items()
         return {
             "page.html": page_html(planned[0][0].placement.name, [snippet]),
             "snippet.html": snippet,
-            "picture.css": sheets[called],
+            "picture.css": fonts + sheets[called],
         }
     out = {}
     names = unique(identifier(page.title, "page") for page in asked.pages)
@@ -192,7 +204,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
             for name, title in shown
         ]
         out["index.html"] = page_html(asked.name, links, stylesheet=SHEET)
-    out[SHEET] = "".join(sheets.values())
+    out[SHEET] = fonts + "".join(sheets.values())
     out |= {f"snippets/{called}.html": snippet for called, snippet in snippets.items()}
     return out
 

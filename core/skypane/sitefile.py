@@ -14,7 +14,7 @@ from pydantic import Field, ValidationError
 
 from skypane.errors import SkyPaneError, say
 from skypane.handover import Asked, AskedPage
-from skypane.model import Original, Part, Placement, Site, Treatment, Treatments
+from skypane.model import Original, Placement, Site, Treatment, Treatments
 from skypane.model.stored import VERSION, lifted
 from skypane.numerals import whole
 from skypane.treatments import own_values
@@ -131,9 +131,7 @@ def renumbered(placement: Placement, numbers: Mapping[int, int]) -> Placement:
             out[letter] = Treatment(**values)
         return out
 
-    parts = tuple(
-        Part(alt=p.alt, treatments=one(p.treatments), ladders=p.ladders) for p in placement.parts
-    )
+    parts = tuple(p.model_copy(update={"treatments": one(p.treatments)}) for p in placement.parts)
     return placement.model_copy(update={"parts": parts, "common": one(placement.common)})
 
 

@@ -189,13 +189,26 @@ def said_by(frame: NamedFrame) -> Treatments:
     }
 
 
-def layout_values(site: Site, placement: Placement) -> dict[str, dict[str, Any]]:
+class LayoutSaid(NamedTuple):
+    """The values of the kind itself in one span, and the letter of the span that each is from."""
+
+    values: dict[str, Any]
+    origin: dict[str, str]
+
+    def source(self, field: str | None, letter: str) -> str:
+        """Where in a placement a value is set; in the span itself where it is a default."""
+        top = (field or "").split(".")[0]
+        return f"layout.{self.origin.get(top, letter)}" + (f".{field}" if field else "")
+
+
+def layout_values(site: Site, placement: Placement) -> dict[str, LayoutSaid]:
     """Per letter the values of the kind itself, handed down from wider spans."""
-    current: dict[str, Any] = {}
+    current = LayoutSaid({}, {})
     out = {}
     for span in reversed(spans_of(site)):
-        own = placement.layout.get(span.letter, {})
-        current = {**current, **{k: v for k, v in own.items() if v is not None}}
+        own = {k: v for k, v in placement.layout.get(span.letter, {}).items() if v is not None}
+        origin = dict.fromkeys(own, span.letter)
+        current = LayoutSaid({**current.values, **own}, {**current.origin, **origin})
         out[span.letter] = current
     return out
 
@@ -226,8 +239,9 @@ def with_values(treatments: Treatments, letter: str, values: Treatment) -> Treat
 
 
 def showing(placement: Placement, original: int) -> Placement:
-    """The placement with all its rules, but another original wherever it shows one. What speaks of
-    the one that was there, a crop and the areas that matter, goes with it."""
+    """The placement with all its rules, but another original wherever it shows one; what lies on
+    the picture stays. What speaks of the one that was there, a crop and the areas that matter, goes
+    with it."""
 
     def shown(treatments: Treatments) -> Treatments:
         out = {}
@@ -240,6 +254,8 @@ def showing(placement: Placement, original: int) -> Placement:
 
     parts = tuple(
         part.model_copy(update={"treatments": shown(part.treatments), "alt": None})
+        if part.role is None
+        else part
         for part in placement.parts
     )
     return placement.model_copy(update={"parts": parts, "common": shown(placement.common)})

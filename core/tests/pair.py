@@ -21,7 +21,7 @@ class Pair(Layout):
         return spot.values.gap_px or 0.0
 
     def frame(self, spot, part):
-        e, ratio, _ = spot.cells[part]
+        e, ratio = spot.cells[part][:2]
         page = frame_widths(FullWidth(), spot.viewports.widths, spot.container)
         W = (page[None, :] - self.gap(spot)) / 2
         H = frame_heights(e.height, W, spot.viewports.heights[1:2], ratio)
@@ -30,12 +30,12 @@ class Pair(Layout):
     def pieces(self, spot, part):
         return [Piece(np.inf, 0.5, -self.gap(spot) / 2)]
 
-    def box_css(self, spot):
+    def rules(self, spot):
         gap = f"{self.gap(spot):g}px"
-        return {"display": "flex", "align-items": "flex-start", "gap": gap}
+        return {"": {"display": "flex", "align-items": "flex-start", "gap": gap}}
 
     def frame_css(self, spot, part):
-        e, _, natural = spot.cells[part]
+        e, natural = spot.cells[part].effective, spot.cells[part].natural
         half = f"calc((100% - {self.gap(spot):g}px) / 2)"
         return {"width": half, **height_css(e.height, natural), "background": e.background}
 

@@ -158,8 +158,8 @@ def test_what_a_kind_cannot_be_is_refused_with_a_sentence():
     for wrong, said, field in (
         ({"kind": "carpet"}, "no kind of placement called carpet", "kind"),
         ({"parts": PAIR.parts[:1]}, "has 2 parts; this one has 1", "parts"),
-        ({"layout": {"A": {"gap_px": "wide"}}}, "must be a number", "layout"),
-        ({"layout": {"A": {"columns": 3}}}, "not known here", "layout"),
+        ({"layout": {"A": {"gap_px": "wide"}}}, "must be a number", "layout.A.gap_px"),
+        ({"layout": {"A": {"columns": 3}}}, "not known here", "layout.A.columns"),
         ({"layout": {"K": {}}}, "no span K", "treatments"),
     ):
         with pytest.raises(InvalidPlan, match=said) as refused:

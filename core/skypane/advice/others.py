@@ -123,6 +123,20 @@ def _below_least(p: ShownSpan, side_px: float) -> str:
     )
 
 
+def square_around(rect: Rect, original: Original, *, in_circle: bool = False) -> Rect:
+    """The square of the original around a part of it, a tenth larger, and with `in_circle` so large
+    that the part lies in the circle in it too, as far as there is room."""
+    x0, x1, y0, y1 = rect.edges
+    across, down = original.width_px, original.height_px
+    long, high = (x1 - x0) * across, (y1 - y0) * down
+    circle = math.hypot(long, high) if in_circle else 0.0
+    side = min(max(1.1 * long, 1.1 * high, circle), across, down)
+    w, h = side / across, side / down
+    return Rect(
+        x=min(max((x0 + x1 - w) / 2, 0), 1 - w), y=min(max((y0 + y1 - h) / 2, 0), 1 - h), w=w, h=h
+    )
+
+
 def colour_alone(p: ShownSpan) -> list[Remedy]:
     """No picture in this span; or one area alone, as a small stand-in."""
     steps = [
@@ -134,15 +148,13 @@ def colour_alone(p: ShownSpan) -> list[Remedy]:
         )
     ]
     area, whole = p.keeps[0], whole_picture(p)
-    x0, x1, y0, y1 = area.rect.edges
-    side = min(max((x1 - x0) * whole.w, (y1 - y0) * whole.h) * 1.1, whole.w, whole.h)
-    w, h = side / whole.w, side / whole.h
+    x0, x1, _, _ = area.rect.edges
+    crop = square_around(area.rect, p.original)
+    w, h = crop.w, crop.h
+    side = w * whole.w
     shown_px = max(STAND_IN_PX, math.ceil((area.least_px or 0) / (x1 - x0) * w))
     if min(w, h) < LEAST_SHARE or shown_px > float(p.W.min()) or side < shown_px:
         return steps  # too small a part of the picture, larger than the frame itself, or soft
-    crop = Rect(
-        x=min(max((x0 + x1 - w) / 2, 0), 1 - w), y=min(max((y0 + y1 - h) / 2, 0), 1 - h), w=w, h=h
-    )
     treatment = what_changes(
         p,
         width=FixedWidth(width_px=shown_px),

@@ -4,10 +4,31 @@ from __future__ import annotations
 
 from typing import Literal
 
+from pydantic import JsonValue
+
 from skypane.model import Treatment
 from skypane.values import Answer
 
-RemedyKind = Literal["aim", "uncrop", "whole", "ratio", "crop", "taller", "original", "colour"]
+RemedyKind = Literal[
+    "aim",
+    "uncrop",
+    "whole",
+    "ratio",
+    "words",
+    "crop",
+    "taller",
+    "original",
+    "colour",
+    # of words
+    "scrim",
+    "ink",
+    "place",
+    "box",
+    "below",
+    "smaller",
+    "higher",
+    "background",
+]
 
 
 class Remedy(Answer):
@@ -15,7 +36,7 @@ class Remedy(Answer):
     it does not work.
 
     `narrower` are values that narrower spans take for their own, so that nothing but this span
-    changes.
+    changes. `layout` and `narrower_layout` are the same of the kind's own values.
     """
 
     kind: RemedyKind
@@ -24,12 +45,21 @@ class Remedy(Answer):
     label: str = ""
     treatment: Treatment | None = None
     narrower: dict[str, Treatment] = {}
+    layout: dict[str, JsonValue] = {}
+    narrower_layout: dict[str, dict[str, JsonValue]] = {}
     figures: dict[str, float] = {}
 
 
 def works(kind: RemedyKind, why: str, label: str, treatment: Treatment, **figures: float) -> Remedy:
     """A remedy that helps."""
     return Remedy(kind=kind, works=True, why=why, label=label, treatment=treatment, figures=figures)
+
+
+def lays(
+    kind: RemedyKind, why: str, label: str, layout: dict[str, JsonValue], **figures: float
+) -> Remedy:
+    """A remedy that helps, by values of the kind itself."""
+    return Remedy(kind=kind, works=True, why=why, label=label, layout=layout, figures=figures)
 
 
 def fails(kind: RemedyKind, why: str, **figures: float) -> Remedy:

@@ -56,6 +56,8 @@ def _ratio_height(ratio: float, **bounds: float | None) -> RatioHeight:
 def shown_whole(p: ShownSpan) -> Remedy:
     """At the natural ratio within the least and greatest height, else whole in the present
     frame."""
+    if p.layout.words_lie_on(p.spot) and p.index == 0:
+        return fails("whole", "Words lie on the picture, so it cannot simply be shown whole.")
     freed, without = freed_of_crop(p)
     bounds = {
         "least_px": p.effective.height.least_px,

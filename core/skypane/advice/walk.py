@@ -1,21 +1,23 @@
 """The gentlest treatment that leaves every keep area whole (and large enough) at every width of a
 span (02-rules §5).
 
-Walked down in this order (common practice): aim, the whole picture, another ratio, another
-original, a colour. Areas that are too small where they are seen are helped by a tighter crop, then
-by a taller frame. Each step is computed; why a gentler one fails is said in numbers. No step breaks
-a least or greatest height that was set: it says that it would have to.
+Walked down in this order (common practice): aim, the whole picture, another ratio, words aside,
+another original, a colour. Areas that are too small where they are seen are helped by a tighter
+crop, then by a taller frame. Each step is computed; why a gentler one fails is said in numbers. No
+step breaks a least or greatest height that was set: it says that it would have to.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
+from types import MappingProxyType
 from typing import Any
 
 import numpy as np
 from pydantic import ValidationError
 
 from skypane.advice.aiming import by_aim, without_crop
+from skypane.advice.aside import words_aside, words_lie_on
 from skypane.advice.crops import by_tighter_crop
 from skypane.advice.others import colour_alone, other_originals
 from skypane.advice.remedies import Advice, Remedy, RemedyKind, fails
@@ -25,7 +27,7 @@ from skypane.geometry import WHOLE
 from skypane.model import Original, Placement, Treatment
 from skypane.shown.keeps import CUT, LOST, SMALL, failing, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
-from skypane.treatments import ALL, NAMED, OF_ORIGINAL, own_values, with_values
+from skypane.treatments import ALL, NAMED, OF_ORIGINAL, LayoutSaid, own_values, with_values
 from skypane.values import once
 
 
@@ -50,6 +52,8 @@ def _same_original(p: ShownSpan) -> tuple[tuple[Remedy, ...], tuple[Remedy, ...]
     codes = np.unique(np.concatenate([fate_codes(p, a)[0] for a in failing(p)]))
     if CUT in codes or LOST in codes:
         steps += [_had("whole", shown_whole, p), _had("ratio", by_ratio, p)]
+        if words_lie_on(p):
+            steps.append(_had("words", words_aside, p))
     if SMALL in codes:
         steps += [_had("crop", by_tighter_crop, p), _had("taller", by_height, p)]
     return tuple(steps), tuple(colour_alone(p))
@@ -71,6 +75,7 @@ def advise_part(
     originals: Mapping[int, Original],
     budget_bytes: int,
     only: str | None = None,
+    said: Mapping[str, LayoutSaid] = MappingProxyType({}),
 ) -> tuple[Advice, ...]:
     """The advice for every span of a part that fails, from the narrowest; or for the span of letter
     `only`, if it fails. Each remedy says what keeps the next narrower span as it is."""
@@ -81,15 +86,32 @@ def advise_part(
             continue
         if i:
             narrower = part.spans[i - 1]
-            origin = part.origins[narrower.span.letter]
-            steps = (
-                s.model_copy(update={"narrower": left_alone(narrower, origin, s.treatment)})
-                if s.treatment
-                else s
-                for s in advice.steps
-            )
-            advice = advice.model_copy(update={"steps": tuple(steps)})
+            steps = with_narrower(advice.steps, narrower, part.origins[narrower.span.letter], said)
+            advice = advice.model_copy(update={"steps": steps})
         out.append(advice)
+    return tuple(out)
+
+
+def with_narrower(
+    steps: Iterable[Remedy],
+    narrower: SpanPlan,
+    origin: Mapping[str, str],
+    said: Mapping[str, LayoutSaid],
+) -> tuple[Remedy, ...]:
+    """Remedies with what keeps the next narrower span as it is. `origin` says where the values of
+    its treatment come from, `said` the kind's own values by letter."""
+    out = []
+    letter = narrower.span.letter
+    for step in steps:
+        treated = step.treatment
+        found = said.get(letter)
+        own = {f for f, where in found.origin.items() if where == letter} if found else set()
+        values = narrower.spot.values.model_dump(mode="json")
+        kept = {f: values[f] for f in step.layout if f not in own}
+        changed: dict[str, Any] = {"narrower_layout": {letter: kept} if kept else {}}
+        if treated:
+            changed["narrower"] = left_alone(narrower, origin, treated)
+        out.append(step.model_copy(update=changed))
     return tuple(out)
 
 
@@ -131,4 +153,9 @@ def applied(placement: Placement, part: int, letter: str, remedy: Remedy) -> Pla
     treatments = mine.treatments
     for where, values in {letter: remedy.treatment or Treatment(), **remedy.narrower}.items():
         treatments = with_values(treatments, where, values)
-    return placement.with_part(part, mine.model_copy(update={"treatments": treatments}))
+    layout = dict(placement.layout)
+    for where, said in {letter: remedy.layout, **remedy.narrower_layout}.items():
+        if said:
+            layout[where] = {**layout.get(where, {}), **said}
+    changed = placement.with_part(part, mine.model_copy(update={"treatments": treatments}))
+    return changed.model_copy(update={"layout": layout})

@@ -116,6 +116,10 @@ def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
     return {"areas": areas, "safe": [x0, x1, y0, y1] if x1 > x0 and y1 > y0 else None}
 
 
+#: What only placements of other kinds than a picture have.
+OF_KINDS = ("layout", "narrower_layout")
+
+
 def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
     known = {o.id: o for o in (question.original, *question.others)}
     found = advise(question.plan(), known, question.site().budget_bytes)
@@ -124,7 +128,8 @@ def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
     advice = found.model_dump(mode="json", exclude_none=True)
     # what narrower spans take for their own has always been called `also` here
     advice["steps"] = [
-        {"also" if k == "narrower" else k: v for k, v in step.items()} for step in advice["steps"]
+        {"also" if k == "narrower" else k: v for k, v in step.items() if k not in OF_KINDS}
+        for step in advice["steps"]
     ]
     return {"advice": advice}
 

@@ -14,7 +14,7 @@ import numpy as np
 
 from skypane.files.ladder import Need
 from skypane.geometry import Crop
-from skypane.model import Lists, Original, Placement, Site, Viewers
+from skypane.model import Lists, Original, Part, Placement, Site, Viewers
 from skypane.numerals import whole_px
 from skypane.shown.plan import PartPlan, ShownSpan, crop_px
 from skypane.values import once
@@ -43,9 +43,10 @@ class Group:
         return tuple(p.span.letter for p in self.spans)
 
 
-def lists_of(site: Site, placement: Placement) -> Lists:
-    """How a placement's files are offered: as it says itself, else as its site does."""
-    return placement.lists or site.lists
+def lists_of(site: Site, placement: Placement, part: Part) -> Lists:
+    """How a part's files are offered: as its placement says, else as its site does. What lies on a
+    picture is small and comes at each density."""
+    return "densities" if part.role is not None else placement.lists or site.lists
 
 
 def groups(part: PartPlan, lists: Lists) -> tuple[Group, ...]:

@@ -27,9 +27,19 @@ def stems(names: Iterable[str]) -> list[str]:
 
 
 def part_name(placement: Placement, part: int) -> str:
-    """What the class and the files of one part are called: as the placement where it has no other,
-    else with its number."""
-    return placement.called if len(placement.parts) == 1 else f"{placement.called}-{part + 1}"
+    """What the files of one part are called: as the placement where it is its only picture, by its
+    role where it has one, else with its number."""
+    role = placement.parts[part].role
+    if role is not None:
+        return f"{placement.called}-{role}"
+    alone = sum(p.role is None for p in placement.parts) == 1
+    return placement.called if alone else f"{placement.called}-{part + 1}"
+
+
+def part_class(placement: Placement, part: int, in_a_box: bool) -> str:
+    """The class of one part: as its files, but never that of the box around all parts."""
+    name = part_name(placement, part)
+    return f"{name}-picture" if in_a_box and name == placement.called else name
 
 
 def density_text(density: float) -> str:

@@ -186,8 +186,11 @@ def quick_key(r: Rendition, sha256: str) -> str:
 
 def groups_of(plan: Plan) -> tuple[Group, ...]:
     """The groups of all parts, each part's from the narrowest."""
-    lists = lists_of(plan.site, plan.placement)
-    return tuple(g for part in plan.parts for g in groups(part, lists))
+    return tuple(
+        g
+        for part in plan.parts
+        for g in groups(part, lists_of(plan.site, plan.placement, part.part))
+    )
 
 
 def renditions(plan: Plan, effort: Effort = "thorough") -> Files:

@@ -4,24 +4,34 @@ from __future__ import annotations
 
 from skypane.files.renditions import renditions
 from skypane.files.rows import FileRow, file_rows
-from skypane.findings import aim, code, files, frame
+from skypane.findings import aim, code, files, frame, words
 from skypane.findings.rule import RULES, Case, Rule, rule
 from skypane.model import Finding
 from skypane.shown.plan import Plan
+from skypane.shown.sets import Siblings
+from skypane.shown.under import Pixels, no_pixels
 
 __all__ = ["RULES", "Case", "Rule", "documentation", "findings", "findings_of", "rule"]
 
 #: The order in which findings are told: what has to be said first, then step by step.
-ORDER = [module.__name__ for module in (frame, aim, files, code)]
+ORDER = [module.__name__ for module in (frame, aim, words, files, code)]
 RULES.sort(key=lambda rule: ORDER.index(rule.look.__module__))
 
 
-def findings_of(plan: Plan) -> list[Finding]:
-    """What is wrong or wasteful in a computed placement."""
-    return findings(plan, file_rows(renditions(plan), {}))
+def findings_of(
+    plan: Plan, pixels: Pixels = no_pixels, siblings: Siblings = tuple
+) -> list[Finding]:
+    """What is wrong or wasteful in a computed placement. Whether words can be read is known only
+    where `pixels` gives the px of its originals."""
+    return findings(plan, file_rows(renditions(plan), {}), pixels, siblings)
 
 
-def findings(plan: Plan, rows: tuple[FileRow, ...]) -> list[Finding]:
+def findings(
+    plan: Plan,
+    rows: tuple[FileRow, ...],
+    pixels: Pixels = no_pixels,
+    siblings: Siblings = tuple,
+) -> list[Finding]:
     """The same where the files are known already: part by part, then what the layout itself has to
     say."""
     found = [
@@ -37,7 +47,7 @@ def findings(plan: Plan, rows: tuple[FileRow, ...]) -> list[Finding]:
         for part in plan.parts
         for each in RULES
         for spans, sentence in each.look(
-            Case(plan, part, tuple(r for r in rows if r.part == part.index))
+            Case(plan, part, tuple(r for r in rows if r.part == part.index), pixels, siblings)
         )
     ]
     return [*found, *plan.layout.findings(plan.spots)]

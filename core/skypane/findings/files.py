@@ -14,7 +14,7 @@ from skypane.findings.rule import Case, Found, rule
 def soft(case: Case) -> Iterator[Found]:
     """An original has too few px for a density that is offered. Also where that density has no file
     of its own, because it would be the same as a lower one's."""
-    for group in groups(case.part, lists_of(case.site, case.plan.placement)):
+    for group in groups(case.part, lists_of(case.site, case.plan.placement, case.part.part)):
         if group.original.vector:  # sharp at any size
             continue
         mine = [r for r in case.rows if r.spans == group.letters]

@@ -9,15 +9,20 @@ from dataclasses import dataclass
 from skypane.files.rows import FileRow
 from skypane.model import Severity, Site, Step
 from skypane.shown.plan import PartPlan, Plan
+from skypane.shown.sets import Siblings
+from skypane.shown.under import Pixels, no_pixels
 
 
 @dataclass(frozen=True)
 class Case:
-    """What a rule looks at: a part of a computed placement, and the files of that part."""
+    """What a rule looks at: a part of a computed placement, and the files of that part; where the
+    px of originals are to be had, and the other placements of the page."""
 
     plan: Plan
     part: PartPlan
     rows: tuple[FileRow, ...]
+    pixels: Pixels = no_pixels
+    siblings: Siblings = tuple
 
     @property
     def site(self) -> Site:

@@ -8,17 +8,21 @@ is worked out per part and knows no kinds.
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import ClassVar, NamedTuple
 
-from pydantic import ValidationError
+from pydantic import JsonValue, ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
-from skypane.model import Container, Finding, HeightRange, Placement
+from skypane.model import Container, Finding, HeightRange, Placement, Role, Typeface, Words
 from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.frames import Floats, Piece, Viewports, viewports_of
 from skypane.widths.spans import Span
+
+
+class OfLayout(InvalidPlan):
+    """A value of the kind itself that cannot be had; `field` is named as it is there."""
 
 
 class Cell(NamedTuple):
@@ -28,16 +32,20 @@ class Cell(NamedTuple):
     effective: Effective
     ratio: float
     natural: tuple[int, int]
+    role: Role | None = None
 
 
 class Spot(NamedTuple):
-    """One span of a placement as its layout sees it."""
+    """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None
+    where there are none."""
 
     span: Span
     heights: tuple[HeightRange, ...]
     container: Container
     cells: tuple[Cell, ...]
     values: Noun
+    words: Words | None = None
+    typeface: Typeface = "Instrument Sans"
 
     @property
     def viewports(self) -> Viewports:
@@ -66,6 +74,8 @@ class Layout(ABC):
     kind: ClassVar[str]
     #: What the kind can be told per span; every field is None where nothing is said.
     Values: ClassVar[type[Noun]] = Nothing
+    #: Whether words belong to it.
+    has_words: ClassVar[bool] = False
     #: The elements around all parts and around each, where there are any.
     box: ClassVar[str | None] = None
     cell: ClassVar[str | None] = None
@@ -76,6 +86,10 @@ class Layout(ABC):
     def frame(self, spot: Spot, part: int) -> Frame:
         """A part's frame. Raises InvalidPlan where it cannot be had."""
 
+    def together(self, held: tuple[Effective, ...]) -> tuple[Effective, ...]:
+        """What holds for the parts of a span once they are looked at together."""
+        return held
+
     @abstractmethod
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         """The width of the same frame as straight lines, for `sizes`."""
@@ -84,20 +98,32 @@ class Layout(ABC):
     def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
         """Declarations of a part's frame, always the same ones."""
 
-    def box_css(self, spot: Spot) -> dict[str, str]:
-        """Declarations of the box around all parts, always the same ones."""
+    def rules(self, spot: Spot) -> Mapping[str, dict[str, str]]:
+        """Declarations of the box around all parts and of what the kind itself has in it, always
+        the same ones, by what follows the placement's class in the selector."""
+        return {}
+
+    def words_lie_on(self, spot: Spot) -> bool:
+        """Whether words lie on the picture in a span."""
+        return False
+
+    def words_below(self) -> dict[str, JsonValue]:
+        """The kind's own values that put words below the picture."""
         return {}
 
     def findings(self, spots: Sequence[Spot]) -> list[Finding]:
         """What is wrong with the layout itself, looking at all spans from the narrowest."""
         return []
 
-    def values(self, said: dict[str, object]) -> Noun:
-        """The kind's own values, checked. Raises InvalidPlan."""
+    def values(self, said: Mapping[str, object]) -> Noun:
+        """The kind's own values, checked. Raises InvalidPlan with the field as it is named
+        there."""
         try:
             return self.Values.model_validate(said)
         except ValidationError as error:
-            raise InvalidPlan(sentence_of(error), field="layout") from None
+            where = error.errors(include_url=False)[0]["loc"]
+            names = [str(p) for p in where if isinstance(p, int) or p not in ("plain", "linear")]
+            raise OfLayout(sentence_of(error), field=".".join(names)) from None
 
     def check(self, placement: Placement) -> None:
         """Raises InvalidPlan where the placement has too few or too many parts."""

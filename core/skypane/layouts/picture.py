@@ -20,7 +20,7 @@ class Picture(Layout):
     kind = "picture"
 
     def frame(self, spot: Spot, part: int) -> Frame:
-        e, ratio, _ = spot.cells[part]
+        e, ratio = spot.cells[part][:2]
         heights = spot.viewports.heights
         vh = heights if depends_on_viewport_height(e.height) else heights[1:2]
         W = np.broadcast_to(
@@ -33,7 +33,7 @@ class Picture(Layout):
         return width_pieces(spot.cells[part].effective.width, spot.container)
 
     def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
-        e, _, natural = spot.cells[part]
+        e, natural = spot.cells[part].effective, spot.cells[part].natural
         widths = frame_widths(e.width, spot.viewports.widths, spot.container)
         # where it stands matters only where it is narrower than the page
         fills = (widths >= spot.viewports.widths - 0.01).all()

@@ -6,7 +6,9 @@ width, fractional widths included.
 
 from __future__ import annotations
 
-from skypane.files.names import part_name
+from collections.abc import Sequence
+
+from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
 from skypane.markup.aim import axis_position, percent
 from skypane.markup.lines import Line
@@ -79,7 +81,7 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     ones win.
     """
     style, spans = plan.site.media_style, plan.spans
-    sheets: list[_Box | _PartSheet] = [_Box(plan)] if plan.layout.box else []
+    sheets: list[_KindSheet | _PartSheet] = [_KindSheet(plan)]
     sheets += [_PartSheet(plan, part, whole) for part in plan.parts]
     lines: list[Line] = []
     for i, span in enumerate(reversed(in_testing_order(spans, style))):
@@ -118,16 +120,33 @@ class _Declared:
         return [f"{self.selector} {{", *(f"  {d}" for d in said), "}"]
 
 
-class _Box:
-    """The element around all parts."""
+class _KindSheet:
+    """The box around all parts, and what the kind itself puts into it."""
 
     def __init__(self, plan: Plan) -> None:
-        self.plan = plan
-        self.box = _Declared(f".{plan.placement.called}")
+        self.css = {s.span.letter: plan.layout.rules(s) for s in plan.spots}
+        called = plan.placement.called
+        first = next(iter(self.css.values()))
+        self.declared = {k: _Declared(f".{called}{k}") for k in first if not self._unseen(k)}
+        self.idle = {k: _idle([css[k] for css in self.css.values()]) for k in self.declared}
+
+    def _unseen(self, of: str) -> bool:
+        """Whether it is a pseudo-element that paints nothing in any span."""
+        return all(css[of].get("background") == "none" for css in self.css.values()) and (
+            "content" in next(iter(self.css.values()))[of]
+        )
 
     def rules(self, letter: str) -> list[str]:
-        spot = self.plan.parts[0].of(letter).spot
-        return self.box.rule(self.box.changed(self.plan.layout.box_css(spot)))
+        out = []
+        for of, declared in self.declared.items():
+            said = {k: v for k, v in self.css[letter][of].items() if k not in self.idle[of]}
+            out += declared.rule(declared.changed(said))
+        return out
+
+
+def _idle(all_css: Sequence[dict[str, str]]) -> set[str]:
+    """Declarations that say nothing in any span."""
+    return {k for k, v in _NEUTRAL.items() if all(css.get(k, v) == v for css in all_css)}
 
 
 class _PartSheet:
@@ -139,14 +158,12 @@ class _PartSheet:
     """
 
     def __init__(self, plan: Plan, part: PartPlan, whole: bool) -> None:
-        name = part_name(plan.placement, part.index)
+        name = part_class(plan.placement, part.index, bool(plan.layout.box))
         self.frame, self.img = _Declared(f".{name}"), _Declared(f".{name} img")
         self.css = {p.span.letter: span_css(p, WHOLE if whole else cut_of(p)) for p in part.spans}
         all_css = self.css.values()
         self.sized = any(css.exact for css in all_css)
-        self.idle = {
-            k for k, v in _NEUTRAL.items() if all(css.frame.get(k, v) == v for css in all_css)
-        }
+        self.idle = _idle([css.frame for css in all_css])
         self.exact: dict[str, str] = {}
         self.is_first = True
 

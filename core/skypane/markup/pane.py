@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from skypane.files.names import part_name
+from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.picture import alt_text, blank_html, boxed
@@ -26,7 +26,7 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
 def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]:
     spans = {p.span.letter: p for p in part.spans}
     named = {
-        "class": part_name(plan.placement, part.index),
+        "class": part_class(plan.placement, part.index, bool(plan.layout.box)),
         "data-waits": " ".join(p.span.letter for p in part.waiting) or None,
     }
     lines = [Line(text=f"<picture{attributes_html(named)}>")]

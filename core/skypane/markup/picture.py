@@ -11,10 +11,11 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from skypane.files.groups import drawn_widths
-from skypane.files.names import part_name
+from skypane.files.names import part_class
 from skypane.files.renditions import Files
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.sizes import drawn_sizes
+from skypane.markup.words import words_lines
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.widths.conditions import conditions
@@ -101,9 +102,10 @@ def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
     box, cell = plan.layout.box, plan.layout.cell
     if not box:
         return tuple(line for lines in parts for line in lines)
-    if not any(parts):
+    if not any(parts) and not words_lines(plan):
         return ()
     out = [Line(text=f'<{box} class="{plan.placement.called}">')]
+    out += [line.indented() for line in words_lines(plan)]
     for lines in parts:
         inner = [line.indented() for line in lines]
         if cell and inner:
@@ -118,7 +120,8 @@ def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[
     if not served:
         return ()
     style = plan.site.media_style
-    lines = [Line(text=f'<picture class="{part_name(plan.placement, part.index)}">')]
+    called = part_class(plan.placement, part.index, bool(plan.layout.box))
+    lines = [Line(text=f'<picture class="{called}">')]
     for letter, media in conditions(tuple(s.span for s in served.values()), style):
         one = served[letter]
         formats = list(dict.fromkeys(r.format for r in one.files))
@@ -158,12 +161,14 @@ def blank_html(part: PartPlan, media: str | None) -> str:
 
 
 def _img(part: PartPlan, lead: bool, src: str, offered: dict[str, object]) -> str:
+    """Of a lead placement only the picture itself comes before all else: a page can have one
+    picture of high priority (02-rules §11)."""
     attributes = {
         "src": src,
         **offered,
         "alt": alt_text(part) or "",
         "loading": "eager" if lead else "lazy",
-        "fetchpriority": "high" if lead else None,
+        "fetchpriority": "high" if lead and part.part.role is None else None,
         "decoding": "async",
     }
     return f"  <img{attributes_html(attributes)}>"

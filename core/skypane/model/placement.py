@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import Annotated
+from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue
 
@@ -13,6 +13,7 @@ from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
+from skypane.model.words import Words
 from skypane.values import Noun
 
 Treatments = dict[Letter, Treatment]
@@ -31,8 +32,15 @@ MOST_PARTS = 2000
 PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 
 
+#: What a part is to its placement where it is not the picture itself: a title graphic or logo that
+#: lies on it, or a small cut that stands in for it.
+Role = Literal["mark", "inset"]
+
+
 class Part(Noun):
     """One picture of a placement. `treatments` holds, per letter of a span, what it sets itself."""
+
+    role: Role | None = None
 
     # overrides the original's alt text; "": decorative on purpose
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None
@@ -47,7 +55,8 @@ class Placement(Noun):
     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
     what a part sets there itself, and over what the named `frame` says there. `layout` holds values
     of the kind itself, handed down from wider spans to narrower ones like those of a treatment.
-    `n_files` is how many widths each ladder has; None: as few as the site's waste allows.
+    `n_files` is how many widths each ladder has; None: as few as the site's waste allows. `one_of`
+    names a set of which exactly one placement shows at every width.
     """
 
     name: Annotated[str, Field(min_length=1, max_length=80)]
@@ -60,6 +69,8 @@ class Placement(Noun):
     formats: Formats | None = None  # the same
     n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
+    words: Words | None = None
+    one_of: Annotated[str, written(r"\S", "It must not be blank.", max_length=40)] | None = None
     # see `skypane.files.names.stems`
     stem: Stem | None = None
     # the title of its page, where that is known and files are kept by page

@@ -78,6 +78,9 @@ class Naming(Noun):
         return parts
 
 
+#: The typefaces that ship with Sky Pane; `skypane.words.faces` has their files.
+Typeface = Literal["Instrument Sans", "Newsreader"]
+
 #: Heights seen per width of screen: phones, tablets, laptops, desktop screens (common practice).
 USUAL_HEIGHTS = (
     HeightRange(to_px=599, least_px=560, typical_px=640, greatest_px=932),
@@ -111,6 +114,7 @@ class Site(Noun):
     audience: Audience = USUAL_AUDIENCE
     takes: Takes = Takes()
     naming: Naming = Naming()
+    typeface: Typeface = "Instrument Sans"  # of words on pictures
     likeness: Likeness = TARGETS["standard"]
     budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
 

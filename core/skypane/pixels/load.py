@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
+import numpy as np
 import pyvips
 
 from skypane.pixels.svg import decoded, drawable, is_svg
@@ -122,3 +123,14 @@ def _open_heic(path: Path) -> pyvips.Image:
     if len(file) > 1:
         image.set_type(pyvips.GValue.gint_type, "n-pages", len(file))
     return image
+
+
+def values_of(path: str | Path) -> np.ndarray:
+    """The whole sRGB values of a small picture of our own, (height, width, 3 or 4). Raises
+    CannotOpen."""
+    image = open_any(path).colourspace("srgb")
+    try:
+        found: np.ndarray = image.numpy()
+    except pyvips.Error as error:
+        raise CannotOpen(str(error)) from error
+    return found

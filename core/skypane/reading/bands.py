@@ -9,14 +9,16 @@ import numpy as np
 
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
-from skypane.model import MOST_PX, Rendition, Site
+from skypane.model import MOST_PX, Placement, Rendition, Site
 from skypane.reading.nouns import Band
 from skypane.shown.keeps import FATES, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.shown.sets import Siblings, shown_of_set
 from skypane.values import once
 from skypane.widths.curves import Curve, Points, simplified
 from skypane.widths.frames import Floats
 from skypane.widths.runs import Run, Verdict, equal_runs, merged, runs_of
+from skypane.widths.spans import spans_of
 
 
 def area_bands(part: PartPlan) -> tuple[Band, ...]:
@@ -201,3 +203,31 @@ def frame_band(part: PartPlan) -> tuple[Band, ...]:
 def frame_width(p: SpanPlan) -> Curve:
     """The frame's width over one span, exact where it bends."""
     return simplified(p.viewport_w, p.W[0], 0.02)
+
+
+def one_of_band(site: Site, placement: Placement, siblings: Siblings) -> Band | None:
+    """Whether just one placement of a set shows at each width; None for one that is in no set."""
+    found = shown_of_set(site, placement, siblings)
+    if found is None:
+        return None
+    spans = spans_of(site)
+    runs = [
+        Run(
+            first=s.first,
+            last=s.last,
+            verdict="one" if n == 1 else "several" if n else "none",
+            at_first=n,
+            at_last=n,
+            worst=n,
+            worst_at=s.first,
+        )
+        for s, n in zip(spans, (len(found[s.letter]) for s in spans), strict=True)
+    ]
+    return Band(
+        kind="one",
+        name=f"One of {placement.one_of}",
+        density=None,
+        runs=merged(runs),
+        curve=Curve(points=tuple((w, r.worst) for r in runs for w in (r.first, r.last))),
+        needed=None,
+    )

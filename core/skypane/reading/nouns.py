@@ -7,15 +7,17 @@ from typing import Literal
 from skypane.advice.costs import AimCost
 from skypane.advice.percents import ByPercents
 from skypane.advice.remedies import Advice
+from skypane.advice.words import WordsDetail
 from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
-from skypane.model import Finding
+from skypane.model import BannerValues, Finding
 from skypane.shown.brief import Brief
 from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.curves import Curve
 from skypane.widths.runs import Run
+from skypane.words.block import TextKind
 
 #: x0, x1, y0, y1 in px of an original.
 EdgesPx = tuple[int, int, int, int]
@@ -23,15 +25,17 @@ EdgesPx = tuple[int, int, int, int]
 
 class Band(Noun):
     """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-    weight at a density, the width of the frame.
+    weight at a density, the width of the frame; of words: whether a text can be read, whether they
+    lie clear of keep areas, whether they fit; whether just one of a set shows.
 
     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
-    bytes, or of CSS px; `peak` is the narrowest width at which a frame is widest, and how wide.
-    `needed`, of a sharpness band, of the image px that the frame asks for, before
-    rounding up.
+    bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
+    widest, and how wide.
+    `needed` is, of a sharpness band, of the image px that the frame asks for, before rounding up;
+    of a text's, of the contrast that it needs.
     """
 
-    kind: Literal["area", "sharp", "weight", "frame"]
+    kind: Literal["area", "sharp", "weight", "frame", "readable", "clear", "fits", "one"]
     name: str
     density: float | None
     runs: tuple[Run, ...]
@@ -241,10 +245,80 @@ class MovingPart(Noun):
     safe: tuple[OverallSafe, ...]
 
 
+class LinesRun(Noun):
+    """Consecutive widths at which a text has so many lines."""
+
+    first: int
+    last: int
+    lines: int
+
+
+class WordsText(Noun):
+    """One text in one span: its content box in CSS px from the banner's top left corner at the
+    typical viewport height, its lines, the contrast that it needs, and what it has on the
+    background colour alone. `broken`: some word is too long for a line and is broken in two."""
+
+    kind: TextKind
+    name: str
+    size_px: float
+    large: bool
+    needed: float
+    x: Curve
+    y: Curve
+    w: Curve
+    h: Curve
+    lines: tuple[LinesRun, ...]
+    before_loading: float
+    broken: bool
+
+
+class BoxCurves(Noun):
+    """A box in CSS px from the banner's top left corner, at the typical viewport height."""
+
+    x: Curve
+    y: Curve
+    w: Curve
+    h: Curve
+
+
+class WordsSpan(Noun):
+    """The words of a banner in one span: the values that hold, which the span sets itself, and the
+    letter of the span that each is from ("" for a default).
+
+    `banner` is its box, its x from the page's edge; `area` the picture's place in it, `block` that
+    of the words, None where none show. `covers` are the keep areas that they lie on somewhere.
+    """
+
+    letter: str
+    values: BannerValues
+    own: tuple[str, ...]
+    origin: dict[str, str]
+    area: BoxCurves
+    banner: BoxCurves
+    block: BoxCurves | None
+    texts: tuple[WordsText, ...]
+    covers: tuple[str, ...]
+
+
+class WordsReading(Noun):
+    """The words of a banner, over every width. `measured`: whether the px of its pictures were to
+    be had. `unset` are characters that the typeface has no glyph for, whose width is a guess.
+    `detail` is of the one span that is being worked on."""
+
+    spans: tuple[WordsSpan, ...]
+    bands: tuple[Band, ...]
+    measured: bool
+    unset: tuple[str, ...]
+    detail: WordsDetail | None
+
+
 class Moving(Noun):
-    """What changes on the desk while something is dragged."""
+    """What changes on the desk while something is dragged. `words` only where they belong to the
+    kind, `one_of` only where the placement is one of a set."""
 
     parts: tuple[MovingPart, ...]
+    words: WordsReading | None = None
+    one_of: Band | None = None
     pane: Pane
 
 

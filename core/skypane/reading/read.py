@@ -15,12 +15,19 @@ from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
 from skypane.markup.css import css_lines
+from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.sizes import drawn_sizes
 from skypane.model import Original, Placement, Site
-from skypane.reading.bands import area_bands, frame_band, sharp_bands, weight_bands
+from skypane.reading.bands import (
+    area_bands,
+    frame_band,
+    one_of_band,
+    sharp_bands,
+    weight_bands,
+)
 from skypane.reading.detail import span_detail
 from skypane.reading.ladders import ladder_readings
 from skypane.reading.nouns import (
@@ -35,10 +42,16 @@ from skypane.reading.nouns import (
     ViewportPoint,
 )
 from skypane.reading.spans import moving_span, span_reading
+from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
 from skypane.shown.plan import PartPlan, Plan, ShownSpan, plan
 from skypane.shown.safe import always_in_view, in_px
+from skypane.shown.sets import Siblings
+from skypane.shown.under import Pixels, no_pixels
+
+#: Where an application gives out the files of typefaces to its panes.
+FONT_URL = "/api/fonts/{}".format
 
 #: Gives the bytes of those renditions that exist already, by key.
 MadeBytes = Callable[[list[str]], Mapping[str, int]]
@@ -58,12 +71,15 @@ def read(
     preview: PreviewUrl = _name,
     made_bytes: MadeBytes = lambda keys: {},
     others: Others = dict,
+    pixels: Pixels = no_pixels,
+    siblings: Siblings = tuple,
     chosen: tuple[int, str] | None = None,
     costs: bool = False,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
     detail, and then the only one that advice is worked out for; with `costs` its detail says what
-    each way to aim comes to.
+    each way to aim comes to. `pixels` gives the px of originals that words lie on, `siblings` the
+    other placements of the page.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -89,7 +105,11 @@ def read(
                 *weight_bands(site, part, files, made),
             ),
             safe=overall_safe(part),
-            advice=advise_part(part, proposed, site.budget_bytes, letter) if advised else (),
+            advice=(
+                advise_part(part, proposed, site.budget_bytes, letter, computed.said)
+                if advised
+                else ()
+            ),
             brief=brief(part.spans, site.densities[-1]) if part.waiting else None,
             detail=span_detail(site, in_detail, costs) if in_detail else None,
         )
@@ -106,7 +126,9 @@ def read(
         files=rows,
         ladders=ladder_readings(computed, files, made),
         savings=savings(files, made),
-        findings=tuple(findings(computed, rows)),
+        words=words_reading(computed, pixels, chosen),
+        one_of=one_of_band(site, placement, siblings),
+        findings=tuple(findings(computed, rows, pixels, siblings)),
         code=_code(computed, without(files, gone)),
         pane=_pane(computed, preview),
     )
@@ -128,11 +150,18 @@ def read_moving(
     originals: Mapping[int, Original],
     *,
     preview: PreviewUrl = _name,
+    pixels: Pixels = no_pixels,
+    siblings: Siblings = tuple,
 ) -> Moving:
     """What changes on the desk while something is dragged: a part of what `read` gives, for a
     fraction of its time. Raises InvalidPlan."""
     computed = plan(site, placement, originals)
-    return Moving(parts=tuple(map(_moving_part, computed.parts)), pane=_pane(computed, preview))
+    return Moving(
+        parts=tuple(map(_moving_part, computed.parts)),
+        words=words_reading(computed, pixels),
+        one_of=one_of_band(site, placement, siblings),
+        pane=_pane(computed, preview),
+    )
 
 
 def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:
@@ -164,12 +193,13 @@ def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
 def _pane(computed: Plan, preview: PreviewUrl) -> Pane:
     return Pane(
         markup=text_of(pane_lines(computed, preview)),
-        css=text_of(css_lines(computed, whole=True)),
+        css=text_of((*font_lines([computed], FONT_URL), *css_lines(computed, whole=True))),
     )
 
 
 def _code(computed: Plan, files: Files) -> Code:
-    markup, css = placement_lines(computed, files), css_lines(computed)
+    markup = placement_lines(computed, files)
+    css = (*font_lines([computed]), *css_lines(computed))
     sizes = tuple(drawn_sizes(part.spans, computed.site.media_style) for part in computed.parts)
     return Code(
         markup=tuple(CodeLine(text=li.text, spans=li.spans) for li in markup),

@@ -134,8 +134,8 @@ def _holds(p: ShownSpan) -> tuple[Hold, ...]:
 
 
 def fingerprint(p: SpanPlan) -> str:
-    """Equal ones show the same at every width: frame, window, original, colour, and how its areas
-    fare."""
+    """Equal ones show the same at every width: frame, window, original, colour, how its areas fare,
+    and what the kind itself lays on it."""
     hashed = hashlib.blake2b(digest_size=9)
     e = p.effective
     areas = [(a.name, *a.rect.edges, a.least_px) for a in p.keeps]
@@ -143,7 +143,8 @@ def fingerprint(p: SpanPlan) -> str:
     if isinstance(p, ShownSpan):
         of = p.original.sha256 or str(p.original.id)
         arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
-    said = (p.span.first, p.span.last, e.show, e.fit, e.background, of, areas)
+    laid = (p.spot.values, p.spot.words, p.spot.typeface) if p.layout.has_words else ()
+    said = (p.span.first, p.span.last, e.show, e.fit, e.background, of, areas, laid)
     hashed.update(repr(said).encode())
     for values in arrays:
         hashed.update(values.astype(np.float32).tobytes())

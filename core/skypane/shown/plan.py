@@ -16,7 +16,7 @@ import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.geometry import Crop, Rect, inside, joined
-from skypane.layouts import Cell, Frame, Layout, Spot, layout_of
+from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
 from skypane.model import (
     Area,
     Container,
@@ -25,8 +25,11 @@ from skypane.model import (
     Original,
     Part,
     Placement,
+    Role,
     Site,
     Treatment,
+    Typeface,
+    Words,
 )
 from skypane.shown.fit import (
     Interval,
@@ -46,6 +49,7 @@ from skypane.treatments import (
     ALL,
     NAMED,
     Effective,
+    LayoutSaid,
     effective_crop,
     keeps_of,
     layout_values,
@@ -219,6 +223,7 @@ class Plan:
     placement: Placement
     layout: Layout
     parts: tuple[PartPlan, ...]
+    said: Mapping[str, LayoutSaid]  # per letter the kind's own values
 
     @property
     def spans(self) -> tuple[Span, ...]:
@@ -263,16 +268,22 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
             span=span,
             container=site.container,
             heights=site.heights,
-            values=repr(values[span.letter]),
-            held=tuple(r.effective for r in held),
+            values=repr(values[span.letter].values),
+            held=layout.together(tuple(r.effective for r in held)),
             originals=tuple(states.get(r.effective.original or -1) for r in held),
+            roles=tuple(part.role for part in placement.parts),
+            words=placement.words,
+            typeface=site.typeface,
         )
+        said = values[span.letter]
         try:
-            computed.append(_earlier.get(asked) or _compute(layout, asked, values, originals))
+            computed.append(_earlier.get(asked) or _compute(layout, asked, said, originals))
         except NoSize as problem:
             letter = held[problem.part].origin[problem.side] or span.letter
             field = _field(problem.part, letter, problem.side)
             raise InvalidPlan(str(problem), field=field) from None
+        except OfLayout as problem:
+            raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
     parts = tuple(
         PartPlan(
             index=index,
@@ -282,7 +293,7 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
         )
         for index, part in enumerate(placement.parts)
     )
-    return Plan(site, placement, layout, parts)
+    return Plan(site, placement, layout, parts, values)
 
 
 def _field(part: int, source: str, field: str) -> str:
@@ -304,6 +315,9 @@ class _Asked(NamedTuple):
     values: str
     held: tuple[Effective, ...]
     originals: tuple[str | None, ...]
+    roles: tuple[Role | None, ...]
+    words: Words | None
+    typeface: Typeface
 
 
 class _Earlier:
@@ -335,7 +349,7 @@ _earlier = _Earlier()
 def _compute(
     layout: Layout,
     asked: _Asked,
-    values: Mapping[str, dict[str, object]],
+    said: LayoutSaid,
     originals: Mapping[int, Original],
 ) -> tuple[SpanPlan, ...]:
     shown = [originals[e.original] if e.original is not None else None for e in asked.held]
@@ -343,22 +357,24 @@ def _compute(
         span=asked.span,
         heights=asked.heights,
         container=asked.container,
-        cells=tuple(map(cell_of, asked.held, shown)),
-        values=layout.values(values[asked.span.letter]),
+        cells=tuple(map(cell_of, asked.held, shown, asked.roles)),
+        values=layout.values(said.values),
+        words=asked.words,
+        typeface=asked.typeface,
     )
     computed = tuple(plan_part(layout, spot, i, original) for i, original in enumerate(shown))
     _earlier.keep(asked, computed)
     return computed
 
 
-def cell_of(e: Effective, original: Original | None) -> Cell:
+def cell_of(e: Effective, original: Original | None, role: Role | None = None) -> Cell:
     """A part in one span as its layout sees it."""
     if original is None:
         w, h = UNKNOWN_RATIO
-        return Cell(e, w / h, UNKNOWN_RATIO)
+        return Cell(e, w / h, UNKNOWN_RATIO, role)
     crop = effective_crop(e.crop)
     px = crop_px(original, crop)
-    return Cell(e, cropped_ratio(original, crop), (px.w, px.h))
+    return Cell(e, cropped_ratio(original, crop), (px.w, px.h), role)
 
 
 def plan_part(layout: Layout, spot: Spot, index: int, original: Original | None) -> SpanPlan:
@@ -381,7 +397,8 @@ def replanned(
     """One part in one span with other values on top of what holds there, showing `original`. Raises
     NoSize."""
     cells = list(spot.cells)
-    cells[index] = cell_of(cells[index].effective.with_own(treatment), original)
+    was = cells[index]
+    cells[index] = cell_of(was.effective.with_own(treatment), original, was.role)
     return plan_part(layout, spot._replace(cells=tuple(cells)), index, original)
 
 

@@ -28,6 +28,7 @@ from skypane.model import (
     RatioHeight,
     ShareWidth,
     Site,
+    Stands,
     ViewportHeight,
     WidthRule,
 )
@@ -111,6 +112,21 @@ def frame_heights(
             heights = np.maximum(heights, viewport_heights * rule.least_vh / 100)
         return _clamped(heights, rule.least_px, None)
     return _clamped(heights, rule.least_px, rule.greatest_px)
+
+
+def standing_left(
+    stands: Stands, rule: WidthRule, viewport_widths: Floats, widths: Floats, container: Container
+) -> Floats:
+    """How far from the page's left edge a frame stands that is narrower than its holder, in CSS px
+    (see `standing_css`)."""
+    free = viewport_widths - widths
+    if stands == "centre":
+        return np.maximum(free / 2, 0.0)
+    side = np.zeros_like(free)
+    if getattr(rule, "of", "page") == "container":
+        side = np.maximum(container.margin_px, (viewport_widths - container.max_width_px) / 2)
+    out: Floats = side if stands == "start" else np.maximum(free - side, 0.0)
+    return out
 
 
 class Viewports(NamedTuple):

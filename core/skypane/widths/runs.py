@@ -10,12 +10,32 @@ import numpy as np
 from skypane.values import Noun
 from skypane.widths.frames import Floats
 
-Verdict = Literal["whole", "cut", "lost", "small", "sharp", "soft", "light", "heavy", "unknown"]
+Verdict = Literal[
+    "whole",
+    "cut",
+    "lost",
+    "small",
+    "sharp",
+    "soft",
+    "light",
+    "heavy",
+    "unknown",
+    "readable",
+    "faint",
+    "clear",
+    "covered",
+    "fits",
+    "grows",
+    "one",
+    "none",
+    "several",
+]
 
 
 class Run(Noun):
     """Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in
-    view, or of the px needed)."""
+    view, of the px needed, of an area that lies clear of words), contrast ratios, CSS px by which a
+    banner falls short of its words (below 0), or numbers of placements."""
 
     first: int
     last: int

@@ -1,0 +1,206 @@
+"""What is wrong with words, marks and insets on a picture."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from skypane.findings.rule import Case, Found, rule
+from skypane.layouts.banner import laid_out, values_of
+from skypane.markup.picture import alt_text
+from skypane.shown.clear import Edges, block_edges, covered, outgrown, overlap_of
+from skypane.shown.plan import ShownSpan, SpanPlan
+from skypane.shown.readable import ratio_before_loading, said_range, seen_in, unread
+from skypane.shown.sets import shown_of_set
+from skypane.words.contrast import needed
+
+
+def _worded(case: Case) -> Iterator[SpanPlan]:
+    """The spans whose words show, told once for a placement."""
+    if case.part.index == 0 and case.plan.layout.has_words:
+        yield from (p for p in case.part.spans if laid_out(p.spot).block is not None)
+
+
+@rule("unreadable", "wrong", "words", "See the advice for this span in Words.")
+def unreadable(case: Case) -> Iterator[Found]:
+    """Text has less contrast with what lies under it than it needs: 4.5 : 1, large text 3 : 1, for
+    the worst twentieth of the px (WCAG 2.2, 1.4.3; 02-rules §9)."""
+    for p in _worded(case):
+        for s, at in unread(p, seen_in(p, case.pixels)):
+            worst = float(s.worst.min())
+            yield (
+                (p.span.letter,),
+                f"The {s.text.name.lower()} cannot be read {said_range(p, at)}: {worst:.1f} : 1,"
+                f" {s.needed:g} : 1 needed.",
+            )
+
+
+@rule(
+    "unreadable-before-loading",
+    "wrong",
+    "words",
+    "Take a background colour that does alone; Words proposes one.",
+)
+def unreadable_before_loading(case: Case) -> Iterator[Found]:
+    """Text cannot be read on the background colour alone: until the picture has loaded, or where it
+    never does, that is all there is (02-rules §9)."""
+    for p in _worded(case):
+        block = laid_out(p.spot).block
+        for t in block.texts if block else ():
+            ratio = ratio_before_loading(p, t)
+            if t.fill is None and values_of(p.spot).shows == "on" and ratio < needed(t.large):
+                yield (
+                    (p.span.letter,),
+                    f"Before the picture has loaded the {t.name.lower()} cannot be read:"
+                    f" {ratio:.1f} : 1 on {p.effective.background}, {needed(t.large):g} : 1"
+                    " needed.",
+                )
+
+
+@rule("words-on-area", "wrong", "words", "Move the words to another of the nine places, or below.")
+def words_on_area(case: Case) -> Iterator[Found]:
+    """Words lie on a keep area: on a face, a boat, lettering of the picture itself (common
+    practice)."""
+    for p in _worded(case):
+        for name, share in covered(p, block_edges(p)).items():
+            at = np.flatnonzero(share > 0.005)
+            yield (
+                (p.span.letter,),
+                f"The words cover {name} {said_range(p, at)}, at most"
+                f" {max(1, round(float(share.max()) * 100))} % of it.",
+            )
+
+
+@rule(
+    "words-outgrow",
+    "wrong",
+    "words",
+    "Make them smaller, the banner higher, or put them below.",
+)
+def words_outgrow(case: Case) -> Iterator[Found]:
+    """What lies on the picture needs more height than the banner has: it grows there, and shows
+    more or less of the picture than was meant."""
+    for p in _worded(case):
+        over = outgrown(p)
+        at = np.flatnonzero(over)
+        if at.size:
+            yield (
+                (p.span.letter,),
+                f"The words need up to {round(float(over.max()))} px more than the banner is high"
+                f" {said_range(p, at)}: it grows by that much.",
+            )
+
+
+@rule("word-broken", "wrong", "words", "Make the text smaller or the words wider.")
+def word_broken(case: Case) -> Iterator[Found]:
+    """A word is wider than its line and is broken where no language breaks it (CSS Text 3,
+    `overflow-wrap`)."""
+    for p in _worded(case):
+        block = laid_out(p.spot).block
+        for t in block.texts if block else ():
+            at = np.flatnonzero(t.w + 0.02 < t.longest_px + 0.0 * t.w)
+            if at.size:
+                yield (
+                    (p.span.letter,),
+                    f"A word of the {t.name.lower()} is {round(t.longest_px)} px wide and is broken"
+                    f" in two {said_range(p, at)}.",
+                )
+
+
+@rule(
+    "lettering-not-read",
+    "wrong",
+    "words",
+    "Let the alt text say what the lettering in the picture says.",
+)
+def lettering_not_read(case: Case) -> Iterator[Found]:
+    """Words are off in a span because the picture carries its own lettering there, and its alt text
+    does not say them (WCAG 2.2, 1.4.5 and 1.1.1)."""
+    words = case.plan.placement.words
+    if case.part.index or words is None or not words.heading.strip():
+        return
+    off = tuple(
+        p.span.letter
+        for p in case.part.spans
+        if case.plan.layout.has_words
+        and values_of(p.spot).shows == "off"
+        and p.effective.show != "nothing"
+    )
+    said = " ".join((alt_text(case.part) or "").casefold().split())
+    if off and " ".join(words.heading.casefold().split()) not in said:
+        yield (
+            off,
+            "The words are off there, and the alt text does not say them:"
+            f" “{' '.join(words.heading.split())}”.",
+        )
+
+
+@rule("mark-opaque", "wrong", "words", "Bring it as SVG, or as PNG or WebP with transparency.")
+def mark_opaque(case: Case) -> Iterator[Found]:
+    """A mark has no transparency: its own background covers the picture as a box."""
+    if case.part.part.role != "mark":
+        return
+    opaque = {p.original.name: None for p in case.part.shown if not p.original.alpha}
+    for name in opaque:
+        letters = tuple(p.span.letter for p in case.part.shown if p.original.name == name)
+        yield letters, f"{name} has no transparency and covers the picture as a box."
+
+
+@rule("mark-untrimmed", "wasteful", "words", "Trim its transparent edges, in Originals.")
+def mark_untrimmed(case: Case) -> Iterator[Found]:
+    """A mark has transparent edges: it looks smaller and stands elsewhere than its figures say."""
+    if case.part.part.role != "mark":
+        return
+    told = set()
+    for p in case.part.shown:
+        found = case.pixels(p.original)
+        if p.original.id in told or found is None or not found.alpha:
+            continue
+        told.add(p.original.id)
+        alpha = found.by_width[0][..., 3]
+        edges = (alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1])
+        if all(int(e.max()) == 0 for e in edges):
+            yield (p.span.letter,), f"{p.original.name} has transparent edges on all four sides."
+
+
+@rule("mark-in-the-way", "wrong", "words", "Move the mark to another place, or make it smaller.")
+def mark_in_the_way(case: Case) -> Iterator[Found]:
+    """A mark or an inset lies on the words or on a keep area of the picture."""
+    role = case.part.part.role
+    if role is None:
+        return
+    for p in case.part.shown:
+        base = case.plan.parts[0].of(p.span.letter)
+        area = laid_out(p.spot).area
+        x, y = p.frame.x - area.x, p.frame.y - area.y
+        mine = Edges(x, x + p.W, y, y + p.H)
+        for words in block_edges(base):
+            over = (overlap_of(mine, words) > 1).any(axis=0)
+            if over.any():
+                where = said_range(p, np.flatnonzero(over))
+                yield (p.span.letter,), f"The {role} lies on the words {where}."
+                break
+        if isinstance(base, ShownSpan):
+            for name, share in covered(base, (mine,)).items():
+                where = said_range(p, np.flatnonzero(share > 0.005))
+                yield (p.span.letter,), f"The {role} covers {name} {where}."
+
+
+@rule(
+    "one-of-a-set",
+    "wrong",
+    "frame",
+    "Let each span show one of them: set the others to nothing there, in Aim.",
+)
+def one_of_a_set(case: Case) -> Iterator[Found]:
+    """Of placements that stand in for each other none shows at some width, or more than one
+    (02-rules §1 and §6)."""
+    if case.part.index:
+        return
+    found = shown_of_set(case.site, case.plan.placement, case.siblings)
+    for letter, names in (found or {}).items():
+        if len(names) != 1:
+            name = case.plan.placement.one_of
+            which = f"{' and '.join(names)} show" if names else "none shows"
+            yield (letter,), f"Of {name} {which} in span {letter}, and just one should."

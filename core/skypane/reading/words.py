@@ -1,0 +1,206 @@
+"""The words of a banner: where they stand, whether they can be read and lie clear, at every
+width."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import cast
+
+import numpy as np
+
+from skypane.advice.words import words_detail
+from skypane.layouts.banner import Laid, laid_out
+from skypane.model import BannerValues, Words
+from skypane.reading.nouns import Band, BoxCurves, LinesRun, WordsReading, WordsSpan, WordsText
+from skypane.shown.clear import block_edges, covered, outgrown
+from skypane.shown.plan import Plan, SpanPlan
+from skypane.shown.readable import Seen, ratio_before_loading, seen_in
+from skypane.shown.under import Pixels
+from skypane.treatments import LayoutSaid
+from skypane.values import once
+from skypane.widths.curves import Curve, simplified
+from skypane.widths.frames import Floats, standing_left
+from skypane.widths.runs import Run, equal_runs, merged, runs_of
+from skypane.words.block import BUTTON_WEIGHT, HEADING_WEIGHT, TEXT_WEIGHT, TextBox
+from skypane.words.contrast import needed
+from skypane.words.lines import unset
+
+#: How far a curve may be from what it stands for.
+OFF_BY_PX, OFF_BY_RATIO = 0.5, 0.01
+
+
+def words_reading(
+    plan: Plan, pixels: Pixels, chosen: tuple[int, str] | None = None
+) -> WordsReading | None:
+    """None where the kind has no words. `chosen`, part and letter, asks for the detail of a
+    span."""
+    if not plan.layout.has_words:
+        return None
+    spans = plan.parts[0].spans
+    seen = {p.span.letter: seen_in(p, pixels) for p in spans}
+    shown = [p for p in spans if laid_out(p.spot).block is not None]
+    in_detail = plan.parts[0].at(chosen[1]) if chosen else None
+    return WordsReading(
+        spans=tuple(words_span(p, plan.said) for p in spans),
+        bands=(*_readable_bands(spans, seen), *_clear_band(shown), *_fits_band(shown)),
+        measured=all(seen[p.span.letter] for p in shown),
+        unset=_unset(plan),
+        detail=(
+            words_detail(plan.parts[0], in_detail.span.letter, pixels, plan.said)
+            if in_detail
+            else None
+        ),
+    )
+
+
+def words_span(p: SpanPlan, said: Mapping[str, LayoutSaid]) -> WordsSpan:
+    letter = p.span.letter
+    fields = BannerValues.model_fields
+    origin = {f: said[letter].origin.get(f, "") for f in fields}
+    laid = laid_out(p.spot)
+    return WordsSpan(
+        letter=letter,
+        values=cast(BannerValues, p.spot.values),
+        own=tuple(f for f in fields if origin[f] == letter),
+        origin=origin,
+        texts=tuple(_text(p, laid, t) for t in (laid.block.texts if laid.block else ())),
+        covers=tuple(covered(p, block_edges(p))),
+        **_places(p),
+    )
+
+
+@once
+def _places(p: SpanPlan) -> dict[str, BoxCurves | None]:
+    laid, t, v = laid_out(p.spot), p.typical, p.viewport_w
+
+    def curves(*values: Floats) -> BoxCurves:
+        x, y, w, h = (simplified(v, a, OFF_BY_PX) for a in values)
+        return BoxCurves(x=x, y=y, w=w, h=h)
+
+    zero = np.zeros_like(v)
+    left = standing_left(p.effective.stands, p.effective.width, v, laid.box_w[t], p.spot.container)
+    area, words = laid.area, laid.words
+    return {
+        "area": curves(area.x[t], area.y[t], area.W[t], area.H[t]),
+        "banner": curves(left, zero, laid.box_w[t], laid.box_h[t]),
+        "block": curves(words.x[t], words.y[t], words.W[t], words.H[t]) if words else None,
+    }
+
+
+def _text(p: SpanPlan, laid: Laid, text: TextBox) -> WordsText:
+    v, t, words = p.viewport_w, p.typical, laid.words
+    bx, by = (words.x[t], words.y[t]) if words else (0.0, 0.0)
+    lines = text.lines
+    return WordsText(
+        kind=text.kind,
+        name=text.name,
+        size_px=text.size_px,
+        large=text.large,
+        needed=needed(text.large),
+        x=simplified(v, bx + text.x, OFF_BY_PX),
+        y=simplified(v, by + text.y, OFF_BY_PX),
+        w=simplified(v, text.w + 0.0 * v, OFF_BY_PX),
+        h=simplified(v, text.h + 0.0 * v, OFF_BY_PX),
+        lines=tuple(
+            LinesRun(first=int(v[a]), last=int(v[b - 1]), lines=int(lines[a]))
+            for a, b in equal_runs(lines)
+        ),
+        before_loading=round(ratio_before_loading(p, text), 2),
+        broken=bool((text.w + 0.02 < text.longest_px).any()),
+    )
+
+
+def _readable_bands(
+    spans: tuple[SpanPlan, ...], seen: Mapping[str, tuple[Seen, ...]]
+) -> tuple[Band, ...]:
+    """One band per text, in reading order."""
+    names = list(dict.fromkeys(s.text.name for mine in seen.values() for s in mine))
+    order = ("Heading", "Text", "Button", "Button 1", "Button 2")
+    bands = []
+    for name in sorted(names, key=order.index):
+        runs: list[Run] = []
+        points: list[tuple[float, float]] = []
+        asked: list[tuple[float, float]] = []
+        for p in spans:
+            for s in seen[p.span.letter]:
+                if s.text.name == name:
+                    mine, curve = _ratio_runs(p, s)
+                    runs += mine
+                    points += curve.points
+                    asked += [(p.span.first, s.needed), (p.span.last, s.needed)]
+        bands.append(
+            Band(
+                kind="readable",
+                name=f"{name} readable",
+                density=None,
+                runs=merged(runs),
+                curve=Curve(points=tuple(points)),
+                needed=Curve(points=tuple(asked)),
+            )
+        )
+    return tuple(bands)
+
+
+def _ratio_runs(p: SpanPlan, s: Seen) -> tuple[list[Run], Curve]:
+    v = p.viewport_w
+    worst = np.interp(np.arange(len(v)), s.columns, s.worst)
+    verdicts = np.where(worst >= s.needed - 1e-9, "readable", "faint")
+    return runs_of(v, verdicts, worst), simplified(v, worst, OFF_BY_RATIO)
+
+
+def _clear_band(shown: list[SpanPlan]) -> tuple[Band, ...]:
+    """Whether words lie clear of keep areas: the share of the worst covered one that is free."""
+    runs: list[Run] = []
+    points: list[tuple[float, float]] = []
+    for p in shown:
+        if not block_edges(p):
+            continue
+        found = covered(p, block_edges(p))
+        free = np.ones(len(p.viewport_w))
+        for share in found.values():
+            free = np.minimum(free, 1 - share)
+        verdicts = np.where(free < 1 - 0.005, "covered", "clear")
+        runs += runs_of(p.viewport_w, verdicts, free)
+        points += simplified(p.viewport_w, free, 0.005).points
+    return _band("clear", "Words clear of areas", runs, points)
+
+
+def _fits_band(shown: list[SpanPlan]) -> tuple[Band, ...]:
+    """Whether words fit their banner: the CSS px by which it falls short, told as what is below
+    0."""
+    runs: list[Run] = []
+    points: list[tuple[float, float]] = []
+    for p in shown:
+        over = outgrown(p)
+        runs += runs_of(p.viewport_w, np.where(over > 0, "grows", "fits"), -over)
+        points += simplified(p.viewport_w, -over, OFF_BY_PX).points
+    if all(r.verdict == "fits" for r in runs):
+        return ()
+    return _band("fits", "Words fit", runs, points)
+
+
+def _band(
+    kind: str, name: str, runs: list[Run], points: list[tuple[float, float]]
+) -> tuple[Band, ...]:
+    if not runs:
+        return ()
+    found = {
+        "kind": kind,
+        "name": name,
+        "density": None,
+        "runs": merged(runs),
+        "curve": Curve(points=tuple(points)),
+        "needed": None,
+    }
+    return (Band.model_validate(found),)
+
+
+def _unset(plan: Plan) -> tuple[str, ...]:
+    words: Words | None = plan.placement.words
+    if words is None:
+        return ()
+    face = plan.site.typeface
+    found = [*unset(face, HEADING_WEIGHT, words.heading), *unset(face, TEXT_WEIGHT, words.text)]
+    for label in words.labels:
+        found += unset(face, BUTTON_WEIGHT, label)
+    return tuple(dict.fromkeys(found))

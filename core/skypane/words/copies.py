@@ -1,0 +1,51 @@
+"""A picture at several sizes, as browsers keep it to draw it smaller."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+Bytes = NDArray[np.uint8]
+
+
+class Copies(NamedTuple):
+    """A whole original as whole sRGB values with opacity (height, width, 4), and the same halved
+    again and again, the largest first. `alpha`: whether something of it can be seen through."""
+
+    by_width: tuple[Bytes, ...]
+    alpha: bool
+    # of the file that is drawn, were it the whole original's; None where it is not known
+    file_width: int | None = None
+
+    def for_drawing(self, width: float, usual: float) -> Bytes:
+        """The copy that is most like what a browser draws from, in px: of a file of one width that
+        is drawn at another, halved as often as it stays at least as large as it is drawn. `usual`
+        is taken for the file's width where that is not known. The largest copy where none is large
+        enough."""
+        file_width = self.file_width or usual
+        halvings = max(0, math.floor(math.log2(max(file_width / width, 1.0)) + 1e-9))
+        like = max(file_width / 2**halvings, width)
+        fitting = [c for c in self.by_width if c.shape[1] >= width - 0.5]
+        if not fitting:
+            return self.by_width[0]
+        return min(fitting, key=lambda c: abs(math.log(c.shape[1] / like)))
+
+
+def copies(pixels: Bytes) -> Copies:
+    """Of whole sRGB values, (height, width, 3 or 4): halved by the mean of four px, as long as
+    something is left."""
+    h, w, bands = pixels.shape
+    whole = np.full((h, w, 4), 255, np.uint8)
+    whole[..., :bands] = pixels
+    out = [whole]
+    while min(out[-1].shape[:2]) >= 64:
+        h, w = out[-1].shape[0] // 2 * 2, out[-1].shape[1] // 2 * 2
+        four = out[-1][:h, :w].astype(np.uint16)
+        rows = four[0::2] + four[1::2]
+        all_four = rows[:, 0::2] + rows[:, 1::2]
+        # halves to the even, so that nothing gets lighter with every halving
+        out.append(((all_four + 1 + ((all_four >> 2) & 1)) >> 2).astype(np.uint8))
+    return Copies(tuple(out), bands == 4)
