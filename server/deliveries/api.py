@@ -17,6 +17,7 @@ from sites.access import row_for, site_for
 from sites.models import Page
 from skypane import model, proof
 from skypane.comparing import changes_between
+from skypane.handover import fonts_of
 from skypane.identifiers import identifier
 from skypane.markup.picture import TYPES
 
@@ -255,10 +256,15 @@ def delivered_file(
             default_storage.open(file.rendition.stored), content_type=TYPES[file.rendition.format]
         )
     else:
-        text = runs.texts_of(delivery).get(path)
-        if text is None:
+        texts = runs.texts_of(delivery)
+        font = fonts_of(texts).get(path)
+        if font is None and path not in texts:
             raise Http404
         kind = mimetypes.guess_type(path)[0] or "text/plain"
-        response = HttpResponse(text, content_type=f"{kind}; charset=utf-8")
+        response = (
+            FileResponse(font.open("rb"), content_type="font/woff2")
+            if font is not None
+            else HttpResponse(texts[path], content_type=f"{kind}; charset=utf-8")
+        )
     response["Cache-Control"] = "no-store"
     return response

@@ -24,7 +24,7 @@ from django.utils import timezone
 from originals.models import Original
 from skypane import model
 from skypane.errors import InvalidPlan, SkyPaneError
-from skypane.handover import blueprint, finish
+from skypane.handover import blueprint, finish, fonts_of
 from skypane.pixels.several import Source, encoded
 
 from deliveries.models import BEAT_SECONDS, SILENT_AFTER, Delivery, Rendition
@@ -244,6 +244,8 @@ def _finish(delivery: Delivery) -> None:
         with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
             for name, text in sorted(written["texts"].items()):
                 archive.writestr(_entry(name, zipfile.ZIP_DEFLATED), text)
+            for name, font in sorted(fonts_of(written["texts"]).items()):
+                archive.writestr(_entry(name, zipfile.ZIP_STORED), font.read_bytes())
             for name, made in sorted(handed.items()):
                 with local(made.stored) as stored:
                     archive.writestr(_entry(name, zipfile.ZIP_STORED), stored.read_bytes())

@@ -3,13 +3,15 @@ hand. Nothing is stored."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated
 
 from config.bodies import Body
 from config.problems import Problem
 from deliveries.models import bytes_made
-from django.http import HttpRequest, HttpResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
+from originals.copies import copies_of
 from originals.looks import Looks, looked
 from originals.models import preview_url
 from placements.models import originals_of, stems_of
@@ -18,6 +20,7 @@ from pydantic import Field
 from sites.access import site_for
 from sites.models import Page, Site
 from skypane import Moving, Reading, model, read, read_moving
+from skypane.words.faces import FACES
 
 router = Router()
 
@@ -45,6 +48,17 @@ class WholeDraft(Draft):
 
 def preview(original: model.Original, crop: model.Rect | None) -> str:
     return preview_url(original.id, PANE_PX, original.sha256, crop)
+
+
+def siblings(draft: Draft) -> Callable[[], list[model.Placement]]:
+    """The other placements of a draft's page."""
+
+    def others() -> list[model.Placement]:
+        page = Page.objects.filter(placements=draft.placement_id).first()
+        rows = page.placements.exclude(id=draft.placement_id) if page else ()
+        return [row.as_noun() for row in rows]
+
+    return others
 
 
 Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
@@ -77,6 +91,8 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
         preview=preview,
         made_bytes=bytes_made,
         others=lambda: proposable(site, originals, draft.placement_id),
+        pixels=copies_of,
+        siblings=siblings(draft),
         chosen=(draft.part, draft.chosen) if draft.chosen else None,
         costs=draft.costs,
     )
@@ -89,4 +105,16 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
 def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
     """What changes on the desk while something is dragged; the rest is asked for when it rests."""
     site = site_for(request, site_id, looking=True)
-    return _json(read_moving(*_asked(site, draft), preview=preview))
+    asked = _asked(site, draft)
+    return _json(read_moving(*asked, preview=preview, pixels=copies_of, siblings=siblings(draft)))
+
+
+@router.get("/fonts/{name}", response={200: None, 404: Problem}, include_in_schema=False)
+def font(request: HttpRequest, name: str) -> FileResponse:
+    """A file of a typeface, for panes."""
+    found = next((f for face in FACES.values() for f in face.files if f.name == name), None)
+    if found is None:
+        raise Http404
+    response = FileResponse(found.path.open("rb"), content_type="font/woff2")
+    response["Cache-Control"] = "private, max-age=86400"
+    return response

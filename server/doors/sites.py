@@ -10,12 +10,12 @@ from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
-from placements.models import Placement, carry_all, frame_uses, planned
+from placements.models import Placement, carry_all, examined, frame_uses
 from placements.strips import StripFrameOut, strip_frame_out
 from sites.access import owned, site_for
 from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteIn, SiteOut, site_out
-from skypane import InvalidPlan, Plan, check_frames, findings_of, respanned
+from skypane import InvalidPlan, Plan, check_frames, respanned
 from skypane.widths.spans import retitled
 
 router = Router()
@@ -93,11 +93,10 @@ def glance_at(request: HttpRequest, site_id: int) -> Glance:
     site = site_for(request, site_id)
     findings, failing = 0, 0
     readable: list[tuple[Placement, Plan]] = []
-    for row, _, computed in planned(site):
+    for row, _, computed, found in examined(site):
         if isinstance(computed, InvalidPlan):
             failing += 1
             continue
-        found = findings_of(computed)
         findings += len(found)
         failing += bool(found)
         readable.append((row, computed))

@@ -18,7 +18,7 @@ from pydantic import AfterValidator, Field
 from sites.access import row_for, site_for
 from sites.models import Page, Site
 from sites.shapes import Title
-from skypane import InvalidPlan, Plan, changes, findings_of, model, plan, showing
+from skypane import InvalidPlan, Plan, changes, model, plan, showing
 
 from placements.history import (
     StoredLooks,
@@ -29,7 +29,7 @@ from placements.history import (
     looks_now,
     version,
 )
-from placements.models import Placement, originals_of, planned
+from placements.models import Placement, examined, originals_of
 from placements.strips import StripFrameOut, strip_frame_out
 
 router = Router()
@@ -137,10 +137,15 @@ def placement_out(row: Placement) -> PlacementOut:
 @router.get("/sites/{int:site_id}/placements", response={200: list[PlacementRow], 404: Problem})
 def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
     site = site_for(request, site_id)
-    return [_row(*found) for found in planned(site)]
+    return [_row(*each) for each in examined(site)]
 
 
-def _row(row: Placement, noun: model.Placement, computed: Plan | InvalidPlan) -> PlacementRow:
+def _row(
+    row: Placement,
+    noun: model.Placement,
+    computed: Plan | InvalidPlan,
+    findings: list[model.Finding],
+) -> PlacementRow:
     is_known = isinstance(computed, Plan)
     return PlacementRow(
         id=row.id,
@@ -151,7 +156,7 @@ def _row(row: Placement, noun: model.Placement, computed: Plan | InvalidPlan) ->
         parts=len(noun.parts),
         # a placement of several parts is known by its first
         strip=[strip_frame_out(p) for p in computed.parts[0].spans] if is_known else [],
-        findings=findings_of(computed) if is_known else [],
+        findings=findings,
         error=None if is_known else str(computed),
     )
 

@@ -11,9 +11,10 @@ from config.stored import NounField
 from django.conf import settings
 from django.db import models
 from django.db.models.fields.json import KeyTextTransform
+from originals.copies import copies_of
 from originals.models import Original
 from sites.models import Page, Site
-from skypane import InvalidPlan, Plan, failing, model, parted, plan, respan
+from skypane import InvalidPlan, Plan, failing, findings_of, model, parted, plan, respan
 from skypane.files.names import stems
 from skypane.widths.spans import spans_of
 
@@ -129,6 +130,23 @@ def planned(site: Site) -> Iterator[tuple[Placement, model.Placement, Plan | Inv
             yield row, noun, plan(plan_, noun, originals)
         except InvalidPlan as problem:
             yield row, noun, problem
+
+
+Examined = tuple[Placement, model.Placement, Plan | InvalidPlan, list[model.Finding]]
+
+
+def examined(site: Site) -> list[Examined]:
+    """The same with what is wrong in each, words on pictures and the other placements of its page
+    included."""
+    found = list(planned(site))
+
+    def findings(row: Placement, computed: Plan | InvalidPlan) -> list[model.Finding]:
+        if isinstance(computed, InvalidPlan):
+            return []
+        others = [n for r, n, _ in found if r.page_id == row.page_id and r != row]
+        return findings_of(computed, copies_of, lambda: others)
+
+    return [(row, noun, computed, findings(row, computed)) for row, noun, computed in found]
 
 
 def failing_areas(site: Site) -> dict[str, list[str]]:

@@ -94,7 +94,10 @@ def _advised(
     """The placement computed, per part the advice for it, and the originals that may be shown."""
     known = {**{i: used[i] for i in noun.original_ids if i in used}, **others}
     computed = plan(plan_, noun, known)
-    advice = {p.index: advise_part(p, known, plan_.budget_bytes) for p in computed.parts}
+    advice = {
+        p.index: advise_part(p, known, plan_.budget_bytes, said=computed.said)
+        for p in computed.parts
+    }
     return computed, advice, known
 
 
