@@ -29,6 +29,10 @@ export type Look = Told<Schemas["Look"]>;
 export type PlacementHistory = Omit<Told<Schemas["HistoryOut"]>, "versions"> & {
   versions: (Omit<Told<Schemas["VersionOut"]>, "placement"> & { placement: PlacementBody })[];
 };
+export type WordsReading = NonNullable<WholeReading["words"]>;
+export type WordsSpan = WordsReading["spans"][number];
+export type BannerValues = WordsSpan["values"];
+export type Words = NonNullable<PlacementBody["words"]>;
 export type Remedy = Told<Schemas["Remedy"]>;
 export type FailingSpan = Told<Schemas["FailingSpan"]>;
 export type StripFrame = Told<Schemas["StripFrameOut"]>;

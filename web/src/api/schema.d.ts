@@ -1282,12 +1282,14 @@ export interface components {
         /**
          * Band
          * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-         *     weight at a density, the width of the frame.
+         *     weight at a density, the width of the frame; of words: whether a text can be read, whether they
+         *     lie clear of keep areas, whether they fit; whether just one of a set shows.
          *
          *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
-         *     bytes, or of CSS px; `peak` is the narrowest width at which a frame is widest, and how wide.
-         *     `needed`, of a sharpness band, of the image px that the frame asks for, before
-         *     rounding up.
+         *     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
+         *     widest, and how wide.
+         *     `needed` is, of a sharpness band, of the image px that the frame asks for, before rounding up;
+         *     of a text's, of the contrast that it needs.
          */
         Band: {
             curve: components["schemas"]["Curve"];
@@ -1297,7 +1299,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "area" | "sharp" | "weight" | "frame";
+            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one";
             /** Name */
             name: string;
             needed: components["schemas"]["Curve"] | null;
@@ -1308,6 +1310,172 @@ export interface components {
             ] | null;
             /** Runs */
             runs: components["schemas"]["Run"][];
+        };
+        /**
+         * BannerValues
+         * @description All that holds in a span; what nobody has said is as written here.
+         *
+         *     `percent` is the width of the words as a share of the picture (of their column where they stand
+         *     beside it), `margin_px` the least distance of whatever lies on the picture from its edges.
+         *     `share_percent` is the picture's share of the row where words stand beside it, on `side`.
+         *     `strength` multiplies the opacity of every stop of the scrim. The mark is `mark_percent` of the
+         *     picture wide, at most `mark_most_px`.
+         */
+        BannerValues: {
+            /**
+             * Align
+             * @default start
+             * @enum {string}
+             */
+            align?: "start" | "centre" | "end";
+            /**
+             * @default {
+             *       "colour": "#000000",
+             *       "padding_px": 0,
+             *       "strength": 0
+             *     }
+             */
+            box?: components["schemas"]["Box"];
+            /**
+             * @default {
+             *       "fill": "#ffffff",
+             *       "ink": "#0b3640"
+             *     }
+             */
+            button?: components["schemas"]["ButtonLook"];
+            /**
+             * Colour
+             * @default #ffffff
+             */
+            colour?: string;
+            /**
+             * Heading Px
+             * @default 40
+             */
+            heading_px?: number;
+            /**
+             * Inset Border
+             * @default #ffffff
+             */
+            inset_border?: string;
+            /**
+             * Inset Border Px
+             * @default 0
+             */
+            inset_border_px?: number;
+            /**
+             * Inset Place
+             * @default middle
+             * @enum {string}
+             */
+            inset_place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
+            /**
+             * Inset Px
+             * @default 160
+             */
+            inset_px?: number;
+            /**
+             * Inset Round
+             * @default true
+             */
+            inset_round?: boolean;
+            /**
+             * Margin Px
+             * @default 24
+             */
+            margin_px?: number;
+            /**
+             * Mark Most Px
+             * @default 640
+             */
+            mark_most_px?: number;
+            /**
+             * Mark Percent
+             * @default 30
+             */
+            mark_percent?: number;
+            /**
+             * Mark Place
+             * @default top-start
+             * @enum {string}
+             */
+            mark_place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
+            /**
+             * Percent
+             * @default 45
+             */
+            percent?: number;
+            /**
+             * Place
+             * @default start
+             * @enum {string}
+             */
+            place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
+            /**
+             * Scrim
+             * @default {
+             *       "kind": "none"
+             *     }
+             */
+            scrim?: components["schemas"]["NoScrim"] | components["schemas"]["PlainScrim"] | components["schemas"]["LinearScrim"];
+            /**
+             * Share Percent
+             * @default 50
+             */
+            share_percent?: number;
+            /**
+             * Shows
+             * @default on
+             * @enum {string}
+             */
+            shows?: "on" | "below" | "above" | "beside" | "off";
+            /**
+             * Side
+             * @default end
+             * @enum {string}
+             */
+            side?: "start" | "end";
+            /**
+             * Strength
+             * @default 0.5
+             */
+            strength?: number;
+            /**
+             * Text Px
+             * @default 18
+             */
+            text_px?: number;
+        };
+        /**
+         * Box
+         * @description A box behind the words. `strength` is the opacity of its colour; 0: no box.
+         */
+        Box: {
+            /**
+             * Colour
+             * @default #000000
+             */
+            colour?: string;
+            /**
+             * Padding Px
+             * @default 0
+             */
+            padding_px?: number;
+            /**
+             * Strength
+             * @default 0
+             */
+            strength?: number;
+        };
+        /**
+         * BoxCurves
+         * @description A box in CSS px from the banner's top left corner, at the typical viewport height.
+         */
+        BoxCurves: {
+            h: components["schemas"]["Curve"];
+            w: components["schemas"]["Curve"];
+            x: components["schemas"]["Curve"];
+            y: components["schemas"]["Curve"];
         };
         /**
          * Brief
@@ -1331,6 +1499,32 @@ export interface components {
             spans: string[];
             /** Width Px */
             width_px: number;
+        };
+        /**
+         * Button
+         * @description A link that looks like a button.
+         */
+        Button: {
+            /**
+             * Href
+             * @default #
+             */
+            href?: string;
+            /** Label */
+            label: string;
+        };
+        /** ButtonLook */
+        ButtonLook: {
+            /**
+             * Fill
+             * @default #ffffff
+             */
+            fill?: string;
+            /**
+             * Ink
+             * @default #0b3640
+             */
+            ink?: string;
         };
         /**
          * ByPercents
@@ -2175,6 +2369,51 @@ export interface components {
             strip: components["schemas"]["StripFrameOut"][];
         };
         /**
+         * LinearScrim
+         * @description A gradient over the picture; `angle` in degrees as CSS has it: 0 to the top, 90 to the
+         *     right.
+         */
+        LinearScrim: {
+            /**
+             * Angle
+             * @default 90
+             */
+            angle?: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "linear";
+            /**
+             * Stops
+             * @default [
+             *       {
+             *         "alpha": 1,
+             *         "at": 0,
+             *         "colour": "#000000"
+             *       },
+             *       {
+             *         "alpha": 0,
+             *         "at": 100,
+             *         "colour": "#000000"
+             *       }
+             *     ]
+             */
+            stops?: components["schemas"]["Stop"][];
+        };
+        /**
+         * LinesRun
+         * @description Consecutive widths at which a text has so many lines.
+         */
+        LinesRun: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Lines */
+            lines: number;
+        };
+        /**
          * ListedDelivery
          * @description `since`: what differs from the finished run before it of the same thing; null where there is
          *     none, or it is not finished itself.
@@ -2282,12 +2521,15 @@ export interface components {
         };
         /**
          * Moving
-         * @description What changes on the desk while something is dragged.
+         * @description What changes on the desk while something is dragged. `words` only where they belong to the
+         *     kind, `one_of` only where the placement is one of a set.
          */
         Moving: {
+            one_of?: components["schemas"]["Band"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
             parts: components["schemas"]["MovingPart"][];
+            words?: components["schemas"]["WordsReading"] | null;
         };
         /**
          * MovingPart
@@ -2415,6 +2657,14 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /** NoScrim */
+        NoScrim: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "none";
         };
         /**
          * OriginalChange
@@ -2575,6 +2825,8 @@ export interface components {
             ladders?: {
                 [key: string]: number[];
             };
+            /** Role */
+            role?: ("mark" | "inset") | null;
             /** Treatments */
             treatments?: {
                 [key: string]: components["schemas"]["Treatment"];
@@ -2680,13 +2932,37 @@ export interface components {
             formats?: "all" | "webp" | "jpeg";
         };
         /**
+         * PlaceRating
+         * @description One of the nine places over a span: the keep areas that the words would cover there, the
+         *     least ratio of any text, as a share of what that text needs (None where the picture is not to be
+         *     had), and the share of the words that always lies in quiet areas. `why` says it in words.
+         */
+        PlaceRating: {
+            /** Best */
+            best: boolean;
+            /** Contrast */
+            contrast: number | null;
+            /** Covers */
+            covers: string[];
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
+            /** Quiet */
+            quiet: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * Placement
          * @description One spot on a page.
          *
          *     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
          *     what a part sets there itself, and over what the named `frame` says there. `layout` holds values
          *     of the kind itself, handed down from wider spans to narrower ones like those of a treatment.
-         *     `n_files` is how many widths each ladder has; None: as few as the site's waste allows.
+         *     `n_files` is how many widths each ladder has; None: as few as the site's waste allows. `one_of`
+         *     names a set of which exactly one placement shows at every width.
          */
         Placement: {
             /** Common */
@@ -2719,6 +2995,8 @@ export interface components {
             n_files?: number | null;
             /** Name */
             name: string;
+            /** One Of */
+            one_of?: string | null;
             /**
              * Page
              * @default
@@ -2730,6 +3008,7 @@ export interface components {
              *       {
              *         "alt": null,
              *         "ladders": {},
+             *         "role": null,
              *         "treatments": {}
              *       }
              *     ]
@@ -2737,6 +3016,7 @@ export interface components {
             parts?: components["schemas"]["Part"][];
             /** Stem */
             stem?: string | null;
+            words?: components["schemas"]["Words"] | null;
         };
         /** PlacementIn */
         PlacementIn: {
@@ -2811,6 +3091,22 @@ export interface components {
             placement: components["schemas"]["Placement"];
             /** Revision */
             revision: number;
+        };
+        /**
+         * PlainScrim
+         * @description One colour over the whole picture.
+         */
+        PlainScrim: {
+            /**
+             * Colour
+             * @default #000000
+             */
+            colour?: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plain";
         };
         /** Prediction */
         Prediction: {
@@ -2920,6 +3216,7 @@ export interface components {
             ladders: components["schemas"]["LadderReading"][];
             /** Narrowest */
             narrowest: number;
+            one_of?: components["schemas"]["Band"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
             parts: components["schemas"]["PartReading"][];
@@ -2927,6 +3224,7 @@ export interface components {
             savings: components["schemas"]["Saving"][];
             /** Widest */
             widest: number;
+            words?: components["schemas"]["WordsReading"] | null;
         };
         /**
          * Reason
@@ -2960,7 +3258,7 @@ export interface components {
          *     it does not work.
          *
          *     `narrower` are values that narrower spans take for their own, so that nothing but this span
-         *     changes.
+         *     changes. `layout` and `narrower_layout` are the same of the kind's own values.
          */
         Remedy: {
             /**
@@ -2974,18 +3272,34 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "aim" | "uncrop" | "whole" | "ratio" | "crop" | "taller" | "original" | "colour";
+            kind: "aim" | "uncrop" | "whole" | "ratio" | "words" | "crop" | "taller" | "original" | "colour" | "scrim" | "ink" | "place" | "box" | "below" | "smaller" | "higher" | "background";
             /**
              * Label
              * @default
              */
             label: string;
             /**
+             * Layout
+             * @default {}
+             */
+            layout: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+            /**
              * Narrower
              * @default {}
              */
             narrower: {
                 [key: string]: components["schemas"]["Treatment"];
+            };
+            /**
+             * Narrower Layout
+             * @default {}
+             */
+            narrower_layout: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["JsonValue"];
+                };
             };
             treatment: components["schemas"]["Treatment"] | null;
             /** Why */
@@ -3030,7 +3344,8 @@ export interface components {
         /**
          * Run
          * @description Consecutive widths with one verdict. `at_first`, `at_last` and `worst` are shares in 0–1 (in
-         *     view, or of the px needed).
+         *     view, of the px needed, of an area that lies clear of words), contrast ratios, CSS px by which a
+         *     banner falls short of its words (below 0), or numbers of placements.
          */
         Run: {
             /** At First */
@@ -3045,7 +3360,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown";
+            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several";
             /** Worst */
             worst: number;
             /** Worst At */
@@ -3367,6 +3682,12 @@ export interface components {
                 [key: string]: string;
             };
             /**
+             * Typeface
+             * @default Instrument Sans
+             * @enum {string}
+             */
+            typeface?: "Instrument Sans" | "Newsreader";
+            /**
              * Waste Percent
              * @default 10
              */
@@ -3531,6 +3852,7 @@ export interface components {
              *         "webp": 5
              *       },
              *       "titles": {},
+             *       "typeface": "Instrument Sans",
              *       "waste_percent": 10,
              *       "widest": 2560
              *     }
@@ -3693,6 +4015,7 @@ export interface components {
              *         "webp": 5
              *       },
              *       "titles": {},
+             *       "typeface": "Instrument Sans",
              *       "waste_percent": 10,
              *       "widest": 2560
              *     }
@@ -3821,6 +4144,36 @@ export interface components {
             x1: components["schemas"]["Curve"] | null;
             y0: components["schemas"]["Curve"] | null;
             y1: components["schemas"]["Curve"] | null;
+        };
+        /**
+         * StandIn
+         * @description A keep area that can stand in for the picture as an inset, and the square around it.
+         */
+        StandIn: {
+            crop: components["schemas"]["Rect"];
+            /** Name */
+            name: string;
+            /** Original */
+            original: number;
+        };
+        /**
+         * Stop
+         * @description A colour stop of a gradient (CSS Images 3 §3.4). `at` is a percentage of the gradient
+         *     line.
+         */
+        Stop: {
+            /**
+             * Alpha
+             * @default 1
+             */
+            alpha?: number;
+            /** At */
+            at: number;
+            /**
+             * Colour
+             * @default #000000
+             */
+            colour?: string;
         };
         /**
          * StripFrameOut
@@ -4096,6 +4449,148 @@ export interface components {
             at: number;
             /** Text */
             text: string;
+        };
+        /**
+         * Words
+         * @description Heading, text and buttons, written once for all spans. `level` is the heading's rank in the
+         *     page (HTML Standard §4.3.11). What is empty is not there.
+         */
+        Words: {
+            /**
+             * Buttons
+             * @default []
+             */
+            buttons?: components["schemas"]["Button"][];
+            /**
+             * Heading
+             * @default
+             */
+            heading?: string;
+            /**
+             * Level
+             * @default 2
+             */
+            level?: number;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+        };
+        /**
+         * WordsAdvice
+         * @description What is wrong with the words in one span, in a sentence, why, and what helps; `best` is the
+         *     index of the first remedy that works.
+         */
+        WordsAdvice: {
+            /** Best */
+            best: number | null;
+            /**
+             * Problem
+             * @enum {string}
+             */
+            problem: "unreadable" | "covers" | "outgrows" | "before-loading";
+            /** Sentence */
+            sentence: string;
+            /** Steps */
+            steps: components["schemas"]["Remedy"][];
+            /** Why */
+            why: string;
+        };
+        /**
+         * WordsDetail
+         * @description The words of the one span that is being worked on: all nine places, the least scrim, and the
+         *     flattest ratio that holds keep areas and words. `scrim_why` says it where no strength passes.
+         */
+        WordsDetail: {
+            /** Advice */
+            advice: components["schemas"]["WordsAdvice"][];
+            /** Flattest */
+            flattest: number | null;
+            /** Least Strength */
+            least_strength: number | null;
+            /** Letter */
+            letter: string;
+            /** Places */
+            places: components["schemas"]["PlaceRating"][];
+            /** Scrim Why */
+            scrim_why: string;
+            /** Stand Ins */
+            stand_ins: components["schemas"]["StandIn"][];
+        };
+        /**
+         * WordsReading
+         * @description The words of a banner, over every width. `measured`: whether the px of its pictures were to
+         *     be had. `unset` are characters that the typeface has no glyph for, whose width is a guess.
+         *     `detail` is of the one span that is being worked on.
+         */
+        WordsReading: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
+            detail: components["schemas"]["WordsDetail"] | null;
+            /** Measured */
+            measured: boolean;
+            /** Spans */
+            spans: components["schemas"]["WordsSpan"][];
+            /** Unset */
+            unset: string[];
+        };
+        /**
+         * WordsSpan
+         * @description The words of a banner in one span: the values that hold, which the span sets itself, and the
+         *     letter of the span that each is from ("" for a default).
+         *
+         *     `banner` is its box, its x from the page's edge; `area` the picture's place in it, `block` that
+         *     of the words, None where none show. `covers` are the keep areas that they lie on somewhere.
+         */
+        WordsSpan: {
+            area: components["schemas"]["BoxCurves"];
+            banner: components["schemas"]["BoxCurves"];
+            block: components["schemas"]["BoxCurves"] | null;
+            /** Covers */
+            covers: string[];
+            /** Letter */
+            letter: string;
+            /** Origin */
+            origin: {
+                [key: string]: string;
+            };
+            /** Own */
+            own: string[];
+            /** Texts */
+            texts: components["schemas"]["WordsText"][];
+            values: components["schemas"]["BannerValues"];
+        };
+        /**
+         * WordsText
+         * @description One text in one span: its content box in CSS px from the banner's top left corner at the
+         *     typical viewport height, its lines, the contrast that it needs, and what it has on the
+         *     background colour alone. `broken`: some word is too long for a line and is broken in two.
+         */
+        WordsText: {
+            /** Before Loading */
+            before_loading: number;
+            /** Broken */
+            broken: boolean;
+            h: components["schemas"]["Curve"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "heading" | "text" | "button";
+            /** Large */
+            large: boolean;
+            /** Lines */
+            lines: components["schemas"]["LinesRun"][];
+            /** Name */
+            name: string;
+            /** Needed */
+            needed: number;
+            /** Size Px */
+            size_px: number;
+            w: components["schemas"]["Curve"];
+            x: components["schemas"]["Curve"];
+            y: components["schemas"]["Curve"];
         };
     };
     responses: never;

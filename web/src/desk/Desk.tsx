@@ -49,13 +49,18 @@ export function DeskPage() {
 
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query } = usePlace();
-  const part = Math.min(place.part, loaded.placement.parts.length - 1);
+  const step = (useParams().step ?? "aim") as Step;
+  const [parts, setParts] = useState(loaded.placement.parts.length);
+  // words belong to the placement, whose first part they lie on
+  const part = step === "words" ? 0 : Math.min(place.part, parts - 1);
   const handle = useDraft(loaded, part, site.role !== "look");
+  const now = handle.draft.placement.parts.length;
+  // parts come and go with the draft
+  if (now !== parts) setParts(now);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
   const { dragged, drag, keep: keepBreakpoints, carrying, error: postsError } = usePosts(site, loaded.id, handle);
   const navigate = useNavigate();
-  const step = (useParams().step ?? "aim") as Step;
   const { decks, toggle, drag: dragLine } = useDecks(step);
   const plan = dragged ?? site.plan;
   const scale = useMemo(() => new Scale(plan.narrowest, plan.widest), [plan.narrowest, plan.widest]);
@@ -83,6 +88,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
   const choose = useCallback((letter: string) => put({ span: letter }), [put]);
+  const choosePart = useCallback((chosenPart: number) => put({ part: chosenPart }), [put]);
   const go = useCallback(
     (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
     [navigate, site.id, loaded.id, query],
@@ -133,12 +139,28 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         scale,
         span,
         choose,
+        choosePart,
         touched,
         askCosts,
         addPosts,
         bringing,
       },
-    [site, placementId, handle, reading, error, known, latest, scale, span, choose, touched, addPosts, bringing],
+    [
+      site,
+      placementId,
+      handle,
+      reading,
+      error,
+      known,
+      latest,
+      scale,
+      span,
+      choose,
+      choosePart,
+      touched,
+      addPosts,
+      bringing,
+    ],
   );
   const seen: Seen = useMemo(() => ({ cursor, setCursor, density: place.density }), [cursor, setCursor, place.density]);
   const sky = useRef<HTMLElement>(null);
@@ -155,6 +177,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       <div className={classes.bar}>
         <div className={classes.where}>
           <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>
+          {handle.draft.placement.kind !== "picture" && <span>{handle.draft.placement.kind}</span>}
         </div>
         <Steps step={step} go={go} findings={reading?.findings} delivered={!!delivery.data?.is_current} />
         <div className={classes.actions}>

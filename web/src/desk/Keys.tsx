@@ -1,7 +1,7 @@
 import { Kbd, Table } from "@mantine/core";
 
 const KEYS: [string[], string][] = [
-  [["1", "…", "5"], "Frame, Aim, Files, Code, Proof"],
+  [["1", "…", "6"], "Frame, Aim, Words, Files, Code, Proof"],
   [["S"], "Lower the sky to a strip, or raise it again"],
   [["[", "]"], "Previous and next span"],
   [["Ctrl", "Z"], "Undo"],

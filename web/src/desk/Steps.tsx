@@ -5,6 +5,7 @@ import classes from "./Desk.module.css";
 export const STEPS = [
   ["frame", "Frame"],
   ["aim", "Aim"],
+  ["words", "Words"],
   ["files", "Files"],
   ["code", "Code"],
   ["proof", "Proof"],
@@ -12,7 +13,7 @@ export const STEPS = [
 export type Step = (typeof STEPS)[number][0];
 
 /** Steps that are done as soon as nothing is found in them; the others need an export. */
-const DONE_WITHOUT_FILES: readonly Step[] = ["frame", "aim", "code"];
+const DONE_WITHOUT_FILES: readonly Step[] = ["frame", "aim", "words", "code"];
 
 interface Props {
   step: Step;

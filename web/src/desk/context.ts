@@ -19,6 +19,7 @@ export interface Work {
   scale: Scale;
   span: SpanReading;
   choose: (letter: string) => void;
+  choosePart: (part: number) => void;
   /** The spans that the last step changed; undefined where that is not known. */
   touched: string[] | undefined;
   /** Whether the detail of the chosen span says what each way to aim comes to. */

@@ -30,7 +30,7 @@ export function historyToSave(state: History, synced: Synced | undefined) {
   return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
 }
 
-const NONE: Part = { alt: null, treatments: {}, ladders: {} };
+const NONE: Part = { role: null, alt: null, treatments: {}, ladders: {} };
 
 export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NONE;
 
@@ -48,6 +48,20 @@ export const withPlacement = (draft: Draft, values: Partial<PlacementBody>): Dra
   ...draft,
   placement: { ...draft.placement, ...values },
 });
+
+/** What the kind itself is told per span; a value of undefined is handed down again. */
+export function withLayout(draft: Draft, letter: string, values: Record<string, unknown>): Draft {
+  const { layout } = draft.placement;
+  const merged = { ...layout[letter], ...values };
+  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
+  return withPlacement(draft, { layout: { ...layout, [letter]: own } as PlacementBody["layout"] });
+}
+
+/** A part more, or one less. */
+export const withRole = (draft: Draft, role: "mark" | "inset", part: Part | undefined): Draft => {
+  const others = draft.placement.parts.filter((p) => p.role !== role);
+  return withPlacement(draft, { parts: part ? [...others, { ...part, role }] : others });
+};
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
 export function withTreatment(draft: Draft, part: number, letter: string, values: Treatment): Draft {

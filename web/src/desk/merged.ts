@@ -4,6 +4,8 @@ import type { Moving, WholeReading } from "../api/queries";
 export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
   ...whole,
   pane: moving.pane,
+  one_of: moving.one_of,
+  words: moving.words && { ...moving.words, detail: whole.words?.detail ?? null },
   parts: whole.parts.map((part, i) => {
     const moved = moving.parts[i];
     if (!moved) return part;

@@ -18,6 +18,7 @@ import { RemoveSite } from "./RemoveSite";
 import { Row } from "./Row";
 import classes from "./Settings.module.css";
 import { Container, ScreenHeights } from "./Surroundings";
+import { TypefaceField } from "./TypefaceField";
 import { MediaConditions, Widths } from "./Widths";
 
 export function SettingsPage() {
@@ -94,6 +95,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <MediaConditions plan={plan} set={set} />
         <Container plan={plan} set={set} />
         <NamedFrames plan={plan} set={set} siteId={site.id} letters={site.spans.map((s) => s.letter)} />
+        <TypefaceField plan={plan} set={set} />
         <Files plan={plan} set={set} />
         <Ladders plan={plan} set={set} />
         <NamingFields plan={plan} set={set} site={site} />

@@ -27,7 +27,7 @@ export function Empty({ title, children }: { title: string; children?: ReactNode
 
 export function Rows({ n = 4, height = 56 }: { n?: number; height?: number }) {
   return (
-    <Stack gap="sm" aria-busy="true" aria-label="Loading">
+    <Stack gap="sm" aria-busy="true" role="status" aria-label="Loading">
       {Array.from({ length: n }, (_, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: placeholders have no identity
         <Skeleton key={i} height={height} radius="md" />

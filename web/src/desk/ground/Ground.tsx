@@ -6,10 +6,12 @@ import { CodeStep } from "./code/CodeStep";
 import { FilesStep } from "./files/FilesStep";
 import { FrameStep } from "./frame/FrameStep";
 import { ProofStep } from "./proof/ProofStep";
+import { WordsStep } from "./words/WordsStep";
 
 const GROUNDS: Record<Step, () => React.ReactNode> = {
   frame: FrameStep,
   aim: AimStep,
+  words: WordsStep,
   files: FilesStep,
   code: CodeStep,
   proof: ProofStep,

@@ -1,45 +1,57 @@
 /** A span's head: what is its own, with a way to hand all of it down again or to give it to other spans. */
 import { Button, Checkbox, Popover } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
 import { useWork } from "../context";
-import { withTreatments } from "../draft";
+import { type Draft, withTreatment, withTreatments } from "../draft";
 import ground from "./Ground.module.css";
 
-export function SpanHead() {
-  const { span, reading } = useWork();
+interface Owned {
+  /** What the span sets itself, in words. */
+  words: readonly string[];
+  /** The draft with it in other spans too, or with none of it. */
+  copied: (draft: Draft, to: readonly string[]) => Draft;
+  reset: (draft: Draft) => Draft;
+}
+
+/** `owned`: other values than those of the treatment. */
+export function SpanHead({ owned, children }: { owned?: Owned; children?: ReactNode }) {
+  const { span, reading, handle } = useWork();
+  const own = Object.fromEntries(span.own.map((f) => [f, span.effective[f as keyof Treatment]])) as Treatment;
+  const treated: Owned = {
+    words: span.own.map((f) => WORDS[f] ?? f),
+    copied: (d, to) => withTreatments(d, handle.part, Object.fromEntries(to.map((l) => [l, own]))),
+    reset: (d) => withTreatment(d, handle.part, span.letter, Object.fromEntries(span.own.map((f) => [f, undefined]))),
+  };
   return (
     <div className={ground.head}>
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
-      <OwnValues />
-      <Touched />
+      <OwnValues owned={owned ?? treated} />
+      {children ?? <Touched />}
     </div>
   );
 }
 
-function OwnValues() {
+function OwnValues({ owned }: { owned: Owned }) {
   const { span, handle, reading } = useWork();
   const [opened, { toggle, close }] = useDisclosure();
   const [to, setTo] = useState<string[]>([]);
-  if (!span.own.length) return <span>all handed down</span>;
-  const own = Object.fromEntries(span.own.map((f) => [f, span.effective[f as keyof Treatment]])) as Treatment;
+  if (!owned.words.length) return <span>all handed down</span>;
   const others = reading.spans.filter((s) => s.letter !== span.letter);
   return (
     <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-start" shadow="md" trapFocus>
       <Popover.Target>
         <button type="button" className="plain" onClick={toggle} aria-expanded={opened}>
-          {span.own.length} of its own
+          {owned.words.length} of its own
         </button>
       </Popover.Target>
       <Popover.Dropdown>
         <div className={ground.stack} style={{ width: 270 }}>
-          <span>
-            Own here: {span.own.map((f) => WORDS[f] ?? f).join(", ")}. The rest is handed down from the next wider span.
-          </span>
+          <span>Own here: {owned.words.join(", ")}. The rest is handed down from the next wider span.</span>
           <Checkbox.Group label="Copy them to" value={to} onChange={setTo}>
             <div style={{ display: "flex", gap: 12, marginTop: 6 }}>
               {others.map((s) => (
@@ -56,7 +68,7 @@ function OwnValues() {
             <Button
               disabled={!to.length}
               onClick={() => {
-                handle.change((d) => withTreatments(d, handle.part, Object.fromEntries(to.map((l) => [l, own]))));
+                handle.change((d) => owned.copied(d, to));
                 setTo([]);
                 close();
               }}
@@ -66,7 +78,7 @@ function OwnValues() {
             <Button
               variant="default"
               onClick={() => {
-                handle.treat(span.letter, Object.fromEntries(span.own.map((f) => [f, undefined])));
+                handle.change(owned.reset);
                 close();
               }}
             >

@@ -15,11 +15,19 @@ export function BandRow({ band, scale, budget, cursor }: { band: Band; scale: Sc
           key={r.first}
           data-verdict={r.verdict}
           style={scale.run(r)}
-          title={`${band.name}: ${r.verdict} from ${r.first} to ${r.last} px${r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : ""}`}
+          title={`${band.name}: ${r.verdict} from ${r.first} to ${r.last} px${atWorst(band, r)}`}
         />
       ))}
     </div>
   );
+}
+
+function atWorst(band: Band, r: Run): string {
+  if (band.kind === "readable") return `, at worst ${r.worst.toFixed(1)} : 1 at ${r.worst_at}`;
+  if (band.kind === "fits") return r.worst < 0 ? `, by ${Math.round(-r.worst)} px at ${r.worst_at}` : "";
+  if (band.kind === "clear") return r.worst < 0.995 ? `, ${percent(1 - r.worst)} at ${r.worst_at}` : "";
+  if (band.kind === "one") return r.worst === 1 ? "" : `, ${r.worst} of them show`;
+  return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
 }
 
 const describe = (band: Band) => band.runs?.map((r) => `${r.verdict} ${r.first}–${r.last}`).join(", ") ?? "";

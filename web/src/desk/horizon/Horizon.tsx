@@ -46,12 +46,15 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   const { width: screen } = useViewportSize();
   const ticks = spaced(scale, 40 / Math.max(200, screen - 160));
   const { step } = useParams();
-  const bands = reading.bands.filter(
+  const ofPart = reading.bands.filter(
     (b) =>
       (b.kind !== "sharp" || b.density === density) &&
       // in Frame it is the frame's own width that counts, elsewhere the files for it
       (step === "frame" ? b.kind !== "weight" && b.kind !== "sharp" : b.kind !== "frame"),
   );
+  const ofWords = reading.words?.bands ?? [];
+  const bands = step === "words" ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords] : ofPart;
+  if (reading.one_of) bands.push(reading.one_of);
   const ladders = step === "files" ? reading.ladders.filter((l) => l.part === reading.part) : [];
   return (
     <section className={classes.horizon} aria-label="Horizon: what is true at every width">

@@ -1,6 +1,7 @@
 /** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
+import { guidesCss, useGuides } from "../guides";
 import { spanAt } from "../scale";
 
 const SCAFFOLD = `
@@ -18,7 +19,7 @@ const escapeText = (text: string) => text.replace(/[&<>]/g, (c) => `&#${c.charCo
 
 const page = (
   site: string,
-) => `<!doctype html><html lang="en"><head><title>Pane</title><style>${SCAFFOLD}</style><style id="css"></style></head>
+) => `<!doctype html><html lang="en"><head><title>Pane</title><style>${SCAFFOLD}</style><style id="css"></style><style id="guides"></style></head>
 <body><div id="head">${escapeText(site)}</div><div id="spot"></div><div id="text"><i></i><i></i><i></i><i></i><i></i><i></i></div></body></html>`;
 
 /** When every picture that the markup may ask for is here, or cannot be had. */
@@ -63,6 +64,9 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
   const { css, markup } = reading.pane;
   const letter = spanAt(reading.spans, width)?.letter;
   const shown = useRef({ css: "", markup: "" });
+  const guides = useGuides();
+  const called = /<section class="([a-z0-9-]+)"/.exec(markup)?.[1] ?? "none";
+  const overlay = guidesCss(guides, called, 1 / scale);
 
   const fill = () => {
     const inside = frame.current?.contentDocument;
@@ -72,6 +76,8 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     if (shown.current.css !== css) style.textContent = css;
     if (shown.current.markup !== markup) spot.innerHTML = markup;
     shown.current = { css, markup };
+    const over = inside?.getElementById("guides");
+    if (over && over.textContent !== overlay) over.textContent = overlay;
     tellSizes(spot, letter);
   };
   // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops
@@ -86,7 +92,7 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     return () => {
       latest = false;
     };
-  }, [css, markup, letter, width]);
+  }, [css, markup, letter, width, overlay]);
 
   return (
     <iframe

@@ -1,4 +1,5 @@
 /** How the picture fares at a width, in a word. Keep areas first; without any, sharpness. */
+import { useParams } from "react-router";
 import type { Reading } from "../../api/queries";
 import { runAt, spanAt, valueAt } from "../scale";
 import classes from "./Sky.module.css";
@@ -10,12 +11,31 @@ interface Props {
 }
 
 export function Verdict({ reading, width, density }: Props) {
-  const { verdict, word } = verdictAt(reading, width, density);
+  const { step } = useParams();
+  const worded = step === "words" ? wordsAt(reading, width) : undefined;
+  const { verdict, word } = worded ?? verdictAt(reading, width, density);
   return (
     <div className={classes.verdict} data-verdict={verdict}>
       {word}
     </div>
   );
+}
+
+/** How the words fare at a width; nothing where none show. */
+export function wordsAt(reading: Reading, width: number): { verdict?: string; word: string } | undefined {
+  const runs = (reading.words?.bands ?? []).flatMap((b) => {
+    const run = runAt(b, width);
+    return run ? [{ b, run }] : [];
+  });
+  if (!runs.length) return reading.words ? { word: "no words" } : undefined;
+  const faint = runs
+    .filter(({ run }) => run.verdict === "faint")
+    .map(({ b, run }) => valueAt(b.curve, width) ?? run.worst)
+    .sort((a, b) => a - b)[0];
+  if (faint !== undefined) return { verdict: "cut", word: `words ${faint.toFixed(1)} : 1` };
+  if (runs.some(({ run }) => run.verdict === "covered")) return { verdict: "cut", word: "words on an area" };
+  if (runs.some(({ run }) => run.verdict === "grows")) return { verdict: "cut", word: "words too tall" };
+  return { verdict: "whole", word: "readable" };
 }
 
 export function verdictAt(reading: Reading, width: number, density: number): { verdict?: string; word: string } {

@@ -1,33 +1,20 @@
 /** The gentlest remedy for the chosen span: why it fails, what helps, one press to apply and one to undo. */
-import { Button, Popover } from "@mantine/core";
-import { useState } from "react";
-import type { Reading, Remedy, Treatment } from "../../../api/queries";
+import { Button } from "@mantine/core";
+import type { Reading, Remedy } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { Rows } from "../../../ui/states";
 import { useWork } from "../../context";
-import { withTreatments } from "../../draft";
+import { withRemedy } from "../../remedy";
+import { AllSteps } from "../AllSteps";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
 
 export function AdviceCard() {
   const { reading, span, handle, originals, choose } = useWork();
-  const [open, setOpen] = useState(false);
   const advice = reading.advice.find((a) => a.span === span.letter);
   const failing = new Set(reading.findings.filter((f) => f.rule === "area").flatMap((f) => f.spans));
   const elsewhere = [...failing].filter((l) => l !== span.letter).sort();
-  const apply = (step: Remedy) =>
-    handle.change((d) => {
-      const set = given(step.treatment);
-      const also = Object.fromEntries(Object.entries(step.narrower).map(([l, t]) => [l, given(t)]));
-      const other = originals.find((o) => o.id === set.original);
-      const looks = other
-        ? {
-            ...d.looks,
-            [other.id]: d.looks[other.id] ?? { focal: other.focal, areas: other.areas },
-          }
-        : d.looks;
-      return withTreatments({ ...d, looks }, handle.part, { [span.letter]: set, ...also });
-    });
+  const apply = (step: Remedy) => handle.change((d) => withRemedy(d, handle.part, span.letter, step, originals));
   // the reading on screen may still be that of the span chosen before
   if (!advice && failing.has(span.letter)) return <Rows n={1} height={150} />;
   if (!advice)
@@ -58,44 +45,11 @@ export function AdviceCard() {
               {s.label}
             </Button>
           ))}
-        {(gentler.length > 1 || works.length > 2) && (
-          <Popover opened={open} onChange={setOpen} position="top-end" shadow="md" trapFocus width={440}>
-            <Popover.Target>
-              <button type="button" className="plain" onClick={() => setOpen(!open)} aria-expanded={open}>
-                Why, and what else…
-              </button>
-            </Popover.Target>
-            <Popover.Dropdown>
-              <ul className={classes.steps}>
-                {advice.steps.map((s) => (
-                  <li key={`${s.kind} ${s.label}`} data-works={s.works || undefined}>
-                    {s.why}{" "}
-                    {s.works && (
-                      <button
-                        type="button"
-                        className="plain"
-                        onClick={() => {
-                          apply(s);
-                          setOpen(false);
-                        }}
-                      >
-                        {s.label}
-                      </button>
-                    )}
-                  </li>
-                ))}
-              </ul>
-            </Popover.Dropdown>
-          </Popover>
-        )}
+        {(gentler.length > 1 || works.length > 2) && <AllSteps steps={advice.steps} apply={apply} />}
       </div>
     </section>
   );
 }
-
-/** Only what a step sets. */
-const given = (t: Treatment | null) =>
-  Object.fromEntries(Object.entries(t ?? {}).filter(([, v]) => v !== null)) as Treatment;
 
 function headline(advice: Reading["advice"][number]): string {
   if (advice.steps[0]?.works) return "Another position keeps all of them.";

@@ -2,7 +2,8 @@
 import { Popover } from "@mantine/core";
 import { AreaList } from "../../../picture/AreaList";
 import type { Area } from "../../../picture/areas";
-import { percent, plural, size } from "../../../ui/format";
+import { plural, size } from "../../../ui/format";
+import { setGuides, useGuides } from "../../guides";
 import classes from "./Aim.module.css";
 import { SafeArea } from "./SafeArea";
 import type { Aimed } from "./useAimed";
@@ -18,8 +19,12 @@ interface Props {
   stops: string | undefined;
 }
 
+/** The guides that follow on a press; the safe area is always on the map. */
+const NEXT = { none: "centre", safe: "centre", centre: "thirds", thirds: "none" } as const;
+
 export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge, stops }: Props) {
   const { original, look } = aimed;
+  const guides = useGuides();
   const keeps = look.areas.filter((a) => a.kind !== "quiet").length;
   return (
     <div className={classes.caption}>
@@ -40,13 +45,21 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
       <button type="button" className="plain" onClick={openLarge}>
         large
       </button>
+      <button
+        type="button"
+        className="plain"
+        title="Lines over what shows, in the map and in every pane: centre, thirds, none"
+        onClick={() => setGuides({ lines: NEXT[guides.lines] })}
+      >
+        {guides.lines === "centre" || guides.lines === "thirds" ? guides.lines : "guides"}
+      </button>
       {stops ? (
         <span className={classes.stopped} role="status">
           {stops}
         </span>
       ) : (
         <span>
-          focal {percent(look.focal[0])}, {percent(look.focal[1])}
+          focal {Math.round(look.focal[0] * 100)} · {Math.round(look.focal[1] * 100)}
         </span>
       )}
       <span className={classes.last}>

@@ -3,11 +3,14 @@ import { Modal } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
+import { GuideLines } from "../../../picture/GuideLines";
 import { Seen } from "../../../picture/Outlines";
 import { type MapProps, PictureMap } from "../../../picture/PictureMap";
 import { SuggestionBar, useSuggestion } from "../../../picture/Suggest";
 import { percent } from "../../../ui/format";
 import { useDesk, useWork } from "../../context";
+import { linesOf, useGuides } from "../../guides";
+import { PartStrip } from "../../PartStrip";
 import classes from "./Aim.module.css";
 import type { Cropping } from "./CropField";
 import { LargeMap } from "./LargeMap";
@@ -55,6 +58,7 @@ export function MapDeck({ openFiles, cropping }: Props) {
   const shows = span.effective.show === "picture";
   return (
     <div className={classes.map}>
+      <PartStrip />
       <Dropzone
         onDrop={(files) => bringing.bring(span.letter, files)}
         openRef={openFiles}
@@ -122,5 +126,13 @@ export function MapDeck({ openFiles, cropping }: Props) {
 function SeenHere() {
   const { span, cursor } = useDesk();
   const rect = windowAt(span, cursor);
-  return rect && <Seen rect={rect} />;
+  const at = linesOf(useGuides());
+  return (
+    rect && (
+      <>
+        <Seen rect={rect} />
+        <GuideLines rect={rect} at={at} />
+      </>
+    )
+  );
 }

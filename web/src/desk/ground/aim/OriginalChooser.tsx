@@ -10,10 +10,12 @@ interface Props {
   give: (id: number, look: Look) => void;
   bring: () => void;
   label: string;
+  /** The one that is there; else what the chosen span shows. */
+  chosen?: number | null;
 }
 
 /** The site's originals to choose from, for the chosen span. */
-export function OriginalChooser({ give, bring, label }: Props) {
+export function OriginalChooser({ give, bring, label, chosen }: Props) {
   const { originals, span } = useWork();
   const [open, { toggle, close }] = useDisclosure();
   const [search, setSearch] = useState("");
@@ -50,7 +52,7 @@ export function OriginalChooser({ give, bring, label }: Props) {
               key={o.id}
               type="button"
               className={classes.choice}
-              aria-pressed={o.id === span.effective.original}
+              aria-pressed={o.id === (chosen === undefined ? span.effective.original : chosen)}
               onClick={() => {
                 give(o.id, { focal: o.focal as [number, number], areas: o.areas });
                 close();

@@ -2,6 +2,7 @@
 import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
 import { useWork } from "../../context";
+import { partOf } from "../../draft";
 import { valueAt } from "../../scale";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
@@ -12,11 +13,28 @@ import { HeightField } from "./HeightField";
 import { NamedFrameField } from "./NamedFrameField";
 import { Placeholders } from "./Placeholders";
 import type { HeightRule, WidthRule } from "./rules";
+import { SetField } from "./SetField";
 import { SpanTable } from "./SpanTable";
 import { WidthField } from "./WidthField";
 import { WidthSums } from "./WidthSums";
 
 export function FrameStep() {
+  const { handle, choosePart } = useWork();
+  const role = partOf(handle.draft, handle.part).role;
+  if (!role) return <OfFrame />;
+  return (
+    <div className={ground.column}>
+      <p>
+        The size and the place of the {role} are set in Words.{" "}
+        <button type="button" className="plain" onClick={() => choosePart(0)}>
+          the picture's frame
+        </button>
+      </p>
+    </div>
+  );
+}
+
+function OfFrame() {
   const { reading, span, handle, error } = useWork();
   const { width, height, stands } = span.effective;
   const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
@@ -44,6 +62,7 @@ export function FrameStep() {
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
         <SpanHead />
         <NamedFrameField />
+        <SetField />
         <Field field="width" label="Width" error={errorFor("width")}>
           <WidthField rule={width} set={setWidth} />
         </Field>

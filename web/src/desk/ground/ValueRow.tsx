@@ -1,0 +1,51 @@
+/** One value: its name, the control, and whether it is own or handed down, with a way back. */
+import type { ReactNode } from "react";
+import { useWork } from "../context";
+import classes from "./Field.module.css";
+
+interface Props {
+  label: string;
+  own: boolean;
+  /** The span that it is handed down from; "" for a default. */
+  from: string | undefined;
+  reset: () => void;
+  children: ReactNode;
+  error?: string;
+}
+
+export function ValueRow({ label, own, from, reset, children, error }: Props) {
+  const { span, reading } = useWork();
+  const widest = span.last === reading.widest;
+  return (
+    <div className={classes.field} data-own={own || undefined}>
+      <div className={classes.label}>{label}</div>
+      <div className={classes.control}>
+        {children}
+        {error && (
+          <div className={classes.error} role="alert">
+            {error}
+          </div>
+        )}
+      </div>
+      <div className={classes.origin}>
+        {own ? (
+          <>
+            <b>own</b>
+            {" · "}
+            <button
+              type="button"
+              className="plain"
+              title={widest ? "Back to the default" : "Back to what the next wider span hands down"}
+              aria-label={`Reset ${label.toLowerCase()} of span ${span.letter}`}
+              onClick={reset}
+            >
+              reset
+            </button>
+          </>
+        ) : (
+          `${from ? `from ${from}` : "default"}`
+        )}
+      </div>
+    </div>
+  );
+}

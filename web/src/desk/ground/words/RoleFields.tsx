@@ -1,0 +1,261 @@
+/** What lies on the picture beside words: a mark, or an inset that stands in for it. */
+import { SegmentedControl } from "@mantine/core";
+import { useRef } from "react";
+import type { BannerValues, Part } from "../../../api/queries";
+import { useUploads } from "../../../originals/useUploads";
+import { NumberField } from "../../../ui/NumberField";
+import { useWork } from "../../context";
+import { withOriginal, withRole, withTreatment } from "../../draft";
+import { lookOf } from "../../useBringing";
+import { OriginalChooser } from "../aim/OriginalChooser";
+import { Findings } from "../Findings";
+import { ValueRow } from "../ValueRow";
+import { LayoutField } from "./LayoutField";
+import { PlaceField } from "./PlaceField";
+import { useWords } from "./useWords";
+import classes from "./Words.module.css";
+import { ColourInput } from "./WordsFields";
+
+type Role = "mark" | "inset";
+const NEW: Part = { role: null, alt: null, treatments: {}, ladders: {} };
+
+/** The part of a role, where there is one, as the chosen span has it. */
+function useRole(role: Role) {
+  const { handle, reading, span, originals } = useWork();
+  const index = handle.draft.placement.parts.findIndex((p) => p.role === role);
+  const here = reading.parts[index]?.spans.find((s) => s.letter === span.letter);
+  return {
+    index,
+    here,
+    original: originals.find((o) => o.id === here?.effective.original),
+    findings: reading.findings.filter((f) => f.part === index && f.step === "words"),
+    remove: () => handle.change((d) => withRole(d, role, undefined)),
+    show: (show: "picture" | "nothing" | undefined) =>
+      handle.change((d) => withTreatment(d, index, span.letter, { show })),
+  };
+}
+
+function ShowsRow({ of: role }: { of: Role }) {
+  const { here, show } = useRole(role);
+  if (!here) return null;
+  return (
+    <ValueRow label="Shows" own={here.own.includes("show")} from={here.origin.show} reset={() => show(undefined)}>
+      <SegmentedControl
+        size="xs"
+        aria-label={`Whether the ${role} shows`}
+        value={here.effective.show === "nothing" ? "nothing" : "picture"}
+        onChange={(v) => show(v as "picture" | "nothing")}
+        data={[
+          { value: "picture", label: "shown" },
+          { value: "nothing", label: "not here" },
+        ]}
+      />
+    </ValueRow>
+  );
+}
+
+export function MarkFields() {
+  const { handle, span, reading, site } = useWork();
+  const { index, here, original, findings, remove } = useRole("mark");
+  const { values, set } = useWords();
+  const input = useRef<HTMLInputElement>(null);
+  const uploads = useUploads(site.id);
+  const widest = reading.spans.at(-1)?.letter ?? span.letter;
+  const give = (id: number, look: Parameters<typeof withOriginal>[5]) =>
+    handle.change((d) => {
+      const at = d.placement.parts.findIndex((p) => p.role === "mark");
+      const there = at >= 0 ? d : withRole(d, "mark", NEW);
+      return withOriginal(there, at >= 0 ? at : there.placement.parts.length - 1, span.letter, widest, id, look);
+    });
+  const bring = async (files: File[]) => {
+    const [first] = uploads.bring(files);
+    const o = await first?.original;
+    if (o) give(o.id, lookOf(o));
+  };
+  const chooser = (
+    <>
+      <OriginalChooser
+        label={index < 0 ? "Choose a mark…" : "Change…"}
+        give={give}
+        bring={() => input.current?.click()}
+        chosen={here?.effective.original ?? null}
+      />
+      <input
+        ref={input}
+        type="file"
+        hidden
+        aria-label="Bring a mark"
+        accept=".svg,image/svg+xml,image/png,image/webp"
+        onChange={(e) => void bring([...(e.currentTarget.files ?? [])])}
+      />
+    </>
+  );
+  const going = uploads.list.filter((u) => u.state !== "here");
+  const refused = going.map((u) => (
+    <div key={u.id} className={classes.refused} role="status">
+      {u.state === "refused" ? u.error : `${u.name} is coming in`}
+      {u.state === "refused" && (
+        <button type="button" className="plain" onClick={() => uploads.dismiss(u.id)}>
+          dismiss
+        </button>
+      )}
+    </div>
+  ));
+  if (index < 0 || !values)
+    return (
+      <div className={`${classes.offer} ${classes.inColumn}`}>
+        <p>
+          A mark is a title graphic or a logo with transparency, as SVG or PNG. It lies on the picture in one of nine
+          places and can be another cut in every span: one line, stacked, the symbol alone.
+        </p>
+        <div className={classes.row}>{chooser}</div>
+        {refused}
+      </div>
+    );
+  return (
+    <>
+      <ShowsRow of="mark" />
+      <ValueRow
+        label="Mark"
+        own={!!here?.own.includes("original")}
+        from={here?.origin.original}
+        reset={() => handle.change((d) => withTreatment(d, index, span.letter, { original: undefined }))}
+      >
+        <span className={classes.name}>{original?.name ?? "none"}</span>
+        {chooser}
+        <button type="button" className="plain" onClick={remove}>
+          remove
+        </button>
+      </ValueRow>
+      <LayoutField fields={["mark_place"]} label="Place">
+        <PlaceField label="Place of the mark" place={values.mark_place} set={(mark_place) => set({ mark_place })} />
+      </LayoutField>
+      <LayoutField fields={["mark_percent", "mark_most_px"]} label="Width">
+        <NumberField
+          label="Width of the mark"
+          unit="%"
+          value={values.mark_percent}
+          set={(v) => set({ mark_percent: v }, "mark width")}
+        />
+        <NumberField
+          label="Greatest width of the mark"
+          before="at most"
+          unit="px"
+          value={values.mark_most_px}
+          set={(v) => set({ mark_most_px: v }, "mark most")}
+        />
+      </LayoutField>
+      {refused}
+      <div className={classes.findings}>
+        <Findings of={findings} />
+      </div>
+    </>
+  );
+}
+
+export function InsetFields() {
+  const { handle, span, reading } = useWork();
+  const { index, here, findings, remove } = useRole("inset");
+  const { values, set, detail } = useWords();
+  const widest = reading.spans.at(-1)?.letter ?? span.letter;
+  const picture = reading.parts[0]?.spans.find((s) => s.letter === span.letter);
+  const dropped = picture?.effective.show === "colour";
+  const stands = detail?.stand_ins ?? [];
+  const keeps = here?.keeps ?? [];
+  const cut = (name: string) => {
+    const found = stands.find((s) => s.name === name);
+    if (!found) return;
+    handle.change((d) => {
+      const at = d.placement.parts.findIndex((p) => p.role === "inset");
+      // it stands in only where it is asked for
+      const there = at >= 0 ? d : withRole(d, "inset", { ...NEW, treatments: { [widest]: { show: "nothing" } } });
+      const part = at >= 0 ? at : there.placement.parts.length - 1;
+      const shown = withTreatment(there, part, span.letter, {
+        show: "picture",
+        original: found.original,
+        crop: found.crop,
+        keeps: [found.name],
+      });
+      return withTreatment(shown, 0, span.letter, { show: "colour" });
+    });
+  };
+  const choice = stands.map((s) => (
+    <button
+      key={`${s.original} ${s.name}`}
+      type="button"
+      className={classes.choice}
+      aria-pressed={index >= 0 && here?.effective.show !== "nothing" && keeps.includes(s.name)}
+      onClick={() => cut(s.name)}
+    >
+      {s.name}
+    </button>
+  ));
+  if (index < 0 || !values)
+    return (
+      <div className={`${classes.offer} ${classes.inColumn}`}>
+        <p>
+          Where a picture is dropped, a small cut of one keep area can stand in for it, round or square. Choose one for
+          span {span.letter}: the picture gives way to its background colour there.
+        </p>
+        <div className={classes.row}>{choice.length ? choice : "Draw a keep area first, in Aim."}</div>
+      </div>
+    );
+  return (
+    <>
+      <ShowsRow of="inset" />
+      <div className={classes.says}>
+        <span className="soft">Cut</span>
+        <span className={classes.row}>{choice}</span>
+        <button type="button" className="plain" onClick={remove}>
+          remove
+        </button>
+      </div>
+      {here?.effective.show !== "nothing" && !dropped && (
+        <p className={classes.note}>
+          The picture itself shows in {span.letter}.{" "}
+          <button
+            type="button"
+            className="plain"
+            onClick={() => handle.change((d) => withTreatment(d, 0, span.letter, { show: "colour" }))}
+          >
+            drop it here
+          </button>
+        </p>
+      )}
+      <LayoutField fields={["inset_place"]} label="Place">
+        <PlaceField label="Place of the inset" place={values.inset_place} set={(inset_place) => set({ inset_place })} />
+      </LayoutField>
+      <LayoutField fields={["inset_px", "inset_round"]} label="Size">
+        <NumberField
+          label="Size of the inset"
+          unit="px"
+          value={values.inset_px}
+          set={(v) => set({ inset_px: v }, "inset size")}
+        />
+        <SegmentedControl
+          size="xs"
+          aria-label="Shape of the inset"
+          value={values.inset_round ? "round" : "square"}
+          onChange={(v) => set({ inset_round: v === "round" })}
+          data={["round", "square"]}
+        />
+      </LayoutField>
+      <LayoutField fields={["inset_border_px", "inset_border"]} label="Border">
+        <NumberField
+          label="Border of the inset"
+          unit="px"
+          value={values.inset_border_px}
+          set={(v) => set({ inset_border_px: v } as Partial<BannerValues>, "inset border")}
+        />
+        <ColourInput
+          label="Colour of the border"
+          value={values.inset_border}
+          set={(inset_border) => set({ inset_border }, "inset border colour")}
+        />
+      </LayoutField>
+      <div className={classes.findings}>
+        <Findings of={findings} />
+      </div>
+    </>
+  );
+}
