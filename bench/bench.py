@@ -10,6 +10,7 @@ import os
 import platform
 import statistics
 import sys
+import tempfile
 import time
 from collections.abc import Callable
 from itertools import count
@@ -42,6 +43,7 @@ from skypane.model import (
     ViewportHeight,
 )
 from whole_site import deliveries
+from words import contrast
 
 ROOT = Path(__file__).parents[1]
 
@@ -202,7 +204,9 @@ def picks() -> list[str]:
 
 
 def main(address: str) -> None:
-    lines = [*readings(), *picks(), *measured(address), *deliveries(address)]
+    with tempfile.TemporaryDirectory() as folder:
+        words = contrast(Path(folder), ms)
+    lines = [*readings(), *words, *picks(), *measured(address), *deliveries(address)]
     text = "\n".join(
         [
             "# Performance",

@@ -16,6 +16,7 @@ from typing import Any
 import numpy as np
 from PIL import Image
 from playwright.sync_api import CDPSession, Page, sync_playwright
+from words import dragged
 
 ROOT = Path(__file__).parents[1]
 MANY = 2000
@@ -277,6 +278,13 @@ def desk(page: Page) -> list[str]:
     ]
 
 
+def words(page: Page) -> list[str]:
+    demo = demo_of(page)
+    rows = page.request.get(f"/api/sites/{demo}/placements").json()
+    lighthouse = next(p["id"] for p in rows if p["name"] == "Lighthouse")
+    return dragged(page, demo, lighthouse, WATCH, MOVED, shown)
+
+
 def cursor(page: Page) -> list[str]:
     """How long a step of the cursor keeps the page busy, by step of the work."""
     busy = []
@@ -392,7 +400,13 @@ def measured(address: str) -> list[str]:
             return found
 
         try:
-            return [*readings(page, make), *desk(page), *cursor(page), *wall(page, address, make)]
+            return [
+                *readings(page, make),
+                *desk(page),
+                *words(page),
+                *cursor(page),
+                *wall(page, address, make),
+            ]
         finally:
             for site in made:
                 make("DELETE", f"/sites/{site}")
