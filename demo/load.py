@@ -19,7 +19,7 @@ django.setup()
 
 from django.contrib.auth import get_user_model  # noqa: E402
 from django.db import transaction  # noqa: E402
-from originals.intake import take_in_path  # noqa: E402
+from originals.intake import take_in_path, trimmed  # noqa: E402
 from originals.models import Original  # noqa: E402
 from placements.models import Placement  # noqa: E402
 from sites.models import Membership, Page, Role, Site  # noqa: E402
@@ -56,6 +56,13 @@ ORIGINALS: dict[
         (0.35, 0.95, 0.72, 0.95),
     ),
     "title-one-line-ink.png": ("", [], None),
+    "title-one-line.png": ("Tern Point", [], None),
+    "title-stacked.png": ("Tern Point", [], None),
+    "fog.jpg": (
+        "A small boat in the fog",
+        [("Boat", 0.105, 0.38, 0.41, 0.71)],
+        None,
+    ),
     "buoy.jpg": (None, [("Buoy", 0.12, 0.40, 0.42, 0.82)], (0.45, 0.95, 0.45, 0.90)),
     "jetty.jpg": (
         "A wooden jetty reaches into the bay",
@@ -121,6 +128,17 @@ def area(name: str, x0: float, x1: float, y0: float, y1: float, kind: str = "kee
     return m.Area(name=name, kind=kind, rect=m.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0))  # type: ignore[arg-type]
 
 
+#: What lies on pictures: without its transparent edges, so that it stands where it is put.
+MARKS = ("title-one-line.png", "title-stacked.png")
+
+
+def trim(original: Original) -> None:
+    facts, moved = trimmed(original)
+    for field, value in {**facts, **moved(original)}.items():
+        setattr(original, field, value)
+    original.save()
+
+
 def bring(site: Site) -> dict[str, Original]:
     out = {}
     for name, (alt, keeps, quiet) in ORIGINALS.items():
@@ -136,6 +154,8 @@ def bring(site: Site) -> dict[str, Original]:
         original.focal_x, original.focal_y = FOCAL.get(name, (0.5, 0.5))
         original.areas = [a.model_dump(mode="json") for a in areas]
         original.save()
+        if name in MARKS:
+            trim(original)
         out[name] = original
     return out
 
@@ -147,19 +167,70 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
     def held(treatment: m.Treatment, name: str) -> m.Treatment:
         return treatment.model_copy(update={"original": o[name].id})
 
+    def head(name: str, mark: str, shows: dict[str, str], layout: dict[str, object]) -> m.Placement:
+        """One of two versions of a page's head, of which just one shows at every width."""
+        pictures = {letter: m.Treatment(show=show) for letter, show in shows.items()}
+        pictures["D"] = held(
+            pictures["D"].model_copy(update={"height": ratio(4, 1), "background": "#17233f"}),
+            "lighthouse-night.jpg",
+        )
+        pictures["B"] = pictures["B"].model_copy(update={"height": ratio(2, 1)})
+        return m.Placement(
+            name=name,
+            kind="banner",
+            one_of="Crossings head",
+            parts=(
+                m.Part(treatments=pictures),
+                m.Part(role="mark", treatments={"D": held(m.Treatment(), mark)}),
+            ),
+            layout=layout,
+        )
+
     return {
         "Home": [
-            m.picture(
+            m.Placement(
                 name="Lighthouse",
-                treatments={
-                    "D": held(m.Treatment(width=m.FullWidth(), height=m.ViewportHeight(percent=70, least_px=480, greatest_px=900)), "lighthouse-wide.jpg"),
-                    "C": m.Treatment(height=ratio(2, 1)),
-                    "B": m.Treatment(height=ratio(3, 2)),
-                    "A": held(m.Treatment(height=ratio(4, 5)), "lighthouse-tall.jpg"),
+                kind="banner",
+                words=m.Words(
+                    heading="The last light before the open sea",
+                    text="Crossings from the old jetty, every day that the swell allows.",
+                    buttons=(m.Button(label="Plan a crossing", href="/crossings"),),
+                    level=1,
+                ),
+                parts=(
+                    m.Part(treatments={
+                        "D": held(m.Treatment(width=m.FullWidth(), height=m.ViewportHeight(percent=70, least_px=480, greatest_px=900), background="#3f5d70"), "lighthouse-wide.jpg"),
+                        "C": m.Treatment(height=ratio(2, 1)),
+                        "B": m.Treatment(height=ratio(3, 2)),
+                        "A": held(m.Treatment(height=ratio(5, 4), show="colour", background="#1f4656"), "lighthouse-tall.jpg"),
+                    }),
+                    # a small cut stands in where the picture is dropped
+                    m.Part(role="inset", treatments={
+                        "D": m.Treatment(show="nothing"),
+                        "A": held(m.Treatment(show="picture", crop=m.Rect(x=0.343, y=0.347, w=0.4241, h=0.286), keeps=("Tower",)), "lighthouse-tall.jpg"),
+                    }),
+                ),
+                layout={
+                    "D": {"place": "start", "percent": 40, "margin_px": 48, "heading_px": 56, "text_px": 20,
+                          "scrim": {"kind": "linear", "angle": 90, "stops": [{"colour": "#0b1f2a", "alpha": 1, "at": 0}, {"colour": "#0b1f2a", "alpha": 0.75, "at": 45}, {"colour": "#0b1f2a", "alpha": 0, "at": 75}]},
+                          "strength": 0.75},
+                    "C": {"heading_px": 44, "text_px": 18, "margin_px": 32},
+                    "B": {"heading_px": 34, "text_px": 16, "percent": 48, "margin_px": 24},
+                    "A": {"heading_px": 28, "percent": 100, "place": "top", "margin_px": 20, "inset_place": "bottom-end", "inset_px": 96, "inset_border_px": 3},
                 },
-            )
+            ),
+            m.picture(
+                name="Dawn",
+                lead=False,
+                treatments={
+                    "D": held(m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=ratio(5, 2)), "island-dawn.jpg"),
+                    "A": held(m.Treatment(width=m.FullWidth(), height=ratio(4, 5)), "lighthouse-tall.jpg"),
+                },
+            ),
         ],
         "Crossings": [
+            head("Head, wide", "title-one-line.png", {"D": "picture", "B": "nothing"}, {"D": {"mark_place": "start", "mark_percent": 34, "margin_px": 40}}),
+            head("Head, narrow", "title-stacked.png", {"D": "nothing", "B": "picture"}, {"D": {"mark_place": "bottom-start", "mark_percent": 36, "margin_px": 20}}),
             m.picture(
                 name="Four boats",
                 treatments={
@@ -171,6 +242,14 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             )
         ],
         "The Island": [
+            # on purpose with a fault: white words on a bright picture
+            m.Placement(
+                name="Landing",
+                kind="banner",
+                words=m.Words(heading="Landing in fog", text="The horn sounds twice before the boat turns in."),
+                parts=(m.Part(treatments={"D": held(m.Treatment(height=ratio(5, 2), background="#35505c"), "fog.jpg"), "A": m.Treatment(height=ratio(1, 1))}),),
+                layout={"D": {"place": "end", "percent": 40, "margin_px": 32}, "A": {"place": "top", "percent": 100, "heading_px": 28, "text_px": 16, "margin_px": 20}},
+            ),
             m.picture(
                 name="Tern",
                 treatments={

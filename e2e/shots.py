@@ -63,7 +63,9 @@ def main(address: str) -> None:
             "site": f"{site}/settings",
             "desk-frame": f"{home}/frame?width=1700&span=D",
             "desk-aim": f"{boats}/aim?width=632&span=B",
-            "desk-aim-swapped": f"{home}/aim?width=450&span=A",
+            "desk-aim-swapped": f"{site}/placements/{ids['Dawn']}/aim?width=450&span=A",
+            "desk-words": f"{home}/words?width=1280&span=C",
+            "desk-words-advice": f"{site}/placements/{ids['Landing']}/words?width=768&span=B",
             "desk-files": f"{boats}/files?width=632",
             "desk-code": f"{home}/code?width=1700&span=D",
         }.items():
@@ -75,7 +77,7 @@ def main(address: str) -> None:
         page.get_by_role("button", name="Suggest…").click()
         settle(page)
         page.screenshot(path=OUT / "original.png")
-        page.goto(f"{home}/aim?width=450&span=B")
+        page.goto(f"{home}/aim?width=700&span=B")
         settle(page)
         page.get_by_role("button", name="None…").click()
         page.get_by_role("button", name="3:2", exact=True).click()

@@ -50,7 +50,7 @@ def test_the_sky_sinks_where_one_reads_and_rises_where_one_looks(page: Page, mak
     page.keyboard.press("2")
     expect(page.get_by_role("radiogroup", name="Aim")).to_be_visible()
     assert high(page, "Sky") > 200
-    page.keyboard.press("3")
+    page.keyboard.press("4")
     expect(page.get_by_role("button", name="Export")).to_be_visible()
     page.keyboard.press("s")
     page.wait_for_function("() => document.querySelector('[data-sky]').dataset.sky === 'tall'")

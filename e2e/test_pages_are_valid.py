@@ -8,7 +8,18 @@ from pathlib import Path
 
 import pytest
 from skypane.handover import asked_for, blueprint
-from skypane.model import FixedHeight, Original, RatioHeight, Site, Treatment, picture
+from skypane.model import (
+    Button,
+    FixedHeight,
+    Original,
+    Part,
+    Placement,
+    RatioHeight,
+    Site,
+    Treatment,
+    Words,
+    picture,
+)
 
 JAR = Path(__file__).parents[1] / "web/node_modules/vnu-jar/build/dist/vnu.jar"
 
@@ -45,6 +56,19 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
                 plan = blueprint(asked_for(Site(media_style=style), placement, originals.values()))
                 (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])
                 n += 1
+        layout = {"D": {"scrim": {"kind": "plain"}}, "A": {"shows": "below"}}
+        words = Words(heading="<b>Sea</b>", text="a\nb", buttons=(Button(label="Go", href="/a"),))
+        parts = (
+            Part(treatments={"D": Treatment(original=1), "A": Treatment(show="colour")}),
+            Part(role="mark", treatments={"D": Treatment(original=2)}),
+        )
+        laid = Placement(name="Quay", kind="banner", parts=parts, words=words, layout=layout)
+        # beside lists with widths the checker asks sizes of every source, also of those without
+        # widths; the standard does not (HTML, the source element)
+        site = Site(media_style=style, lists="densities")
+        plan = blueprint(asked_for(site, laid, originals.values()))
+        (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])
+        n += 1
     out = subprocess.run(
         [
             "java",
@@ -60,7 +84,7 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
         check=True,
     )
     found = json.loads(out.stderr or out.stdout)["messages"]
-    assert n == 12
+    assert n == 15
     assert [(m["url"][-7:], m["message"]) for m in found if m["type"] == "error"] == []
 
 

@@ -28,6 +28,7 @@ def addresses(page: Page, address: str) -> dict[str, str]:
         "site": f"{address}/sites/{demo}/settings",
         "frame": f"{desk}/frame",
         "aim": f"{desk}/aim",
+        "words": f"{desk}/words",
         "files": f"{desk}/files",
         "code": f"{desk}/code",
         "proof": f"{desk}/proof",
@@ -64,7 +65,7 @@ def test_axe_finds_nothing_in_what_opens(page: Page, address: str, scheme: str):
         page.wait_for_timeout(200)
 
     url = addresses(page, address)
-    page.goto(url["aim"] + "?width=450&span=A")
+    page.goto(url["aim"] + "?width=700&span=B")
     page.get_by_role("region", name="Ground").wait_for()
     for name in (
         "keep area",
@@ -91,7 +92,7 @@ def test_axe_finds_nothing_in_what_opens(page: Page, address: str, scheme: str):
 def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str, size: tuple[int, int]):
     page.set_viewport_size({"width": size[0], "height": size[1]})
     for name, url in addresses(page, address).items():
-        if name not in ("frame", "aim", "files", "code", "proof"):
+        if name not in ("frame", "aim", "words", "files", "code", "proof"):
             continue
         page.goto(url)
         page.get_by_role("region", name="Ground").wait_for()
@@ -105,7 +106,7 @@ def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str, size
 def test_keys_step_through_the_desk(page: Page, address: str):
     page.goto(addresses(page, address)["aim"])
     page.get_by_role("region", name="Ground").wait_for()
-    for key, step in enumerate(("frame", "aim", "files", "code", "proof"), 1):
+    for key, step in enumerate(("frame", "aim", "words", "files", "code", "proof"), 1):
         page.keyboard.press(str(key))
         page.wait_for_url(f"**/{step}?*" if "?" in page.url else f"**/{step}**")
     page.keyboard.press("2")
