@@ -19,7 +19,7 @@ from skypane.files.renditions import renditions
 from skypane.findings import findings_of
 from skypane.found import Found, found_in
 from skypane.handover import Asked, AskedPage, FileFacts, asked_for, blueprint, finish
-from skypane.layouts import Layout, kinds
+from skypane.layouts import Layout, begun, kinds
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.named import named_from, parted, using
 from skypane.picks import Environment, pick, reach, read_markup
@@ -62,6 +62,7 @@ __all__ = [
     "applied",
     "applied_all",
     "asked_for",
+    "begun",
     "belongs",
     "blueprint",
     "check_frames",

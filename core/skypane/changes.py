@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
+from skypane.layouts import value_names
 from skypane.model import MOST_AREAS, Area, Placement, Site, Treatment, Treatments
 from skypane.treatments import FIELDS, Resolved, resolve
 
@@ -54,7 +55,7 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append("Words")
     if a.one_of != b.one_of:
         out.append("The set that it is one of")
-    out += _of_layout(a.layout, b.layout)
+    out += _of_layout(a.layout, b.layout, {**value_names(a.kind), **value_names(b.kind)})
     if a.frame != b.frame:
         out.append("Named frame")
     if (a.lists, a.n_files) != (b.lists, b.n_files):
@@ -84,39 +85,17 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
     return tuple(out)
 
 
-#: Values of a kind that are called otherwise than their field.
-LAYOUT_WORDS = {
-    "shows": "where words show",
-    "place": "place of the words",
-    "percent": "width of the words",
-    "margin_px": "margin",
-    "align": "alignment",
-    "heading_px": "size of the heading",
-    "text_px": "size of the text",
-    "colour": "colour of the words",
-    "button": "colours of the buttons",
-    "box": "box behind the words",
-    "strength": "strength of the scrim",
-    "side": "side of the words",
-    "share_percent": "share of the row",
-    "mark_percent": "width of the mark",
-    "mark_most_px": "greatest width of the mark",
-    "inset_px": "size of the inset",
-    "inset_round": "shape of the inset",
-    "inset_border_px": "border of the inset",
-    "inset_border": "colour of the inset's border",
-}
-
-
 def _of_layout(
-    before: Mapping[str, Mapping[str, object]], after: Mapping[str, Mapping[str, object]]
+    before: Mapping[str, Mapping[str, object]],
+    after: Mapping[str, Mapping[str, object]],
+    names: Mapping[str, str],
 ) -> list[str]:
     out = []
     for letter in sorted({*before, *after}):
         old, new = before.get(letter, {}), after.get(letter, {})
         fields = [f for f in {**new, **old} if old.get(f) != new.get(f)]
         if fields:
-            said = ", ".join(LAYOUT_WORDS.get(f, f.replace("_", " ")) for f in fields[:2])
+            said = ", ".join(names.get(f, f) for f in fields[:2])
             said += f" and {len(fields) - 2} more" if len(fields) > 2 else ""
             out.append(f"{said[:1].upper()}{said[1:]} of span {letter}")
     return out

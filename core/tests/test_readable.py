@@ -7,7 +7,9 @@ from bannered import MAST, QUAY, WORDS, banner, halves, original, painted, plann
 from skypane import model as m
 from skypane.advice.walk import advise_part, applied
 from skypane.advice.words import stand_ins, words_detail
+from skypane.errors import InvalidPlan
 from skypane.findings import findings_of
+from skypane.layouts import begun, value_names
 from skypane.layouts.banner import laid_out
 from skypane.reading import read, read_moving
 from skypane.shown.clear import block_edges, covered, outgrown
@@ -197,7 +199,9 @@ def test_every_remedy_for_reading_does_what_it_says():
 
 def test_a_remedy_keeps_the_narrower_span_as_it_is():
     placement = banner(words=SMALL)
-    reading = read(m.Site(), placement, {1: BLANK}, pixels=painted((235,) * 3), chosen=(0, "C"))
+    reading = read(
+        m.Site(), placement, {1: BLANK}, pixels=painted((235,) * 3), chosen=(0, "C"), words=True
+    )
     step = reading.words.detail.advice[0].steps[0]
     after = planned(applied(placement, 0, "C", step), BLANK)
     before = planned(placement, BLANK)
@@ -371,11 +375,13 @@ def test_words_that_are_off_are_asked_for_as_alt_text():
 def test_what_moves_is_read_as_the_whole_is():
     over = banner({"D": {"place": "end", "percent": 35}})
     px = halves(50, 180)
-    whole = read(m.Site(), over, {1: QUAY}, pixels=px, chosen=(0, "C"))
+    whole = read(m.Site(), over, {1: QUAY}, pixels=px, chosen=(0, "C"), words=True)
     moving = read_moving(m.Site(), over, {1: QUAY}, pixels=px)
     assert moving.words.bands == whole.words.bands
     assert moving.words.spans == whole.words.spans
     assert moving.words.detail is None and whole.words.detail.letter == "C"
+    # what can be done is worked out only where it is asked for
+    assert read(m.Site(), over, {1: QUAY}, pixels=px, chosen=(0, "C")).words.detail is None
 
 
 def test_a_reading_tells_where_every_text_is():
@@ -418,3 +424,16 @@ def test_a_set_is_told_as_a_band():
     reading = read(m.Site(), one, {1: QUAY}, siblings=lambda: [other])
     (run,) = reading.one_of.runs
     assert (run.verdict, run.worst, run.first, run.last) == ("several", 2, 320, 2560)
+
+
+def test_a_picture_becomes_a_banner_and_a_picture_again():
+    plain = m.Placement(name="Quay", parts=(m.Part(treatments={"D": m.Treatment(original=1)}),))
+    over = begun("banner", m.Site(), plain)
+    assert over.words.heading == "Quay" and set(over.layout) == {"A"}
+    assert not any(f.rule == "words-outgrow" for f in read(m.Site(), over, {1: QUAY}).findings)
+    marked = over.model_copy(update={"parts": (*over.parts, m.Part(role="mark"))})
+    assert begun("picture", m.Site(), marked) == plain
+    with pytest.raises(InvalidPlan, match="no kind of placement called poster"):
+        begun("poster", m.Site(), plain)
+    # every value of it has a name for lists and history
+    assert {f for f, name in value_names("banner").items() if f == name} == {"scrim"}

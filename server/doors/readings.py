@@ -19,7 +19,7 @@ from placements.proposals import proposable
 from pydantic import Field
 from sites.access import site_for
 from sites.models import Page, Site
-from skypane import Moving, Reading, model, read, read_moving
+from skypane import Moving, Reading, begun, model, read, read_moving
 from skypane.words.faces import FACES
 
 router = Router()
@@ -39,11 +39,12 @@ class Draft(Body):
 
 class WholeDraft(Draft):
     """`part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
-    each way to aim comes to there."""
+    each way to aim comes to there, with `words` what can be done about its words."""
 
     part: model.PartIndex = 0
     chosen: Annotated[str, Field(max_length=2)] | None = None
     costs: bool = False
+    words: bool = False
 
 
 def preview(original: model.Original, crop: model.Rect | None) -> str:
@@ -95,6 +96,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
         siblings=siblings(draft),
         chosen=(draft.part, draft.chosen) if draft.chosen else None,
         costs=draft.costs,
+        words=draft.words,
     )
     return _json(reading)
 
@@ -107,6 +109,15 @@ def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpR
     site = site_for(request, site_id, looking=True)
     asked = _asked(site, draft)
     return _json(read_moving(*asked, preview=preview, pixels=copies_of, siblings=siblings(draft)))
+
+
+@router.post(
+    "/sites/{int:site_id}/kinds/{kind}", response={200: model.Placement, 404: Problem, 422: Problem}
+)
+def begin_kind(request: HttpRequest, site_id: int, kind: str, draft: Draft) -> model.Placement:
+    """A draft as another kind: what both know stays, what the new one needs is begun."""
+    site = site_for(request, site_id, looking=True)
+    return begun(kind, draft.site or site.as_noun(), draft.placement)
 
 
 @router.get("/fonts/{name}", response={200: None, 404: Problem}, include_in_schema=False)

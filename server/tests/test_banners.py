@@ -67,6 +67,9 @@ def test_words_are_read_on_the_px_of_the_original(designer, site, page, bright):
     bands = {b["name"]: b["runs"] for b in reading["words"]["bands"]}
     (run,) = bands["Text readable"]
     assert run["verdict"] == "faint" and 1 < run["worst"] < 1.3
+    # what can be done is told where it is asked for
+    assert reading["words"]["detail"] is None
+    reading = designer.post(f"/sites/{site['id']}/readings", {**body, "words": True}).json()
     first = reading["words"]["detail"]["advice"][0]["steps"][0]
     assert first["kind"] == "scrim" and first["works"]
     moving = designer.post(f"/sites/{site['id']}/readings/moving", {"placement": noun(bright)})
@@ -201,3 +204,14 @@ def test_a_copy_with_another_original_keeps_its_mark(designer, site, page, brigh
     copy = designer.post(f"/placements/{placement['id']}/copies", asked).json()["placement"]
     originals = [p["treatments"]["D"]["original"] for p in copy["parts"]]
     assert originals == [other["id"], mark["id"]] and copy["words"]["heading"] == WORDS["heading"]
+
+
+def test_a_draft_becomes_another_kind(designer, site, page, bright):
+    plain = {**noun(bright), "kind": "picture", "words": None, "layout": {}}
+    to_banner = f"/sites/{site['id']}/kinds/banner"
+    answer = designer.post(to_banner, {"placement": plain})
+    assert answer.status_code == 200
+    assert answer.json()["kind"] == "banner" and answer.json()["words"]["heading"] == plain["name"]
+    unknown = designer.post(f"/sites/{site['id']}/kinds/poster", {"placement": plain})
+    assert unknown.status_code == 422
+    assert "no kind of placement called poster" in unknown.json()["detail"]

@@ -11,9 +11,8 @@ from skypane.layouts.banner import laid_out, values_of
 from skypane.markup.picture import alt_text
 from skypane.shown.clear import Edges, block_edges, covered, outgrown, overlap_of
 from skypane.shown.plan import ShownSpan, SpanPlan
-from skypane.shown.readable import ratio_before_loading, said_range, seen_in, unread
+from skypane.shown.readable import said_range, seen_in, unread, unread_before_loading
 from skypane.shown.sets import shown_of_set
-from skypane.words.contrast import needed
 
 
 def _worded(case: Case) -> Iterator[SpanPlan]:
@@ -46,16 +45,8 @@ def unreadable_before_loading(case: Case) -> Iterator[Found]:
     """Text cannot be read on the background colour alone: until the picture has loaded, or where it
     never does, that is all there is (02-rules §9)."""
     for p in _worded(case):
-        block = laid_out(p.spot).block
-        for t in block.texts if block else ():
-            ratio = ratio_before_loading(p, t)
-            if t.fill is None and values_of(p.spot).shows == "on" and ratio < needed(t.large):
-                yield (
-                    (p.span.letter,),
-                    f"Before the picture has loaded the {t.name.lower()} cannot be read:"
-                    f" {ratio:.1f} : 1 on {p.effective.background}, {needed(t.large):g} : 1"
-                    " needed.",
-                )
+        for _, sentence in unread_before_loading(p):
+            yield (p.span.letter,), sentence
 
 
 @rule("words-on-area", "wrong", "words", "Move the words to another of the nine places, or below.")

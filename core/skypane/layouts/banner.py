@@ -17,7 +17,7 @@ from pydantic import JsonValue
 
 from skypane.errors import InvalidPlan
 from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
-from skypane.model import BannerValues, Place, Placement
+from skypane.model import BannerValues, Place, Placement, Site, Words
 from skypane.numerals import number, px
 from skypane.treatments import Effective
 from skypane.widths.frame_css import height_css, standing_css, width_css
@@ -29,12 +29,21 @@ from skypane.widths.frames import (
     frame_widths,
 )
 from skypane.widths.lines import straight_lines
+from skypane.widths.spans import spans_of
 from skypane.words import scrim
 from skypane.words.block import Block, block_of, css_rules
 
 #: A margin may take at most this share of the banner's width from both sides together: beyond it
 #: it is the margin that is seen, not what it holds.
 MOST_MARGIN = 0.5
+#: What words begin with on the narrowest screens, where the defaults of wide ones leave no room
+#: (common practice).
+ON_A_PHONE: dict[str, JsonValue] = {
+    "percent": 100,
+    "heading_px": 28,
+    "text_px": 16,
+    "margin_px": 16,
+}
 
 
 def column_and_row(place: Place) -> tuple[float, float]:
@@ -219,6 +228,13 @@ class Banner(Layout):
                 "A banner has its picture first, then at most one mark and one inset.",
                 field="parts",
             )
+
+    def begin(self, site: Site, placement: Placement) -> Placement:
+        """With its name for a heading, which can be read and typed over at once."""
+        narrowest = spans_of(site)[0].letter
+        words = Words(heading=placement.name)
+        layout = {narrowest: ON_A_PHONE}
+        return placement.model_copy(update={"words": words, "layout": layout})
 
     def together(self, held: tuple[Effective, ...]) -> tuple[Effective, ...]:
         """Where the banner shows nothing, nothing that lies on it does."""

@@ -14,7 +14,7 @@ from typing import ClassVar, NamedTuple
 from pydantic import JsonValue, ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
-from skypane.model import Container, Finding, HeightRange, Placement, Role, Typeface, Words
+from skypane.model import Container, Finding, HeightRange, Placement, Role, Site, Typeface, Words
 from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.frames import Floats, Piece, Viewports, viewports_of
@@ -115,6 +115,10 @@ class Layout(ABC):
         """What is wrong with the layout itself, looking at all spans from the narrowest."""
         return []
 
+    def begin(self, site: Site, placement: Placement) -> Placement:
+        """A placement that has just become one of this kind, with what the kind begins with."""
+        return placement
+
     def values(self, said: Mapping[str, object]) -> Noun:
         """The kind's own values, checked. Raises InvalidPlan with the field as it is named
         there."""
@@ -151,14 +155,35 @@ def kinds() -> Sequence[str]:
     return tuple(_KNOWN)
 
 
-def layout_of(placement: Placement) -> Layout:
-    """The layout of a placement's kind. Raises InvalidPlan where there is none, or where it cannot
-    have so many parts."""
+def value_names(kind: str) -> dict[str, str]:
+    """What each value of a kind is called, by its field; nothing where there is no such kind."""
+    layout = _KNOWN.get(kind)
+    fields = layout.Values.model_fields if layout else {}
+    return {name: field.title or name for name, field in fields.items()}
+
+
+def begun(kind: str, site: Site, placement: Placement) -> Placement:
+    """A placement as another kind: what both know stays, what the new one needs is begun, what only
+    the old one knew goes. Raises InvalidPlan where there is no such kind."""
+    bare = placement.model_copy(update={"kind": kind, "layout": {}, "words": None})
+    layout = _known_kind(bare)
+    kept = placement.parts[: layout.most_parts]
+    return layout.begin(site, bare.model_copy(update={"parts": kept}))
+
+
+def _known_kind(placement: Placement) -> Layout:
     layout = _KNOWN.get(placement.kind)
     if layout is None:
         raise InvalidPlan(
             f"There is no kind of placement called {placement.kind}. Use {' or '.join(_KNOWN)}.",
             field="kind",
         )
+    return layout
+
+
+def layout_of(placement: Placement) -> Layout:
+    """The layout of a placement's kind. Raises InvalidPlan where there is none, or where it cannot
+    have so many parts."""
+    layout = _known_kind(placement)
     layout.check(placement)
     return layout

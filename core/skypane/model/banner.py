@@ -93,7 +93,8 @@ class ButtonLook(Noun):
 
 
 class BannerValues(Noun):
-    """All that holds in a span; what nobody has said is as written here.
+    """All that holds in a span; what nobody has said is as written here. Titles are what each value
+    is called in lists of values and in the history.
 
     `percent` is the width of the words as a share of the picture (of their column where they stand
     beside it), `margin_px` the least distance of whatever lies on the picture from its edges.
@@ -102,25 +103,25 @@ class BannerValues(Noun):
     picture wide, at most `mark_most_px`.
     """
 
-    shows: WordsShow = "on"
-    place: Place = "start"
-    percent: Annotated[float, Field(ge=5, le=100)] = 45
-    margin_px: Annotated[float, Field(ge=0, le=1000)] = 24
-    align: Align = "start"
-    heading_px: TypePx = 40
-    text_px: TypePx = 18
-    colour: Colour = "#ffffff"
-    button: ButtonLook = ButtonLook()
-    box: Box = Box()
-    scrim: Scrim = NoScrim()
-    strength: Fraction = 0.5
-    side: Literal["start", "end"] = "end"
-    share_percent: Annotated[float, Field(ge=10, le=90)] = 50
-    mark_place: Place = "top-start"
-    mark_percent: Annotated[float, Field(ge=1, le=100)] = 30
-    mark_most_px: Annotated[float, Field(ge=8, le=4000)] = 640
-    inset_place: Place = "middle"
-    inset_px: InsetPx = 160
-    inset_round: bool = True
-    inset_border_px: Annotated[float, Field(ge=0, le=100)] = 0
-    inset_border: Colour = "#ffffff"
+    shows: WordsShow = Field("on", title="where words show")
+    place: Place = Field("start", title="place of the words")
+    percent: float = Field(45, ge=5, le=100, title="width of the words")
+    margin_px: float = Field(24, ge=0, le=1000, title="margin")
+    align: Align = Field("start", title="alignment")
+    heading_px: TypePx = Field(40, title="size of the heading")
+    text_px: TypePx = Field(18, title="size of the text")
+    colour: Colour = Field("#ffffff", title="colour of the words")
+    button: ButtonLook = Field(ButtonLook(), title="colours of the buttons")
+    box: Box = Field(Box(), title="box behind the words")
+    scrim: Scrim = Field(NoScrim(), title="scrim")
+    strength: Fraction = Field(0.5, title="strength of the scrim")
+    side: Literal["start", "end"] = Field("end", title="side of the words")
+    share_percent: float = Field(50, ge=10, le=90, title="share of the row")
+    mark_place: Place = Field("top-start", title="place of the mark")
+    mark_percent: float = Field(30, ge=1, le=100, title="width of the mark")
+    mark_most_px: float = Field(640, ge=8, le=4000, title="greatest width of the mark")
+    inset_place: Place = Field("middle", title="place of the inset")
+    inset_px: InsetPx = Field(160, title="size of the inset")
+    inset_round: bool = Field(True, title="shape of the inset")
+    inset_border_px: float = Field(0, ge=0, le=100, title="border of the inset")
+    inset_border: Colour = Field("#ffffff", title="colour of the inset's border")

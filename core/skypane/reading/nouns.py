@@ -333,7 +333,8 @@ class PartReading(MovingPart):
 
 
 class Reading(Moving):
-    """Everything that the desk shows of a placement."""
+    """Everything that the desk shows of a placement. `value_names` says what each value of its kind
+    is called, by its field."""
 
     narrowest: int
     widest: int
@@ -343,5 +344,6 @@ class Reading(Moving):
     files: tuple[FileRow, ...]
     ladders: tuple[LadderReading, ...]
     savings: tuple[Saving, ...]
+    value_names: dict[str, str]
     findings: tuple[Finding, ...]
     code: Code

@@ -14,6 +14,7 @@ from skypane.files.renditions import Files, quick_key, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
+from skypane.layouts import value_names
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
@@ -75,11 +76,12 @@ def read(
     siblings: Siblings = tuple,
     chosen: tuple[int, str] | None = None,
     costs: bool = False,
+    words: bool = False,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
     detail, and then the only one that advice is worked out for; with `costs` its detail says what
-    each way to aim comes to. `pixels` gives the px of originals that words lie on, `siblings` the
-    other placements of the page.
+    each way to aim comes to, with `words` what can be done about the words. `pixels` gives the px
+    of originals that words lie on, `siblings` the other placements of the page.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -126,7 +128,8 @@ def read(
         files=rows,
         ladders=ladder_readings(computed, files, made),
         savings=savings(files, made),
-        words=words_reading(computed, pixels, chosen),
+        words=words_reading(computed, pixels, chosen if words else None),
+        value_names=value_names(placement.kind),
         one_of=one_of_band(site, placement, siblings),
         findings=tuple(findings(computed, rows, pixels, siblings)),
         code=_code(computed, without(files, gone)),

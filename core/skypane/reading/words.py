@@ -4,7 +4,7 @@ width."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import cast
+from typing import Literal, cast
 
 import numpy as np
 
@@ -180,19 +180,11 @@ def _fits_band(shown: list[SpanPlan]) -> tuple[Band, ...]:
 
 
 def _band(
-    kind: str, name: str, runs: list[Run], points: list[tuple[float, float]]
+    kind: Literal["clear", "fits"], name: str, runs: list[Run], points: list[tuple[float, float]]
 ) -> tuple[Band, ...]:
-    if not runs:
-        return ()
-    found = {
-        "kind": kind,
-        "name": name,
-        "density": None,
-        "runs": merged(runs),
-        "curve": Curve(points=tuple(points)),
-        "needed": None,
-    }
-    return (Band.model_validate(found),)
+    curve = Curve(points=tuple(points))
+    band = Band(kind=kind, name=name, density=None, runs=merged(runs), curve=curve, needed=None)
+    return (band,) if runs else ()
 
 
 def _unset(plan: Plan) -> tuple[str, ...]:

@@ -201,6 +201,21 @@ def ratio_before_loading(p: SpanPlan, text: TextBox) -> float:
     return ratio_of(text.ink, text.fill or p.effective.background)
 
 
+def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, str]]:
+    """The texts that cannot be read on the background colour alone, each with a sentence."""
+    block = laid_out(p.spot).block
+    if block is None or values_of(p.spot).shows != "on":
+        return
+    for t in block.texts:
+        ratio, least = ratio_before_loading(p, t), needed(t.large)
+        if t.fill is None and ratio < least - 1e-9:
+            sentence = (
+                f"Before the picture has loaded the {t.name.lower()} cannot be read: {ratio:.1f}"
+                f" : 1 on {p.effective.background}, {least:g} : 1 needed."
+            )
+            yield t, sentence
+
+
 # -- the least scrim ------------------------------------------------------------------------
 
 

@@ -892,6 +892,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/kinds/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Kind
+         * @description A draft as another kind: what both know stays, what the new one needs is begun.
+         */
+        post: operations["doors_readings_begin_kind"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/naming/examples": {
         parameters: {
             query?: never;
@@ -1313,7 +1333,8 @@ export interface components {
         };
         /**
          * BannerValues
-         * @description All that holds in a span; what nobody has said is as written here.
+         * @description All that holds in a span; what nobody has said is as written here. Titles are what each value
+         *     is called in lists of values and in the history.
          *
          *     `percent` is the width of the words as a share of the picture (of their column where they stand
          *     beside it), `margin_px` the least distance of whatever lies on the picture from its edges.
@@ -1323,12 +1344,13 @@ export interface components {
          */
         BannerValues: {
             /**
-             * Align
+             * alignment
              * @default start
              * @enum {string}
              */
             align?: "start" | "centre" | "end";
             /**
+             * box behind the words
              * @default {
              *       "colour": "#000000",
              *       "padding_px": 0,
@@ -1337,6 +1359,7 @@ export interface components {
              */
             box?: components["schemas"]["Box"];
             /**
+             * colours of the buttons
              * @default {
              *       "fill": "#ffffff",
              *       "ink": "#0b3640"
@@ -1344,104 +1367,104 @@ export interface components {
              */
             button?: components["schemas"]["ButtonLook"];
             /**
-             * Colour
+             * colour of the words
              * @default #ffffff
              */
             colour?: string;
             /**
-             * Heading Px
+             * size of the heading
              * @default 40
              */
             heading_px?: number;
             /**
-             * Inset Border
+             * colour of the inset's border
              * @default #ffffff
              */
             inset_border?: string;
             /**
-             * Inset Border Px
+             * border of the inset
              * @default 0
              */
             inset_border_px?: number;
             /**
-             * Inset Place
+             * place of the inset
              * @default middle
              * @enum {string}
              */
             inset_place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
             /**
-             * Inset Px
+             * size of the inset
              * @default 160
              */
             inset_px?: number;
             /**
-             * Inset Round
+             * shape of the inset
              * @default true
              */
             inset_round?: boolean;
             /**
-             * Margin Px
+             * margin
              * @default 24
              */
             margin_px?: number;
             /**
-             * Mark Most Px
+             * greatest width of the mark
              * @default 640
              */
             mark_most_px?: number;
             /**
-             * Mark Percent
+             * width of the mark
              * @default 30
              */
             mark_percent?: number;
             /**
-             * Mark Place
+             * place of the mark
              * @default top-start
              * @enum {string}
              */
             mark_place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
             /**
-             * Percent
+             * width of the words
              * @default 45
              */
             percent?: number;
             /**
-             * Place
+             * place of the words
              * @default start
              * @enum {string}
              */
             place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
             /**
-             * Scrim
+             * scrim
              * @default {
              *       "kind": "none"
              *     }
              */
             scrim?: components["schemas"]["NoScrim"] | components["schemas"]["PlainScrim"] | components["schemas"]["LinearScrim"];
             /**
-             * Share Percent
+             * share of the row
              * @default 50
              */
             share_percent?: number;
             /**
-             * Shows
+             * where words show
              * @default on
              * @enum {string}
              */
             shows?: "on" | "below" | "above" | "beside" | "off";
             /**
-             * Side
+             * side of the words
              * @default end
              * @enum {string}
              */
             side?: "start" | "end";
             /**
-             * Strength
+             * strength of the scrim
              * @default 0.5
              */
             strength?: number;
             /**
-             * Text Px
+             * size of the text
              * @default 18
              */
             text_px?: number;
@@ -3200,7 +3223,8 @@ export interface components {
         };
         /**
          * Reading
-         * @description Everything that the desk shows of a placement.
+         * @description Everything that the desk shows of a placement. `value_names` says what each value of its kind
+         *     is called, by its field.
          */
         Reading: {
             /** Budget Bytes */
@@ -3222,6 +3246,10 @@ export interface components {
             parts: components["schemas"]["PartReading"][];
             /** Savings */
             savings: components["schemas"]["Saving"][];
+            /** Value Names */
+            value_names: {
+                [key: string]: string;
+            };
             /** Widest */
             widest: number;
             words?: components["schemas"]["WordsReading"] | null;
@@ -4413,7 +4441,7 @@ export interface components {
         /**
          * WholeDraft
          * @description `part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
-         *     each way to aim comes to there.
+         *     each way to aim comes to there, with `words` what can be done about its words.
          */
         WholeDraft: {
             /** Chosen */
@@ -4439,6 +4467,11 @@ export interface components {
             /** Placement Id */
             placement_id?: number | null;
             site?: components["schemas"]["Site"] | null;
+            /**
+             * Words
+             * @default false
+             */
+            words?: boolean;
         };
         /**
          * WidthSum
@@ -7241,6 +7274,60 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_begin_kind: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Placement"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -77,6 +77,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     part,
     chosen,
     costs,
+    words: step === "words",
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
   };

@@ -20,12 +20,13 @@ export interface Asked {
   part: number;
   chosen: string | undefined;
   costs: boolean;
+  words: boolean;
   /** Another value: something that the server knows has changed. */
   stamp: unknown;
   moves: boolean;
 }
 
-const FIELDS = ["draft", "plan", "part", "chosen", "costs", "stamp"] as const;
+const FIELDS = ["draft", "plan", "part", "chosen", "costs", "words", "stamp"] as const;
 const isSame = (a: Asked, b: Asked | undefined, fields: readonly (keyof Asked)[] = FIELDS) =>
   b !== undefined && fields.every((f) => a[f] === b[f]);
 
@@ -40,7 +41,7 @@ const askAll = (a: Asked, signal: AbortSignal) =>
   dataAs<WholeReading>(
     client.POST("/api/sites/{site_id}/readings", {
       params: { path: { site_id: a.siteId } },
-      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs },
+      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs, words: a.words },
       signal,
     }),
   );
@@ -72,7 +73,8 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     going.current = true;
     while (true) {
       const a = wanted.current;
-      const onlyMoves = a.moves && !rested && isSame(a, read.current.all, ["part", "chosen", "costs", "stamp"]);
+      const onlyMoves =
+        a.moves && !rested && isSame(a, read.current.all, ["part", "chosen", "costs", "words", "stamp"]);
       if (isSame(a, read.current.all) || (onlyMoves && isSame(a, read.current.moved))) break;
       abort.current = new AbortController();
       try {
@@ -97,7 +99,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     going.current = false;
   }, []);
 
-  const { draft, plan, part, chosen, costs, stamp, moves } = asked;
+  const { draft, plan, part, chosen, costs, words, stamp, moves } = asked;
   // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
   useEffect(() => {
     clearTimeout(rest.current);
@@ -107,7 +109,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
       else void ask(true);
     };
     if (moves) rest.current = setTimeout(whenAtRest, REST_MS);
-  }, [draft, plan, part, chosen, costs, stamp, moves]);
+  }, [draft, plan, part, chosen, costs, words, stamp, moves]);
 
   useEffect(
     () => () => {

@@ -2,15 +2,15 @@
 import { Button, SegmentedControl, Switch } from "@mantine/core";
 import { useState } from "react";
 import { useWork } from "../../context";
-import { type Draft, withLayout, withPlacement } from "../../draft";
+import { type Draft, withLayout } from "../../draft";
 import { type Guides, setGuides, useGuides } from "../../guides";
+import { useKind } from "../../useKind";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { SpanHead } from "../OwnValues";
 import { InsetFields, MarkFields } from "./RoleFields";
 import { Stage } from "./Stage";
 import { UnderFields } from "./UnderFields";
-import { NO_WORDS } from "./useWords";
 import classes from "./Words.module.css";
 import { WordsAdvice } from "./WordsAdvice";
 import { WordsAtCursor } from "./WordsAtCursor";
@@ -23,29 +23,18 @@ const TABS = [
   ["inset", "Inset", InsetFields],
 ] as const;
 
-/** Values that are called otherwise than their field. */
-const NAMES: Record<string, string> = {
-  shows: "where the words show",
-  percent: "width",
-  margin_px: "margin",
-  heading_px: "size of the heading",
-  text_px: "size of the text",
-  button: "colours of the buttons",
-  strength: "strength of the scrim",
-  share_percent: "share of the row",
-};
-
 /** What the advice tells of, with more about it. */
 const ADVISED = ["unreadable", "unreadable-before-loading", "words-on-area", "words-outgrow"];
 
 export function WordsStep() {
   const { reading, handle, span } = useWork();
   const [tab, setTab] = useState<string>("words");
+  const { begin, busy, refused } = useKind();
   if (!reading.words) return <MakeBanner />;
   const Fields = (TABS.find(([name]) => name === tab) ?? TABS[0])[2];
   const own = handle.draft.placement.layout[span.letter] ?? {};
   const owned = {
-    words: Object.keys(own).map((f) => NAMES[f] ?? f.replace(/_px$|_percent$/, "").replace("_", " ")),
+    words: Object.keys(own).map((f) => reading.value_names[f] ?? f),
     copied: (d: Draft, to: readonly string[]) => to.reduce((e, l) => withLayout(e, l, own), d),
     reset: (d: Draft) => withLayout(d, span.letter, Object.fromEntries(Object.keys(own).map((f) => [f, undefined]))),
   };
@@ -78,26 +67,15 @@ export function WordsStep() {
           <WordsAdvice />
           <Findings of={found.filter((f) => !f.spans.length || f.spans.includes(span.letter))} />
           <WordsAtCursor />
-          <button
-            type="button"
-            className={`plain ${classes.away}`}
-            onClick={() => handle.change((d) => withPlacement(d, PICTURE(d.placement.parts)))}
-          >
+          <button type="button" className={`plain ${classes.away}`} disabled={busy} onClick={() => begin("picture")}>
             make it a plain picture
           </button>
+          {refused}
         </div>
       </div>
     </>
   );
 }
-
-/** Without what only a banner has. */
-const PICTURE = (parts: ReturnType<typeof useWork>["handle"]["draft"]["placement"]["parts"]) => ({
-  kind: "picture",
-  words: null,
-  layout: {},
-  parts: parts.slice(0, 1),
-});
 
 function GuidesBar() {
   const guides = useGuides();
@@ -121,13 +99,10 @@ function GuidesBar() {
   );
 }
 
-/** What words begin with on the narrowest screens, where the defaults of wide ones leave no room. */
-const ON_A_PHONE = { percent: 100, heading_px: 28, text_px: 16, margin_px: 16 };
-
 /** A plain picture has no words; with them it is a banner. */
 function MakeBanner() {
-  const { handle, reading } = useWork();
-  const narrowest = reading.spans[0]?.letter ?? "A";
+  const { handle } = useWork();
+  const { begin, busy, refused } = useKind();
   const { kind, parts } = handle.draft.placement;
   if (kind !== "picture" || parts.length > 1)
     return (
@@ -142,19 +117,10 @@ function MakeBanner() {
         With words, a scrim, a mark or an inset it is a banner: its frame, areas, files and code stay as they are, and
         whether the words can be read is worked out for every width.
       </p>
-      <Button
-        onClick={() =>
-          handle.change((d) =>
-            withPlacement(d, {
-              kind: "banner",
-              words: { ...NO_WORDS, heading: d.placement.name },
-              layout: { ...d.placement.layout, [narrowest]: { ...ON_A_PHONE, ...d.placement.layout[narrowest] } },
-            }),
-          )
-        }
-      >
+      <Button loading={busy} onClick={() => begin("banner")}>
         Make it a banner
       </Button>
+      {refused}
     </div>
   );
 }

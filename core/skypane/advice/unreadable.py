@@ -1,0 +1,207 @@
+"""What to do where words cannot be read, walked down from what changes least: a scrim, another
+colour of the words, another place, a box, and at last the words below the picture. Every remedy is
+tried over the whole span before it is told."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import numpy as np
+from pydantic import JsonValue
+
+from skypane.advice.advised import WordsAdvice, advised, the
+from skypane.advice.aside import with_layout
+from skypane.advice.remedies import Remedy, fails, lays
+from skypane.errors import InvalidPlan
+from skypane.layouts.banner import values_of
+from skypane.numerals import number
+from skypane.shown.places import PlaceRating
+from skypane.shown.plan import SpanPlan
+from skypane.shown.readable import (
+    EVEN,
+    LeastScrim,
+    Seen,
+    least_scrim,
+    plain_scrim,
+    readable,
+    said_range,
+    unread,
+)
+from skypane.shown.under import Pixels
+from skypane.words.contrast import ENOUGH, luminance_of, ratio_of
+
+#: Words that are dark or light, where the present ones cannot be read.
+DARK, LIGHT = "#10222b", "#ffffff"
+
+
+def unreadable(
+    p: SpanPlan,
+    pixels: Pixels,
+    seen: tuple[Seen, ...],
+    least: LeastScrim | None,
+    places: tuple[PlaceRating, ...],
+) -> WordsAdvice | None:
+    wrong = list(unread(p, seen))
+    if not wrong:
+        return None
+    s = min((w for w, _ in wrong), key=lambda w: float(w.worst.min()) / w.needed)
+    at = np.unique(np.concatenate([columns for _, columns in wrong]))
+    names = " and ".join(the(w.text.name) for w, _ in wrong)
+    sentence = f"{names[:1].upper()}{names[1:]} cannot be read {said_range(p, at)}."
+    worst = float(s.worst.min())
+    size = "large" if s.text.large else "small"
+    under_it = "its own colour" if s.text.fill else "the worst 5 % of what lies under it"
+    why = (
+        f"The contrast of {the(s.text.name)} on {under_it} is {worst:.1f} : 1; {size} text needs"
+        f" {s.needed:g} : 1."
+    )
+    passing = [w for w in seen if w.passes and w.text.fill is None]
+    if passing:
+        ok = passing[0]
+        why += f" {the(ok.text.name).capitalize()} passes ({float(ok.worst.min()):.1f}, needs"
+        why += f" {ok.needed:g})."
+    v = values_of(p.spot)
+    buttons = [_by_button(p)] if any(w.text.fill for w, _ in wrong) else []
+    if all(w.text.fill for w, _ in wrong):
+        return advised("unreadable", sentence, why, buttons)
+    if v.shows != "on":
+        return advised("unreadable", sentence, why, [_other_ink(p, pixels), *buttons])
+    steps = [_by_scrim(least)]
+    if least is not None and least.strength is None and least.scrim.kind == "linear":
+        steps.append(_by_scrim(least_scrim(p, pixels, seen, plain_scrim(p))))
+    steps += [_other_ink(p, pixels), by_place(p, pixels, places, "read")]
+    steps += [_by_box(p, pixels), below(p, pixels), *buttons]
+    return advised("unreadable", sentence, why, steps)
+
+
+def _by_button(p: SpanPlan) -> Remedy:
+    """Buttons have a colour of their own: their words in that of dark and light which it takes."""
+    look = values_of(p.spot).button
+    ink = max((DARK, LIGHT), key=lambda c: ratio_of(c, look.fill))
+    word = "Dark" if ink == DARK else "Light"
+    found = ratio_of(ink, look.fill)
+    if found < ENOUGH:
+        return fails("ink", f"Neither dark nor light words can be read on {look.fill}.")
+    return lays(
+        "ink",
+        f"{word} words on the buttons have {found:.1f} : 1.",
+        f"{word} words on buttons",
+        {"button": look.model_copy(update={"ink": ink}).model_dump(mode="json")},
+    )
+
+
+def _by_scrim(least: LeastScrim | None) -> Remedy:
+    if least is None:
+        return fails("scrim", "Nothing lies under the words that a scrim could change.")
+    if least.strength is None:
+        best = f"{number(round(least.best * 100))} % of the contrast needed"
+        return fails("scrim", f"No strength of it makes every width readable: at best {best}.")
+    plain = "plain " if least.scrim.kind == "plain" else ""
+    percent = f"{number(round(least.strength * 100))} %"
+    said = least.scrim.model_dump(mode="json")
+    return lays(
+        "scrim",
+        f"A {plain}scrim of {percent} makes every width readable; no less does.",
+        f"{plain}scrim {percent}".capitalize(),
+        {"scrim": said, "strength": least.strength},
+        strength=least.strength,
+    )
+
+
+def _passes(p: SpanPlan, pixels: Pixels, said: dict[str, JsonValue]) -> bool:
+    """Whether every text that lies on the picture can be read with other values."""
+    try:
+        return readable(with_layout(p, said), pixels)
+    except InvalidPlan:
+        return False
+
+
+def _other_ink(p: SpanPlan, pixels: Pixels) -> Remedy:
+    v = values_of(p.spot)
+    dark = luminance_of(v.colour) > EVEN
+    ink, word = (DARK, "dark") if dark else (LIGHT, "light")
+    bare: dict[str, JsonValue] = {"colour": ink, "scrim": {"kind": "none"}}
+    if v.scrim.kind != "none" and _passes(p, pixels, bare):
+        return lays(
+            "ink",
+            f"{word.capitalize()} words can be read without any scrim.",
+            f"{word.capitalize()} words, no scrim",
+            bare,
+        )
+    said: dict[str, JsonValue] = {"colour": ink}
+    if _passes(p, pixels, said):
+        return lays(
+            "ink",
+            f"{word.capitalize()} words can be read.",
+            f"{word.capitalize()} words",
+            said,
+        )
+    return fails("ink", f"{word.capitalize()} words cannot be read at every width either.")
+
+
+def by_place(
+    p: SpanPlan, pixels: Pixels, places: tuple[PlaceRating, ...], to: Literal["read", "clear"]
+) -> Remedy:
+    v = values_of(p.spot)
+    best = next((r for r in places if r.best), None)
+    if best is None or best.place == v.place:
+        return fails("place", "None of the other eight places is clear of the areas.")
+    said: dict[str, JsonValue] = {"place": best.place}
+    if to == "read" and not _passes(p, pixels, said):
+        return fails("place", "In none of the nine places can they be read at every width.")
+    return lays(
+        "place",
+        f"{place_word(best.place).capitalize()} they are {best.why}.",
+        f"Move them {place_word(best.place)}",
+        said,
+    )
+
+
+def place_word(place: str) -> str:
+    """Where a place is, in words; start and end as one reads from left to right."""
+    row, _, column = place.partition("-")
+    if row in ("start", "end"):
+        row, column = "middle", row
+    down = {"top": "to the top", "middle": "to the middle", "bottom": "to the bottom"}[row]
+    side = {"start": "left", "end": "right"}.get(column, "")
+    return f"{down} {side}".strip() if row != "middle" or not side else f"to the {side}"
+
+
+def _by_box(p: SpanPlan, pixels: Pixels) -> Remedy:
+    v = values_of(p.spot)
+    colour = "#000000" if luminance_of(v.colour) > EVEN else "#ffffff"
+    padding = max(v.box.padding_px, 16.0)
+
+    def box(percent: int) -> dict[str, JsonValue]:
+        behind: JsonValue = {"colour": colour, "strength": percent / 100, "padding_px": padding}
+        return {"box": behind}
+
+    if not _passes(p, pixels, box(100)):
+        return fails("box", "Not even a box that hides the picture makes them readable.")
+    low, high = 0, 20  # in steps of five per cent
+    while high - low > 1:
+        middle = (low + high) // 2
+        low, high = (low, middle) if _passes(p, pixels, box(5 * middle)) else (middle, high)
+    percent = 5 * high
+    return lays(
+        "box",
+        f"A box of {percent} % behind the words makes every width readable.",
+        f"Box {percent} %",
+        box(percent),
+        strength=percent / 100,
+    )
+
+
+def below(p: SpanPlan, pixels: Pixels) -> Remedy:
+    said = p.layout.words_below()
+    background = p.effective.background
+    ink = DARK if ratio_of(DARK, background) >= ratio_of(LIGHT, background) else LIGHT
+    layout: dict[str, JsonValue] = {**said, "colour": ink}
+    if not _passes(p, pixels, layout):
+        return fails("below", f"Below the picture they cannot be read on {background} either.")
+    return lays(
+        "below",
+        f"Below the picture they stand on its background colour, {background}.",
+        "Words below",
+        layout,
+    )
