@@ -204,3 +204,26 @@ def test_somebody_comes_in_by_a_link_and_may_only_look(page: Page, maker: Maker,
     theirs.goto(f"{maker.address}/sites/{site}/placements/{placement}/aim")
     expect(theirs.get_by_text("There is nothing here, or it is not yours to see.")).to_be_visible()
     context.close()
+
+
+def test_a_step_that_is_gone_to_right_after_a_press_is_stayed_in(page: Page, maker: Maker):
+    """The address follows the place a moment later: it must not lead back to the step before."""
+    opened(page, maker, "aim")
+    for wait_ms in range(146, 226, 5):
+        page.evaluate(
+            """async (wait) => {
+              const press = (e) => e.click();
+              const named = (text) => [...document.querySelectorAll('button')].find(
+                (b) => b.textContent.trim().startsWith(text));
+              const horizon = document.querySelector('[aria-label^="Horizon"]');
+              press(horizon.querySelector('button[aria-pressed="false"]'));
+              const until = performance.now() + wait;
+              while (performance.now() < until) await new Promise((r) => setTimeout(r, 1));
+              press(named('Frame'));
+            }""",
+            wait_ms,
+        )
+        page.wait_for_timeout(250)
+        assert "/frame?" in page.url, wait_ms
+        page.get_by_role("navigation", name="Steps").get_by_role("button", name="Aim").click()
+        page.wait_for_timeout(250)

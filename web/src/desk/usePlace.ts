@@ -31,6 +31,9 @@ export function usePlace() {
   const query = asQuery(place);
   const [settled] = useDebouncedValue(query, 150);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place writes the address
-  useEffect(() => setSearch(settled, { replace: true }), [settled]);
+  useEffect(() => {
+    // a step that was gone to meanwhile has taken the place with it: written from here, the address would go back
+    if (window.location.search.slice(1) !== settled) setSearch(settled, { replace: true });
+  }, [settled]);
   return { place, put, query };
 }
