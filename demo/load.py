@@ -19,7 +19,7 @@ django.setup()
 
 from django.contrib.auth import get_user_model  # noqa: E402
 from django.db import transaction  # noqa: E402
-from originals.intake import take_in_path, trimmed  # noqa: E402
+from originals.intake import take_in_path  # noqa: E402
 from originals.models import Original  # noqa: E402
 from placements.models import Placement  # noqa: E402
 from sites.models import Membership, Page, Role, Site  # noqa: E402
@@ -128,17 +128,6 @@ def area(name: str, x0: float, x1: float, y0: float, y1: float, kind: str = "kee
     return m.Area(name=name, kind=kind, rect=m.Rect(x=x0, y=y0, w=x1 - x0, h=y1 - y0))  # type: ignore[arg-type]
 
 
-#: What lies on pictures: without its transparent edges, so that it stands where it is put.
-MARKS = ("title-one-line.png", "title-stacked.png")
-
-
-def trim(original: Original) -> None:
-    facts, moved = trimmed(original)
-    for field, value in {**facts, **moved(original)}.items():
-        setattr(original, field, value)
-    original.save()
-
-
 def bring(site: Site) -> dict[str, Original]:
     out = {}
     for name, (alt, keeps, quiet) in ORIGINALS.items():
@@ -154,8 +143,6 @@ def bring(site: Site) -> dict[str, Original]:
         original.focal_x, original.focal_y = FOCAL.get(name, (0.5, 0.5))
         original.areas = [a.model_dump(mode="json") for a in areas]
         original.save()
-        if name in MARKS:
-            trim(original)
         out[name] = original
     return out
 
