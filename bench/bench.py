@@ -206,7 +206,11 @@ def picks() -> list[str]:
 def main(address: str) -> None:
     with tempfile.TemporaryDirectory() as folder:
         words = contrast(Path(folder), ms)
-    lines = [*readings(), *words, *picks(), *measured(address), *deliveries(address)]
+    lines = list(words)
+    for measure in (readings, picks, lambda: measured(address), lambda: deliveries(address)):
+        lines += measure()
+        # what was measured is not lost with what fails after it
+        print("\n".join(lines), file=sys.stderr, flush=True)
     text = "\n".join(
         [
             "# Performance",

@@ -121,17 +121,20 @@ def bare(tried: Iterable[Tried]) -> None:
 # -- the usual way -----------------------------------------------------------------------------
 
 
-def usual_one(t: Tried, quality: int, target: Path) -> None:
+def usual_one(t: Tried, quality: int | None, target: Path) -> None:
     """A file as a common script makes it: opened, cropped, resized and saved by Pillow."""
     r = t.rendition
     with Image.open(t.source) as image:
         box = (r.crop.x, r.crop.y, r.crop.x + r.crop.w, r.crop.y + r.crop.h)
-        small = image.convert("RGB").crop(box).resize((r.width_px, r.height_px), Image.LANCZOS)
+        mode = "RGBA" if image.has_transparency_data else "RGB"
+        small = image.convert(mode).crop(box).resize((r.width_px, r.height_px), Image.LANCZOS)
     match r.format:
         case "jpeg":
             small.save(target, "JPEG", quality=quality, optimize=True, progressive=True)
         case "webp":
             small.save(target, "WEBP", quality=quality, method=4)
+        case "png":  # without loss: there is no quality to ask for
+            small.save(target, "PNG", optimize=True)
         case _:
             small.save(target, "AVIF", quality=quality)
 
@@ -257,7 +260,7 @@ def deliveries(address: str) -> list[str]:
         def usual() -> None:
             for t in tried:
                 target = folder / f"usual.{t.rendition.format}"
-                usual_one(t, qualities[t.rendition.format], target)
+                usual_one(t, qualities.get(t.rendition.format), target)
 
         usual_seconds = timed_once(usual)
     count = len(tried)
