@@ -6,7 +6,7 @@ import sys
 from pathlib import Path
 
 import pytest
-from skypane.cli import pictures, widths
+from skypane.cli import galleries, pictures, widths
 
 SKYPANE = [sys.executable, "-c", "from skypane.cli import app; app()"]
 
@@ -168,6 +168,8 @@ def test_advise_walks_the_steps_with_figures():
         ("keeps", pictures.KeepsQuestion),
         ("sizes", widths.SizesQuestion),
         ("ladder", widths.LadderQuestion),
+        ("grid", galleries.GridQuestion),
+        ("logo", galleries.LogoQuestion),
     ],
 )
 def test_the_schema_in_the_documentation_is_true(name, question):
@@ -221,12 +223,33 @@ def test_every_line_of_hostile_input_is_answered_in_json():
                 }
             ),
         ],
+        "grid": [
+            json.dumps({"columns": 0}),
+            json.dumps({"columns": 9, "gutter_px": 60, "at": [320]}),
+            json.dumps({"columns": 3, "padding_percent": 2, "at": [900]}),
+            json.dumps({"columns": 2, "items": [{"w": 1e-320, "h": 1e300}], "target_px": 9}),
+            json.dumps({"columns": 2, "items": [{"w": 1, "h": 20}], "target_px": 9, "at": [1]}),
+            json.dumps({"columns": 3, "cell_percent": 40, "box": "margin-box"}),
+        ],
+        "logo": [
+            json.dumps({"cuts": []}),
+            json.dumps({"cuts": [{"w": 3, "h": 1, "lettering": 2}]}),
+            json.dumps({"cuts": [{"w": 1e6, "h": 1e-300, "lettering": 1e-301}], "boxes": [[9, 9]]}),
+        ],
+    }
+    good = {
+        "keeps": keeps,
+        "shows": shows,
+        "picks": pick,
+        "advise": keeps,
+        "grid": {"columns": 3, "at": [900]},
+        "logo": {"cuts": [{"w": 3, "h": 1}]},
     }
     for command, lines in hostile.items():
         answers = run(
             command,
             *lines,
-            json.dumps({"keeps": keeps, "shows": shows, "picks": pick, "advise": keeps}[command]),
+            json.dumps(good[command]),
         )
         assert len(answers) == len(lines) + 1 and "error" not in answers[-1]
         for line, found in zip(lines, answers, strict=False):
