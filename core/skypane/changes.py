@@ -6,8 +6,8 @@ from __future__ import annotations
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
-from skypane.layouts import value_names
-from skypane.model import MOST_AREAS, Area, Placement, Site, Treatment, Treatments
+from skypane.layouts import has_items, value_names
+from skypane.model import MOST_AREAS, Area, Part, Placement, Site, Treatment, Treatments
 from skypane.treatments import FIELDS, Resolved, resolve
 
 WORDS = {
@@ -66,14 +66,17 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
     out += [f"{role.capitalize()} added" for role in roles[1] if role not in roles[0]]
     out += [f"{role.capitalize()} removed" for role in roles[0] if role not in roles[1]]
     if len(a.parts) != len(b.parts) and not (roles[0] or roles[1]):
-        gone, come = len(a.parts), len(b.parts)
-        out.append(f"{come - gone} parts more" if come > gone else f"{gone - come} parts fewer")
+        out.append(_more_or_fewer(len(b.parts) - len(a.parts), b.kind))
     out += _of_treatments(a.common, b.common, " for all parts")
+    if is_reordered(a.parts, b.parts):
+        return (*out, "Order of the items")
     for index, (old, new) in enumerate(zip(a.parts, b.parts, strict=False)):
         if old.role != new.role:
             continue
         where = f" of the {new.role}" if new.role else f" in part {index + 1}"
         where = where if len(b.parts) > 1 and (new.role or index) else ""
+        if old.item != new.item:
+            out.append(f"Caption of item {index + 1}")
         if old.alt != new.alt:
             out.append(f"Alt text{where}")
         for letter in sorted({*old.ladders, *new.ladders}):
@@ -83,6 +86,20 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
     for id_ in sorted({*before.looks} & {*after.looks}):
         out += _of_look(before.looks[id_], after.looks[id_])
     return tuple(out)
+
+
+def is_reordered(before: Sequence[Part], after: Sequence[Part]) -> bool:
+    """Whether the same parts stand in another order."""
+    if len(before) != len(after) or tuple(before) == tuple(after):
+        return False
+    told = [[p.model_dump_json() for p in parts] for parts in (before, after)]
+    return sorted(told[0]) == sorted(told[1])
+
+
+def _more_or_fewer(n: int, kind: str) -> str:
+    noun = "item" if has_items(kind) else "part"
+    plural = "" if abs(n) == 1 else "s"
+    return f"{abs(n)} {noun}{plural} {'more' if n > 0 else 'fewer'}"
 
 
 def _of_layout(

@@ -41,7 +41,7 @@ def treated(placement, treatments):
 def read_part(site, placement, originals, *, chosen=None, **asked):
     """A reading with what it says of the only part beside what it says of all."""
     reading = read(site, placement, originals, chosen=chosen and (0, chosen), **asked)
-    (part,) = reading.parts
+    (part,) = reading.parts.values()
     of_all = {f: getattr(reading, f) for f in ("files", "findings", "code", "pane", "heights")}
     of_part = {f: getattr(part, f) for f in type(part).model_fields}
     return SimpleNamespace(whole=reading, **of_all, **of_part)

@@ -79,7 +79,7 @@ def test_the_delivery_has_both_pictures_in_their_box():
 
 def test_the_reading_tells_the_parts_apart():
     reading = read(SITE, PAIR, BOTH)
-    quay, boat = reading.parts
+    quay, boat = reading.parts.values()
     assert [b.name for b in quay.bands if b.kind == "area"] == ["Tower"]
     assert [b.name for b in boat.bands if b.kind == "area"] == []
     assert {f.part for f in reading.files} == {0, 1}

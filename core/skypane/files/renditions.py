@@ -240,7 +240,9 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
     file with one name; what would be called alike gets a number."""
     site, widest = plan.site, plan.spans[-1].letter
     stems: dict[_Same, str] = {}
-    for g, sizes in reversed(sized):
+    # of equal files the first part names them, and of its spans the widest
+    widest_first = list(reversed(sized))
+    for g, sizes in sorted(widest_first, key=lambda of: of[0].part):
         word = None if widest in g.letters else span_word(site, g.letters[-1])
         called = part_name(plan.placement, g.part)
         for size in sizes:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from skypane.files.renditions import renditions
 from skypane.files.rows import FileRow, file_rows
-from skypane.findings import aim, code, files, frame, words
+from skypane.findings import aim, code, files, frame, items, words
 from skypane.findings.rule import RULES, Case, Rule, rule
 from skypane.model import Finding
 from skypane.shown.plan import Plan
@@ -14,7 +14,7 @@ from skypane.shown.under import Pixels, no_pixels
 __all__ = ["RULES", "Case", "Rule", "documentation", "findings", "findings_of", "rule"]
 
 #: The order in which findings are told: what has to be said first, then step by step.
-ORDER = [module.__name__ for module in (frame, aim, words, files, code)]
+ORDER = [module.__name__ for module in (frame, aim, words, items, files, code)]
 RULES.sort(key=lambda rule: ORDER.index(rule.look.__module__))
 
 
@@ -34,6 +34,9 @@ def findings(
 ) -> list[Finding]:
     """The same where the files are known already: part by part, then what the layout itself has to
     say."""
+    of_part: dict[int, list[FileRow]] = {}
+    for row in rows:
+        of_part.setdefault(row.part, []).append(row)
     found = [
         Finding(
             rule=each.id,
@@ -45,10 +48,9 @@ def findings(
             remedy=each.remedy,
         )
         for part in plan.parts
+        for case in [Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings)]
         for each in RULES
-        for spans, sentence in each.look(
-            Case(plan, part, tuple(r for r in rows if r.part == part.index), pixels, siblings)
-        )
+        for spans, sentence in each.look(case)
     ]
     return [*found, *plan.layout.findings(plan.spots)]
 

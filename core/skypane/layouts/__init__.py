@@ -1,6 +1,6 @@
 """How a kind of placement lays out its parts: a module each."""
 
-from skypane.layouts import banner, picture
+from skypane.layouts import banner, grid, picture
 from skypane.layouts.layout import (
     Cell,
     Frame,
@@ -8,6 +8,7 @@ from skypane.layouts.layout import (
     OfLayout,
     Spot,
     begun,
+    has_items,
     kinds,
     known,
     layout_of,
@@ -22,6 +23,8 @@ __all__ = [
     "Spot",
     "banner",
     "begun",
+    "grid",
+    "has_items",
     "kinds",
     "known",
     "layout_of",

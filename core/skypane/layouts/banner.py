@@ -20,6 +20,7 @@ from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
 from skypane.model import BannerValues, Place, Placement, Site, Words
 from skypane.numerals import number, px
 from skypane.treatments import Effective
+from skypane.values import Noun
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
     Floats,
@@ -236,7 +237,7 @@ class Banner(Layout):
         layout = {narrowest: ON_A_PHONE}
         return placement.model_copy(update={"words": words, "layout": layout})
 
-    def together(self, held: tuple[Effective, ...]) -> tuple[Effective, ...]:
+    def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
         """Where the banner shows nothing, nothing that lies on it does."""
         if held[0].show != "nothing":
             return held

@@ -14,7 +14,17 @@ from typing import ClassVar, NamedTuple
 from pydantic import JsonValue, ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
-from skypane.model import Container, Finding, HeightRange, Placement, Role, Site, Typeface, Words
+from skypane.model import (
+    Container,
+    Finding,
+    HeightRange,
+    Item,
+    Placement,
+    Role,
+    Site,
+    Typeface,
+    Words,
+)
 from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.frames import Floats, Piece, Viewports, viewports_of
@@ -33,6 +43,7 @@ class Cell(NamedTuple):
     ratio: float
     natural: tuple[int, int]
     role: Role | None = None
+    item: Item | None = None
 
 
 class Spot(NamedTuple):
@@ -76,6 +87,8 @@ class Layout(ABC):
     Values: ClassVar[type[Noun]] = Nothing
     #: Whether words belong to it.
     has_words: ClassVar[bool] = False
+    #: Whether each part is an item with a caption and a link.
+    has_items: ClassVar[bool] = False
     #: The elements around all parts and around each, where there are any.
     box: ClassVar[str | None] = None
     cell: ClassVar[str | None] = None
@@ -86,8 +99,9 @@ class Layout(ABC):
     def frame(self, spot: Spot, part: int) -> Frame:
         """A part's frame. Raises InvalidPlan where it cannot be had."""
 
-    def together(self, held: tuple[Effective, ...]) -> tuple[Effective, ...]:
-        """What holds for the parts of a span once they are looked at together."""
+    def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
+        """What holds for the parts of a span once they are looked at together, with the kind's own
+        values."""
         return held
 
     @abstractmethod
@@ -102,6 +116,15 @@ class Layout(ABC):
         """Declarations of the box around all parts and of what the kind itself has in it, always
         the same ones, by what follows the placement's class in the selector."""
         return {}
+
+    def has_text(self, placement: Placement) -> bool:
+        """Whether it writes text that wants the site's typeface."""
+        words = placement.words
+        return self.has_words and words is not None and not words.empty
+
+    def word(self, spot: Spot) -> str:
+        """How it arranges its parts in a span, in a word; nothing where there is nothing to say."""
+        return ""
 
     def words_lie_on(self, spot: Spot) -> bool:
         """Whether words lie on the picture in a span."""
@@ -160,6 +183,11 @@ def value_names(kind: str) -> dict[str, str]:
     layout = _KNOWN.get(kind)
     fields = layout.Values.model_fields if layout else {}
     return {name: field.title or name for name, field in fields.items()}
+
+
+def has_items(kind: str) -> bool:
+    """Whether each part of a kind is an item; of no kind that there is, none is."""
+    return kind in _KNOWN and _KNOWN[kind].has_items
 
 
 def begun(kind: str, site: Site, placement: Placement) -> Placement:

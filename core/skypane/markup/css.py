@@ -70,6 +70,22 @@ _NEUTRAL = {
     "max-height": "none",
     "aspect-ratio": "auto",
     "height": "auto",
+    "margin-top": "0",
+    "padding": "0",
+    "padding-left": "0",
+    "flex": "none",
+    "flex-wrap": "nowrap",
+    "grid-column": "auto",
+    "grid-row": "auto",
+    "grid-auto-flow": "row",
+    "grid-auto-columns": "auto",
+    "overflow": "visible",
+    "overflow-x": "visible",
+    "scroll-snap-type": "none",
+    "scroll-snap-align": "none",
+    "scroll-padding": "auto",
+    "container-type": "normal",
+    "--more": "none",
 }
 
 

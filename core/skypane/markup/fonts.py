@@ -14,11 +14,7 @@ FOLDER = "fonts/"
 
 def typefaces_of(plans: Iterable[Plan]) -> tuple[Typeface, ...]:
     """The typefaces that the words of some placements are set in, each once."""
-    found = (
-        p.site.typeface
-        for p in plans
-        if p.layout.has_words and p.placement.words is not None and not p.placement.words.empty
-    )
+    found = (p.site.typeface for p in plans if p.layout.has_text(p.placement))
     return tuple(dict.fromkeys(found))
 
 

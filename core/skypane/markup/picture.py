@@ -13,6 +13,7 @@ from typing import NamedTuple
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
 from skypane.files.renditions import Files
+from skypane.markup.items import list_lines
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.sizes import drawn_sizes
 from skypane.markup.words import words_lines
@@ -104,6 +105,8 @@ def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
         return tuple(line for lines in parts for line in lines)
     if not any(parts) and not words_lines(plan):
         return ()
+    if plan.layout.has_items:
+        return list_lines(plan, parts)
     out = [Line(text=f'<{box} class="{plan.placement.called}">')]
     out += [line.indented() for line in words_lines(plan)]
     for lines in parts:
@@ -135,7 +138,9 @@ def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[
             offered = {"srcset": _srcset(mine, folder), "sizes": sizes}
             if media is None and f == formats[-1]:
                 listed = offered if len(mine) > 1 else {}
-                text = _img(part, plan.placement.lead, folder + plain.name, {**listed, **size})
+                text = _img(
+                    part, loads_at_once(plan, part), folder + plain.name, {**listed, **size}
+                )
             else:
                 source = {"media": media, "type": TYPES[f], **offered, **size}
                 text = f"  <source{attributes_html(source)}>"
@@ -160,6 +165,19 @@ def blank_html(part: PartPlan, media: str | None) -> str:
     return f"  <source{attributes_html({'media': media, 'srcset': BLANK})}>"
 
 
+def loads_at_once(plan: Plan, part: PartPlan) -> bool:
+    """Whether the first screen may show it: of many pictures of a lead placement only those of the
+    first row do, in some span."""
+    if not plan.placement.lead or not plan.layout.has_items:
+        return plan.placement.lead
+    tops = [
+        p.frame.y.max() <= plan.parts[0].spans[i].frame.y.max() + 1
+        for i, p in enumerate(part.spans)
+        if isinstance(p, ShownSpan)
+    ]
+    return any(tops)
+
+
 def _img(part: PartPlan, lead: bool, src: str, offered: dict[str, object]) -> str:
     """Of a lead placement only the picture itself comes before all else: a page can have one
     picture of high priority (02-rules §11)."""
@@ -168,7 +186,7 @@ def _img(part: PartPlan, lead: bool, src: str, offered: dict[str, object]) -> st
         **offered,
         "alt": alt_text(part) or "",
         "loading": "eager" if lead else "lazy",
-        "fetchpriority": "high" if lead and part.part.role is None else None,
+        "fetchpriority": "high" if lead and part.part.role is None and not part.index else None,
         "decoding": "async",
     }
     return f"  <img{attributes_html(attributes)}>"

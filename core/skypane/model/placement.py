@@ -11,6 +11,7 @@ from skypane.errors import written
 from skypane.identifiers import identifier
 from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
+from skypane.model.gallery import Item
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
 from skypane.model.words import Words
@@ -41,6 +42,8 @@ class Part(Noun):
     """One picture of a placement. `treatments` holds, per letter of a span, what it sets itself."""
 
     role: Role | None = None
+    # caption and link, where its kind has many of them
+    item: Item | None = None
 
     # overrides the original's alt text; "": decorative on purpose
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None

@@ -24,13 +24,13 @@ def _link(href: str) -> str:
     scheme = re.match(r"([a-zA-Z][a-zA-Z0-9+.-]*):", plain)
     if scheme and scheme[1].lower() not in SCHEMES:
         raise ValueError(
-            f"A button cannot lead to “{scheme[1]}:”. Give a page (/crossings), an address with"
+            f"A link cannot lead to “{scheme[1]}:”. Give a page (/crossings), an address with"
             " https:, mailto: or tel:."
         )
     return href.strip()
 
 
-def _said(text: str) -> str:
+def said_text(text: str) -> str:
     """Without characters that no page shows; line ends are those of Unix."""
     lines = text.replace("\r\n", "\n").replace("\r", "\n")
     return "".join(c for c in lines if c in "\n\t" or (c >= " " and c != "\x7f"))
@@ -43,7 +43,7 @@ def _at_most(most: int, what: str) -> AfterValidator:
                 f"{what} has {len(text)} characters. At most {most} can be laid on a picture: say"
                 " the rest in the page's own text."
             )
-        return _said(text)
+        return said_text(text)
 
     return AfterValidator(bounded)
 
@@ -53,11 +53,14 @@ Text = Annotated[str, _at_most(MOST_TEXT, "The text")]
 Label = Annotated[str, _at_most(MOST_LABEL, "The button")]
 
 
+Href = Annotated[str, Field(max_length=MOST_HREF), AfterValidator(_link)]
+
+
 class Button(Noun):
     """A link that looks like a button."""
 
     label: Label
-    href: Annotated[str, Field(max_length=MOST_HREF), AfterValidator(_link)] = "#"
+    href: Href = "#"
 
 
 class Words(Noun):

@@ -189,7 +189,7 @@ def frame_band(part: PartPlan) -> tuple[Band, ...]:
     return (
         Band(
             kind="frame",
-            name="Frame width",
+            name="Cell width" if spans[0].layout.has_items else "Frame width",
             density=None,
             runs=(),
             curve=Curve(points=points),

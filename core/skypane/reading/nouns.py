@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Literal
 
+from pydantic import JsonValue
+
 from skypane.advice.costs import AimCost
 from skypane.advice.percents import ByPercents
 from skypane.advice.remedies import Advice
@@ -11,7 +13,8 @@ from skypane.advice.words import WordsDetail
 from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
-from skypane.model import BannerValues, Finding
+from skypane.layouts.layout import Nothing
+from skypane.model import BannerValues, Finding, GridValues
 from skypane.shown.brief import Brief
 from skypane.treatments import Effective
 from skypane.values import Noun
@@ -25,8 +28,9 @@ EdgesPx = tuple[int, int, int, int]
 
 class Band(Noun):
     """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-    weight at a density, the width of the frame; of words: whether a text can be read, whether they
-    lie clear of keep areas, whether they fit; whether just one of a set shows.
+    weight at a density, the width of the frame, the keep areas of all items together; of words:
+    whether a text can be read, whether they lie clear of keep areas, whether they fit; whether just
+    one of a set shows.
 
     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
@@ -35,7 +39,9 @@ class Band(Noun):
     of a text's, of the contrast that it needs.
     """
 
-    kind: Literal["area", "sharp", "weight", "frame", "readable", "clear", "fits", "one"]
+    kind: Literal[
+        "area", "sharp", "weight", "frame", "readable", "clear", "fits", "one", "together"
+    ]
     name: str
     density: float | None
     runs: tuple[Run, ...]
@@ -312,12 +318,52 @@ class WordsReading(Noun):
     detail: WordsDetail | None
 
 
-class Moving(Noun):
-    """What changes on the desk while something is dragged. `words` only where they belong to the
-    kind, `one_of` only where the placement is one of a set."""
+class ItemReading(Noun):
+    """One picture of many: what it shows in the widest span that shows it, and how many findings it
+    has."""
 
-    parts: tuple[MovingPart, ...]
+    original: int | None
+    name: str
+    findings: int
+
+
+class FailingItems(Noun):
+    """Consecutive widths at which some items of the `of` that show fail, by their parts."""
+
+    first: int
+    last: int
+    parts: tuple[int, ...]
+    of: int
+
+
+class CommonRatioReading(Noun):
+    """The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
+    areas do not fit."""
+
+    ratio: float
+    loss: float
+    cuts: tuple[int, ...]
+
+
+class ItemsReading(Noun):
+    """Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
+    its shares are of items that are whole; `failing` says who is not. `ratio` is of the one span
+    that is being worked on."""
+
+    items: tuple[ItemReading, ...]
+    together: Band
+    failing: tuple[FailingItems, ...]
+    ratio: CommonRatioReading | None
+
+
+class Moving(Noun):
+    """What changes on the desk while something is dragged. `parts` by their index: all of them, or
+    of many items the one that is being worked on. `words` only where they belong to the kind,
+    `items` only where it has many, `one_of` only where the placement is one of a set."""
+
+    parts: dict[int, MovingPart]
     words: WordsReading | None = None
+    items: ItemsReading | None = None
     one_of: Band | None = None
     pane: Pane
 
@@ -332,6 +378,15 @@ class PartReading(MovingPart):
     detail: SpanDetail | None
 
 
+class LayoutSpan(Noun):
+    """The values of the kind itself in one span, and the letter of the span that each is from, ""
+    for a default."""
+
+    letter: str
+    values: BannerValues | GridValues | Nothing | dict[str, JsonValue]
+    origin: dict[str, str]
+
+
 class Reading(Moving):
     """Everything that the desk shows of a placement. `value_names` says what each value of its kind
     is called, by its field."""
@@ -340,10 +395,11 @@ class Reading(Moving):
     widest: int
     heights: tuple[ViewportPoint, ...]
     budget_bytes: int
-    parts: tuple[PartReading, ...]
+    parts: dict[int, PartReading]  # type: ignore[assignment]  # each tells more than in Moving
     files: tuple[FileRow, ...]
     ladders: tuple[LadderReading, ...]
     savings: tuple[Saving, ...]
+    layout: tuple[LayoutSpan, ...]
     value_names: dict[str, str]
     findings: tuple[Finding, ...]
     code: Code

@@ -6,7 +6,7 @@ that the cursor can say its sentence for any width without asking again.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 
 from skypane.advice.walk import advise_part
 from skypane.files.kept import left_out, savings, without
@@ -15,13 +15,14 @@ from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
 from skypane.layouts import value_names
+from skypane.layouts.layout import Nothing
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.sizes import drawn_sizes
-from skypane.model import Original, Placement, Site
+from skypane.model import BannerValues, GridValues, Original, Placement, Site
 from skypane.reading.bands import (
     area_bands,
     frame_band,
@@ -30,10 +31,12 @@ from skypane.reading.bands import (
     weight_bands,
 )
 from skypane.reading.detail import span_detail
+from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
 from skypane.reading.nouns import (
     Code,
     CodeLine,
+    LayoutSpan,
     Moving,
     MovingPart,
     OverallSafe,
@@ -116,6 +119,7 @@ def read(
             detail=span_detail(site, in_detail, costs) if in_detail else None,
         )
 
+    found = findings(computed, rows, pixels, siblings)
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -124,14 +128,16 @@ def read(
             for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=site.budget_bytes,
-        parts=tuple(map(part_reading, computed.parts)),
+        parts={part.index: part_reading(part) for part in _asked(computed, chosen)},
         files=rows,
         ladders=ladder_readings(computed, files, made),
         savings=savings(files, made),
         words=words_reading(computed, pixels, chosen if words else None),
+        items=items_reading(computed, found, chosen[1] if chosen else None),
+        layout=layout_spans(computed),
         value_names=value_names(placement.kind),
         one_of=one_of_band(site, placement, siblings),
-        findings=tuple(findings(computed, rows, pixels, siblings)),
+        findings=tuple(found),
         code=_code(computed, without(files, gone)),
         pane=_pane(computed, preview),
     )
@@ -155,16 +161,38 @@ def read_moving(
     preview: PreviewUrl = _name,
     pixels: Pixels = no_pixels,
     siblings: Siblings = tuple,
+    chosen: tuple[int, str] | None = None,
 ) -> Moving:
     """What changes on the desk while something is dragged: a part of what `read` gives, for a
-    fraction of its time. Raises InvalidPlan."""
+    fraction of its time; of many items the `chosen` one. Raises InvalidPlan."""
     computed = plan(site, placement, originals)
     return Moving(
-        parts=tuple(map(_moving_part, computed.parts)),
+        parts={part.index: _moving_part(part) for part in _asked(computed, chosen)},
         words=words_reading(computed, pixels),
+        items=items_reading(computed, (), None),
         one_of=one_of_band(site, placement, siblings),
         pane=_pane(computed, preview),
     )
+
+
+def _asked(computed: Plan, chosen: tuple[int, str] | None) -> Sequence[PartPlan]:
+    """The parts that are read one by one: all, or of many items the chosen one."""
+    if not computed.layout.has_items or chosen is None:
+        return computed.parts
+    return [computed.parts[min(chosen[0], len(computed.parts) - 1)]]
+
+
+def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
+    """The values of the kind itself in every span."""
+    out = []
+    for spot in computed.spots:
+        letter = spot.span.letter
+        origin = computed.said[letter].origin
+        said = {f: origin.get(f, "") for f in type(spot.values).model_fields}
+        is_told = isinstance(spot.values, BannerValues | GridValues | Nothing)
+        values = spot.values if is_told else spot.values.model_dump(mode="json")
+        out.append(LayoutSpan.model_validate({"letter": letter, "values": values, "origin": said}))
+    return tuple(out)
 
 
 def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:

@@ -153,9 +153,12 @@ def fingerprint(p: SpanPlan) -> str:
 
 def _frame_text(p: SpanPlan) -> str:
     """The frame's shape in a word for the span's tag: `4:5` where it never changes, else `varies`,
-    vh or px as set."""
+    vh or px as set; of many pictures how they are arranged."""
     if p.effective.show != "picture":
         return "only colour" if p.effective.show == "colour" else "not shown"
+    said = p.layout.word(p.spot)
+    if said:
+        return said
     h = p.effective.height
     ratios = p.W / p.H
     match h.kind:

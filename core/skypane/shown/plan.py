@@ -22,6 +22,7 @@ from skypane.model import (
     Container,
     Following,
     HeightRange,
+    Item,
     Original,
     Part,
     Placement,
@@ -55,6 +56,7 @@ from skypane.treatments import (
     layout_values,
     resolve,
 )
+from skypane.values import Noun
 from skypane.widths.frames import Floats, Viewports
 from skypane.widths.spans import Span, spans_of
 from skypane.widths.sums import width_sum
@@ -224,15 +226,11 @@ class Plan:
     layout: Layout
     parts: tuple[PartPlan, ...]
     said: Mapping[str, LayoutSaid]  # per letter the kind's own values
+    spots: tuple[Spot, ...]  # every span as the layout sees it
 
     @property
     def spans(self) -> tuple[Span, ...]:
         return spans_of(self.site)
-
-    @property
-    def spots(self) -> tuple[Spot, ...]:
-        """Every span as the layout sees it."""
-        return tuple(p.spot for p in self.parts[0].spans)
 
 
 class NoSize(InvalidPlan):
@@ -253,7 +251,7 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
     resolved = resolve(site, placement)
     values = layout_values(site, placement)
     states = {i: originals[i].model_dump_json() for i in placement.original_ids if i in originals}
-    computed: list[tuple[SpanPlan, ...]] = []
+    computed: list[_Computed] = []
     for span in spans_of(site):
         held = tuple(of_part[span.letter] for of_part in resolved)
         for index, (e, origin) in enumerate(held):
@@ -263,21 +261,22 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
                     " another.",
                     field=_field(index, origin["original"], "original"),
                 )
-        asked = _Asked(
-            kind=layout.kind,
-            span=span,
-            container=site.container,
-            heights=site.heights,
-            values=repr(values[span.letter].values),
-            held=layout.together(tuple(r.effective for r in held)),
-            originals=tuple(states.get(r.effective.original or -1) for r in held),
-            roles=tuple(part.role for part in placement.parts),
-            words=placement.words,
-            typeface=site.typeface,
-        )
         said = values[span.letter]
         try:
-            computed.append(_earlier.get(asked) or _compute(layout, asked, said, originals))
+            own = layout.values(said.values)
+            asked = _Asked(
+                kind=layout.kind,
+                span=span,
+                container=site.container,
+                heights=site.heights,
+                values=own,
+                held=layout.together(tuple(r.effective for r in held), own),
+                originals=tuple(states.get(r.effective.original or -1) for r in held),
+                about=tuple((part.role, part.item) for part in placement.parts),
+                words=placement.words,
+                typeface=site.typeface,
+            )
+            computed.append(_earlier.get(asked) or _compute(layout, asked, originals))
         except NoSize as problem:
             letter = held[problem.part].origin[problem.side] or span.letter
             field = _field(problem.part, letter, problem.side)
@@ -288,12 +287,12 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
         PartPlan(
             index=index,
             part=part,
-            spans=tuple(of_span[index] for of_span in computed),
+            spans=tuple(of_span.parts[index] for of_span in computed),
             origins={letter: r.origin for letter, r in resolved[index].items()},
         )
         for index, part in enumerate(placement.parts)
     )
-    return Plan(site, placement, layout, parts, values)
+    return Plan(site, placement, layout, parts, values, tuple(c.spot for c in computed))
 
 
 def _field(part: int, source: str, field: str) -> str:
@@ -312,12 +311,36 @@ class _Asked(NamedTuple):
     span: Span
     container: Container
     heights: tuple[HeightRange, ...]
-    values: str
+    values: Noun
     held: tuple[Effective, ...]
     originals: tuple[str | None, ...]
-    roles: tuple[Role | None, ...]
+    about: tuple[tuple[Role | None, Item | None], ...]
     words: Words | None
     typeface: Typeface
+
+    @property
+    def bare(self) -> _Asked:
+        """The same without its parts."""
+        return self._replace(held=(), originals=(), about=())
+
+
+class _Computed(NamedTuple):
+    """One span with all its parts, and what it was computed for."""
+
+    asked: _Asked
+    spot: Spot
+    parts: tuple[SpanPlan, ...]
+
+    def same(self, asked: _Asked, spot: Spot, index: int, frame: Frame) -> SpanPlan | None:
+        """A part that nothing has changed for: neither it, nor its frame, nor the values of its
+        kind."""
+        if index >= len(self.parts) or self.asked.originals[index] != asked.originals[index]:
+            return None
+        old = self.parts[index]
+        is_same = self.spot.cells[index] == spot.cells[index] and all(
+            a is b or np.array_equal(a, b) for a, b in zip(old.frame, frame, strict=True)
+        )
+        return old if is_same else None
 
 
 class _Earlier:
@@ -326,21 +349,30 @@ class _Earlier:
     MOST = 96
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[_Asked, tuple[SpanPlan, ...]] = OrderedDict()
+        self._kept: OrderedDict[_Asked, _Computed] = OrderedDict()
+        self._last: OrderedDict[_Asked, _Computed] = OrderedDict()
         self._lock = Lock()
 
-    def get(self, asked: _Asked) -> tuple[SpanPlan, ...] | None:
+    def get(self, asked: _Asked) -> _Computed | None:
         with self._lock:
             found = self._kept.get(asked)
             if found is not None:
                 self._kept.move_to_end(asked)
+                self._last[asked.bare] = found
             return found
 
-    def keep(self, asked: _Asked, computed: tuple[SpanPlan, ...]) -> None:
+    def like(self, asked: _Asked) -> _Computed | None:
+        """The last one whose span and values were the same, whatever its parts were."""
         with self._lock:
-            self._kept[asked] = computed
-            while len(self._kept) > self.MOST:
-                self._kept.popitem(last=False)
+            return self._last.get(asked.bare)
+
+    def keep(self, computed: _Computed) -> None:
+        with self._lock:
+            for known, key in ((self._kept, computed.asked), (self._last, computed.asked.bare)):
+                known[key] = computed
+                known.move_to_end(key)
+                while len(known) > self.MOST:
+                    known.popitem(last=False)
 
 
 _earlier = _Earlier()
@@ -349,38 +381,50 @@ _earlier = _Earlier()
 def _compute(
     layout: Layout,
     asked: _Asked,
-    said: LayoutSaid,
     originals: Mapping[int, Original],
-) -> tuple[SpanPlan, ...]:
+) -> _Computed:
     shown = [originals[e.original] if e.original is not None else None for e in asked.held]
     spot = Spot(
         span=asked.span,
         heights=asked.heights,
         container=asked.container,
-        cells=tuple(map(cell_of, asked.held, shown, asked.roles)),
-        values=layout.values(said.values),
+        cells=tuple(
+            cell_of(e, original, role, item)
+            for e, original, (role, item) in zip(asked.held, shown, asked.about, strict=True)
+        ),
+        values=asked.values,
         words=asked.words,
         typeface=asked.typeface,
     )
-    computed = tuple(plan_part(layout, spot, i, original) for i, original in enumerate(shown))
-    _earlier.keep(asked, computed)
+    before = _earlier.like(asked) if layout.has_items else None
+    parts = []
+    for i, original in enumerate(shown):
+        frame = layout.frame(spot, i)
+        same = before.same(asked, spot, i, frame) if before else None
+        parts.append(same or plan_part(layout, spot, i, original, frame))
+    computed = _Computed(asked, spot, tuple(parts))
+    _earlier.keep(computed)
     return computed
 
 
-def cell_of(e: Effective, original: Original | None, role: Role | None = None) -> Cell:
+def cell_of(
+    e: Effective, original: Original | None, role: Role | None = None, item: Item | None = None
+) -> Cell:
     """A part in one span as its layout sees it."""
     if original is None:
         w, h = UNKNOWN_RATIO
-        return Cell(e, w / h, UNKNOWN_RATIO, role)
+        return Cell(e, w / h, UNKNOWN_RATIO, role, item)
     crop = effective_crop(e.crop)
     px = crop_px(original, crop)
-    return Cell(e, cropped_ratio(original, crop), (px.w, px.h), role)
+    return Cell(e, cropped_ratio(original, crop), (px.w, px.h), role, item)
 
 
-def plan_part(layout: Layout, spot: Spot, index: int, original: Original | None) -> SpanPlan:
+def plan_part(
+    layout: Layout, spot: Spot, index: int, original: Original | None, frame: Frame | None = None
+) -> SpanPlan:
     """One part in one span. Raises NoSize where its frame has none."""
     e = spot.cells[index].effective
-    frame = layout.frame(spot, index)
+    frame = frame or layout.frame(spot, index)
     _has_size(spot, index, frame)
     if original is None or e.show != "picture":
         return SpanPlan(layout, spot, index, frame)
@@ -398,7 +442,7 @@ def replanned(
     NoSize."""
     cells = list(spot.cells)
     was = cells[index]
-    cells[index] = cell_of(was.effective.with_own(treatment), original, was.role)
+    cells[index] = cell_of(was.effective.with_own(treatment), original, was.role, was.item)
     return plan_part(layout, spot._replace(cells=tuple(cells)), index, original)
 
 

@@ -1,0 +1,42 @@
+"""What is wrong with many pictures in one spot."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from skypane.findings.rule import Case, Found, rule
+from skypane.layouts.grid import values_of, waiting_items
+from skypane.markup.picture import alt_text
+
+
+@rule("link-unnamed", "wrong", "words", "Write an alt text that says where the link leads.")
+def link_unnamed(case: Case) -> Iterator[Found]:
+    """A picture is a link, and nothing says where it leads: its alt text is the link's name (WCAG
+    2.2, 2.4.4 and 4.1.2)."""
+    item = case.part.part.item
+    if item is not None and item.href is not None and not (alt_text(case.part) or "").strip():
+        yield (), f"Item {case.part.index + 1} leads to {item.href}, and its link has no name."
+
+
+@rule("more-of-none", "wasteful", "frame", "Show all of them, or fewer at first.")
+def more_of_none(case: Case) -> Iterator[Found]:
+    """A span shows some items first and the rest on request, but there are no others (common
+    practice)."""
+    if case.part.index or not case.plan.layout.has_items:
+        return
+    for spot in case.plan.spots:
+        v = values_of(spot)
+        if v.first and not v.is_turned and not waiting_items(spot):
+            n = len(case.plan.parts)
+            yield (spot.span.letter,), f"{v.first} items show at first, and there are only {n}."
+
+
+@rule("wide-in-one", "wasteful", "words", "Let it take one column, or arrange cells in columns.")
+def wide_in_one(case: Case) -> Iterator[Found]:
+    """An item is told to take two columns, and no span has two columns of cells."""
+    item = case.part.part.item
+    if item is None or not item.wide or not case.plan.layout.has_items:
+        return
+    values = [values_of(s) for s in case.plan.spots]
+    if all(v.arranged != "cells" or v.columns < 2 for v in values):
+        yield (), f"Item {case.part.index + 1} takes two columns, and no span has as many."

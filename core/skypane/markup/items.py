@@ -1,0 +1,63 @@
+"""Many pictures as a list, each with its caption and its link (HTML Standard §4.4.6, §4.4.12). Text
+is text: nothing that it holds is read as markup."""
+
+from __future__ import annotations
+
+import html
+from collections.abc import Sequence
+
+from skypane.layouts.grid import values_of, waiting_items
+from skypane.markup.lines import Line, attributes_html
+from skypane.model import Item
+from skypane.shown.plan import Plan
+
+
+def list_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
+    """A list item for every part, in their order, whether it has a picture yet or not."""
+    called = plan.placement.called
+    turned = any(values_of(s).is_turned for s in plan.spots)
+    attributes = {
+        "class": called,
+        # without bullets a list is no longer told as one by some screen readers, unless it says so
+        "role": "list",
+        # what scrolls has to be reached by keyboard (WCAG 2.2, 2.1.1)
+        "tabindex": 0 if turned else None,
+        "aria-label": plan.placement.name if turned else None,
+    }
+    out = [Line(f"<ul{attributes_html(attributes)}>")]
+    later = first_waiting(plan)
+    for i, (part, lines) in enumerate(zip(plan.placement.parts, parts, strict=True)):
+        named = attributes_html({"id": f"{called}-more" if i == later else None})
+        out.append(Line(f"  <li{named}>"))
+        out += [Line(f"    {line.text}", line.spans) for line in _figure(part.item, lines)]
+        out.append(Line("  </li>"))
+    if later is not None:
+        more = html.escape(values_of(plan.spots[-1]).more, quote=False)
+        link = f'<a href="#{called}-more">{more}</a>'
+        out.append(Line(f"  <li data-more>{link}</li>"))
+    return (*out, Line("</ul>"))
+
+
+def first_waiting(plan: Plan) -> int | None:
+    """The first item that does not show in some span until more is asked for."""
+    found = [waiting_items(s)[0] for s in plan.spots if waiting_items(s)]
+    return min(found, default=None)
+
+
+def _figure(item: Item | None, picture: tuple[Line, ...]) -> list[Line]:
+    inner = list(picture)
+    if item and item.href is not None and inner:
+        link = attributes_html({"href": item.href})
+        inner = [Line(f"<a{link}>"), *(li.indented() for li in inner), Line("</a>")]
+    if item and item.has_caption:
+        inner.append(Line("<figcaption>"))
+        if item.title.strip():
+            inner.append(Line(f'  <b dir="auto">{_text(item.title)}</b>'))
+        if item.text.strip():
+            inner.append(Line(f'  <span dir="auto">{_text(item.text)}</span>'))
+        inner.append(Line("</figcaption>"))
+    return [Line("<figure>"), *(li.indented() for li in inner), Line("</figure>")]
+
+
+def _text(text: str) -> str:
+    return html.escape(text.strip(), quote=False).replace("\n", "&#10;")

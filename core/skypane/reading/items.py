@@ -1,0 +1,123 @@
+"""Many pictures of one spot at a glance: how the keep areas of all of them fare at every width, and
+what each of them is."""
+
+from __future__ import annotations
+
+from collections import Counter
+from collections.abc import Sequence
+
+import numpy as np
+
+from skypane.galleries.ratio import CommonRatio, Item, common_ratio
+from skypane.model import Finding
+from skypane.reading.nouns import Band, CommonRatioReading, FailingItems, ItemReading, ItemsReading
+from skypane.shown.keeps import FATES, LOST, SMALL, WHOLE_, Fate, fate_codes, hull
+from skypane.shown.plan import PartPlan, Plan, ShownSpan
+from skypane.values import once
+from skypane.widths.curves import Curve
+from skypane.widths.runs import Run, equal_runs, merged
+
+#: From the gentlest to the worst.
+_RANK = np.array([{WHOLE_: 0, SMALL: 1, LOST: 3}.get(code, 2) for code in range(len(FATES))])
+_BY_RANK: tuple[Fate, ...] = ("whole", "small", "cut", "lost")
+
+
+def items_reading(
+    plan: Plan, findings: Sequence[Finding], letter: str | None
+) -> ItemsReading | None:
+    """None where the kind has no items. `letter` is the span whose one ratio is worked out."""
+    if not plan.layout.has_items:
+        return None
+    told = Counter(f.part for f in findings)
+    runs: list[Run] = []
+    failing: list[FailingItems] = []
+    for at in range(len(plan.spans)):
+        mine, who = _together(plan, at)
+        runs += mine
+        failing += who
+    n = len(plan.parts)
+    return ItemsReading(
+        items=tuple(_item(part, told[part.index]) for part in plan.parts),
+        together=Band(
+            kind="together",
+            name=f"All {n}" if n > 1 else "The one",
+            density=None,
+            runs=merged(runs),
+            curve=Curve(points=tuple((w, r.worst) for r in runs for w in (r.first, r.last))),
+            needed=None,
+        ),
+        failing=tuple(failing),
+        ratio=_ratio(plan, letter) if letter else None,
+    )
+
+
+def _item(part: PartPlan, findings: int) -> ItemReading:
+    shown = part.shown[-1] if part.shown else None
+    return ItemReading(
+        original=shown.original.id if shown else None,
+        name=shown.original.name if shown else "",
+        findings=findings,
+    )
+
+
+@once
+def _worst(p: ShownSpan) -> np.ndarray:
+    """Per width the rank of the worst fate of the span's keep areas."""
+    found = [_RANK[fate_codes(p, area)[0]] for area in p.keeps]
+    nothing = np.broadcast_to(np.int64(0), p.viewport_w.shape)
+    return np.maximum.reduce(found) if found else nothing
+
+
+def _together(plan: Plan, at: int) -> tuple[list[Run], list[FailingItems]]:
+    """One span: runs of the worst fate of all items, and who fails in each of them."""
+    shown = [(part.index, p) for part in plan.parts if isinstance(p := part.spans[at], ShownSpan)]
+    if not shown:
+        return [], []
+    v = shown[0][1].viewport_w
+    # only those that fail somewhere are looked at width by width
+    ranks = {i: rank for i, p in shown if (rank := _worst(p)).any()}
+    worst = np.maximum.reduce(list(ranks.values())) if ranks else np.zeros(len(v), dtype=np.int64)
+    whole = len(shown) - sum((r > 0).astype(np.int64) for r in ranks.values()) + 0 * worst
+    runs, failing = [], []
+    for a, b in equal_runs(worst):
+        share = whole[a:b] / len(shown)
+        least = int(share.argmin())
+        first, last = int(v[a]), int(v[b - 1])
+        runs.append(
+            Run(
+                first=first,
+                last=last,
+                verdict=_BY_RANK[int(worst[a])],
+                at_first=round(float(share[0]), 4),
+                at_last=round(float(share[-1]), 4),
+                worst=round(float(share[least]), 4),
+                worst_at=int(v[a + least]),
+            )
+        )
+        if who := tuple(i for i, rank in ranks.items() if rank[a:b].any()):
+            failing.append(FailingItems(first=first, last=last, parts=who, of=len(shown)))
+    return runs, failing
+
+
+def common_ratio_in(plan: Plan, letter: str) -> CommonRatio | None:
+    """The one ratio of cells that loses least in a span; None where no picture shows there."""
+    found = []
+    for part in plan.parts:
+        p = part.of(letter)
+        if isinstance(p, ShownSpan):
+            around = hull(p.keeps) if p.keeps else None
+            w, h = (around.w / p.crop.w, around.h / p.crop.h) if around else (0.0, 0.0)
+            found.append(Item(p.spot.cells[p.index].ratio, min(w, 1.0), min(h, 1.0)))
+    return common_ratio(found)
+
+
+def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
+    found = common_ratio_in(plan, letter)
+    if found is None:
+        return None
+    shown = [part.index for part in plan.parts if isinstance(part.of(letter), ShownSpan)]
+    return CommonRatioReading(
+        ratio=round(found.ratio, 4),
+        loss=round(found.loss, 4),
+        cuts=tuple(shown[i] for i in found.cuts),
+    )

@@ -1,0 +1,67 @@
+"""A picture's caption as a browser lays it out under or beside it: a title and a text."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from skypane.model import GridValues, Item, Typeface
+from skypane.numerals import number, px
+from skypane.widths.frames import Floats
+from skypane.words.faces import FACES
+from skypane.words.lines import lines_at
+
+#: Line heights, as multiples of the type size; weights; room above the caption in CSS px.
+TITLE_LINE, TEXT_LINE, TITLE_WEIGHT, TEXT_WEIGHT = 1.3, 1.45, 600, 400
+ABOVE_PX = 8.0
+
+
+def said(item: Item | None, values: GridValues) -> tuple[str, str]:
+    """Title and text as far as they show."""
+    if item is None or values.captions == "none":
+        return "", ""
+    return item.title.strip(), item.text.strip() if values.captions == "all" else ""
+
+
+def caption_heights(
+    item: Item | None, typeface: Typeface, values: GridValues, rooms: Floats
+) -> Floats:
+    """The height of a caption in rooms of these widths, in CSS px; nothing without one."""
+    title, text = said(item, values)
+    h = np.zeros_like(rooms)
+    rooms = np.maximum(rooms, 1.0)
+    if title:
+        n = lines_at(typeface, TITLE_WEIGHT, values.title_px, title, rooms).n
+        h = h + n * TITLE_LINE * values.title_px
+    if text:
+        n = lines_at(typeface, TEXT_WEIGHT, values.caption_px, text, rooms).n
+        h = h + n * TEXT_LINE * values.caption_px
+    return h
+
+
+def caption_css(typeface: Typeface, values: GridValues) -> dict[str, dict[str, str]]:
+    """Declarations of captions, by what follows the placement's selector."""
+    shows = values.captions != "none"
+    return {
+        " figcaption": {
+            "display": "block" if shows else "none",
+            "font-family": FACES[typeface].css_family,
+            "overflow-wrap": "anywhere",
+            "text-rendering": "geometricPrecision",
+            "-webkit-text-size-adjust": "100%",
+            "text-size-adjust": "100%",
+        },
+        " figcaption > b": {
+            "display": "block",
+            "font-size": px(values.title_px),
+            "font-weight": str(TITLE_WEIGHT),
+            "line-height": number(TITLE_LINE),
+            "white-space": "pre-line",
+        },
+        " figcaption > span": {
+            "display": "block" if values.captions == "all" else "none",
+            "font-size": px(values.caption_px),
+            "font-weight": str(TEXT_WEIGHT),
+            "line-height": number(TEXT_LINE),
+            "white-space": "pre-line",
+        },
+    }
