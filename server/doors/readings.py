@@ -29,20 +29,25 @@ PANE_PX = 1600
 
 
 class Draft(Body):
-    """A placement as it stands. `site` is given while breakpoints are being dragged."""
+    """A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
+    `chosen`, the letter of a span, say what is read in detail; of many items that part alone."""
 
     placement: model.Placement
     placement_id: int | None = None  # of one that has been stored
     looks: Looks = {}
     site: model.Site | None = None
+    part: model.PartIndex = 0
+    chosen: Annotated[str, Field(max_length=2)] | None = None
+
+    @property
+    def in_detail(self) -> tuple[int, str] | None:
+        return (self.part, self.chosen) if self.chosen else None
 
 
 class WholeDraft(Draft):
-    """`part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
-    each way to aim comes to there, with `words` what can be done about its words."""
+    """With `costs` the detail says what each way to aim comes to, with `words` what can be done about
+    the words."""
 
-    part: model.PartIndex = 0
-    chosen: Annotated[str, Field(max_length=2)] | None = None
     costs: bool = False
     words: bool = False
 
@@ -94,7 +99,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
         others=lambda: proposable(site, originals, draft.placement_id),
         pixels=copies_of,
         siblings=siblings(draft),
-        chosen=(draft.part, draft.chosen) if draft.chosen else None,
+        chosen=draft.in_detail,
         costs=draft.costs,
         words=draft.words,
     )
@@ -108,7 +113,15 @@ def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpR
     """What changes on the desk while something is dragged; the rest is asked for when it rests."""
     site = site_for(request, site_id, looking=True)
     asked = _asked(site, draft)
-    return _json(read_moving(*asked, preview=preview, pixels=copies_of, siblings=siblings(draft)))
+    return _json(
+        read_moving(
+            *asked,
+            preview=preview,
+            pixels=copies_of,
+            siblings=siblings(draft),
+            chosen=draft.in_detail,
+        )
+    )
 
 
 @router.post(

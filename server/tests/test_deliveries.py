@@ -253,7 +253,7 @@ def test_what_was_made_is_weighed_in_the_reading(designer, site, placement):
     assert all(f["size_bytes"] for row in reading["files"] for f in row["formats"])
     assert {
         r["verdict"]
-        for b in reading["parts"][0]["bands"]
+        for b in reading["parts"]["0"]["bands"]
         if b["kind"] == "weight"
         for r in b["runs"]
     } == {"light"}

@@ -42,7 +42,7 @@ def shown(designer, site, placement):
     body = designer.get(f"/placements/{placement['id']}").json()["placement"]
     asked = {"placement": body, "placement_id": placement["id"]}
     reading = designer.post(f"/sites/{site['id']}/readings", asked).json()
-    return [(s["first"], s["last"], s["frame_w"]["points"]) for s in reading["parts"][0]["spans"]]
+    return [(s["first"], s["last"], s["frame_w"]["points"]) for s in reading["parts"]["0"]["spans"]]
 
 
 def test_a_frame_is_named_used_by_another_changed_and_left(designer, site, page, placement):

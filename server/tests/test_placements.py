@@ -18,7 +18,7 @@ def save(api, placement, revision=None, **changes):
 def test_a_reading_stores_nothing(designer, site, placement):
     draft = {"placement": {**placement["placement"], "name": "Other"}, "looks": placement["looks"]}
     reading = designer.post(f"/sites/{site['id']}/readings", draft).json()
-    assert [s["letter"] for s in reading["parts"][0]["spans"]] == list("ABCD")
+    assert [s["letter"] for s in reading["parts"]["0"]["spans"]] == list("ABCD")
     assert (
         "other" in reading["code"]["markup_text"] and "/api/originals/" in reading["pane"]["markup"]
     )
@@ -37,10 +37,10 @@ def test_a_reading_follows_a_focal_point_and_a_site_under_the_hand(
     draft["site"] = {**site["plan"], "breakpoints": [700, 1023, 1599]}
     right = designer.post(f"/sites/{site['id']}/readings", draft).json()
     assert (
-        left["parts"][0]["spans"][0]["x0"]["points"][0][1] == 0
-        and right["parts"][0]["spans"][0]["x0"]["points"][0][1] > 0.3
+        left["parts"]["0"]["spans"][0]["x0"]["points"][0][1] == 0
+        and right["parts"]["0"]["spans"][0]["x0"]["points"][0][1] > 0.3
     )
-    assert right["parts"][0]["spans"][0]["last"] == 700
+    assert right["parts"]["0"]["spans"][0]["last"] == 700
 
 
 def test_a_save_raises_the_revision_and_keeps_focal_points(designer, placement, original, site):
@@ -136,9 +136,8 @@ def test_advice_proposes_other_originals_of_the_site(designer, site, placement, 
     }
 
     def proposed(**more):
-        advice = designer.post(f"/sites/{site['id']}/readings", {**draft, **more}).json()["parts"][
-            0
-        ]["advice"]
+        reading = designer.post(f"/sites/{site['id']}/readings", {**draft, **more}).json()
+        advice = reading["parts"]["0"]["advice"]
         a = next(x for x in advice if x["span"] == "A")
         assert a["failing"] == ["Row"]
         return [

@@ -119,7 +119,7 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
     after = designer.post(f"/sites/{site['id']}/readings", draft).json()
     changed = [
         a["letter"]
-        for a, b in zip(after["parts"][0]["spans"], before["parts"][0]["spans"], strict=True)
+        for a, b in zip(after["parts"]["0"]["spans"], before["parts"]["0"]["spans"], strict=True)
         if a["fingerprint"] != b["fingerprint"]
     ]
     assert changed == ["C"]

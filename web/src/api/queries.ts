@@ -32,6 +32,7 @@ export type PlacementHistory = Omit<Told<Schemas["HistoryOut"]>, "versions"> & {
 export type WordsReading = NonNullable<WholeReading["words"]>;
 export type WordsSpan = WordsReading["spans"][number];
 export type BannerValues = WordsSpan["values"];
+export type GridValues = Told<Schemas["GridValues"]>;
 export type Words = NonNullable<PlacementBody["words"]>;
 export type Remedy = Told<Schemas["Remedy"]>;
 export type FailingSpan = Told<Schemas["FailingSpan"]>;

@@ -1302,8 +1302,9 @@ export interface components {
         /**
          * Band
          * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
-         *     weight at a density, the width of the frame; of words: whether a text can be read, whether they
-         *     lie clear of keep areas, whether they fit; whether just one of a set shows.
+         *     weight at a density, the width of the frame, the keep areas of all items together; of words:
+         *     whether a text can be read, whether they lie clear of keep areas, whether they fit; whether just
+         *     one of a set shows.
          *
          *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
          *     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
@@ -1319,7 +1320,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one";
+            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one" | "together";
             /** Name */
             name: string;
             needed: components["schemas"]["Curve"] | null;
@@ -1727,6 +1728,19 @@ export interface components {
             take?: number;
         };
         /**
+         * CommonRatioReading
+         * @description The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
+         *     areas do not fit.
+         */
+        CommonRatioReading: {
+            /** Cuts */
+            cuts: number[];
+            /** Loss */
+            loss: number;
+            /** Ratio */
+            ratio: number;
+        };
+        /**
          * Container
          * @description C(v) = min(max_width, v − 2·margin): the column that holds a page's content.
          */
@@ -1867,9 +1881,12 @@ export interface components {
         };
         /**
          * Draft
-         * @description A placement as it stands. `site` is given while breakpoints are being dragged.
+         * @description A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
+         *     `chosen`, the letter of a span, say what is read in detail; of many items that part alone.
          */
         Draft: {
+            /** Chosen */
+            chosen?: string | null;
             /**
              * Looks
              * @default {}
@@ -1877,6 +1894,11 @@ export interface components {
             looks?: {
                 [key: string]: components["schemas"]["Look"];
             };
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
             placement: components["schemas"]["Placement"];
             /** Placement Id */
             placement_id?: number | null;
@@ -1917,6 +1939,20 @@ export interface components {
             whole: boolean;
             /** Width */
             width: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"];
+        };
+        /**
+         * FailingItems
+         * @description Consecutive widths at which some items of the `of` that show fail, by their parts.
+         */
+        FailingItems: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Of */
+            of: number;
+            /** Parts */
+            parts: number[];
         };
         /**
          * FailingSpan
@@ -2249,6 +2285,78 @@ export interface components {
             shown: components["schemas"]["LeadPlacement"][];
         };
         /**
+         * GridValues
+         * @description All that holds in a span; titles are what each value is called.
+         *
+         *     `columns` are those of cells and masonry, how many a justified row goes for, and how many show
+         *     at a time of those that are turned. `padding_px` is inside each cell, on every side, and
+         *     `margin_px` around all of them. `first`: how many show before *more* is asked for; 0: all.
+         */
+        GridValues: {
+            /**
+             * arrangement
+             * @default cells
+             * @enum {string}
+             */
+            arranged?: "cells" | "justified" | "masonry" | "rows" | "slides" | "pages" | "list" | "hidden";
+            /**
+             * size of captions
+             * @default 15
+             */
+            caption_px?: number;
+            /**
+             * captions
+             * @default all
+             * @enum {string}
+             */
+            captions?: "none" | "title" | "all";
+            /**
+             * columns
+             * @default 3
+             */
+            columns?: number;
+            /**
+             * how many show first
+             * @default 0
+             */
+            first?: number;
+            /**
+             * gutter
+             * @default 24
+             */
+            gutter_px?: number;
+            /**
+             * outer margin
+             * @default 0
+             */
+            margin_px?: number;
+            /**
+             * words for more
+             * @default Show more
+             */
+            more?: string;
+            /**
+             * padding of cells
+             * @default 0
+             */
+            padding_px?: number;
+            /**
+             * items on a page
+             * @default 4
+             */
+            page_of?: number;
+            /**
+             * share of the row
+             * @default 40
+             */
+            share_percent?: number;
+            /**
+             * size of titles
+             * @default 17
+             */
+            title_px?: number;
+        };
+        /**
          * HeightRange
          * @description Which viewport heights occur at viewport widths up to `to_px`.
          */
@@ -2339,6 +2447,57 @@ export interface components {
              */
             role: "owner" | "edit" | "look";
         };
+        /**
+         * Item
+         * @description What belongs to one picture of many beside itself: a caption, where it leads, and whether it
+         *     takes two columns where there are as many.
+         */
+        Item: {
+            /** Href */
+            href?: string | null;
+            /**
+             * Text
+             * @default
+             */
+            text?: string;
+            /**
+             * Title
+             * @default
+             */
+            title?: string;
+            /**
+             * Wide
+             * @default false
+             */
+            wide?: boolean;
+        };
+        /**
+         * ItemReading
+         * @description One picture of many: what it shows in the widest span that shows it, and how many findings it
+         *     has.
+         */
+        ItemReading: {
+            /** Findings */
+            findings: number;
+            /** Name */
+            name: string;
+            /** Original */
+            original: number | null;
+        };
+        /**
+         * ItemsReading
+         * @description Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
+         *     its shares are of items that are whole; `failing` says who is not. `ratio` is of the one span
+         *     that is being worked on.
+         */
+        ItemsReading: {
+            /** Failing */
+            failing: components["schemas"]["FailingItems"][];
+            /** Items */
+            items: components["schemas"]["ItemReading"][];
+            ratio: components["schemas"]["CommonRatioReading"] | null;
+            together: components["schemas"]["Band"];
+        };
         JsonValue: unknown;
         /**
          * LadderReading
@@ -2376,6 +2535,23 @@ export interface components {
             top_px: number;
             /** Waste */
             waste: number;
+        };
+        /**
+         * LayoutSpan
+         * @description The values of the kind itself in one span, and the letter of the span that each is from, ""
+         *     for a default.
+         */
+        LayoutSpan: {
+            /** Letter */
+            letter: string;
+            /** Origin */
+            origin: {
+                [key: string]: string;
+            };
+            /** Values */
+            values: components["schemas"]["BannerValues"] | components["schemas"]["GridValues"] | components["schemas"]["Nothing"] | {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
         };
         /**
          * LeadPlacement
@@ -2544,14 +2720,18 @@ export interface components {
         };
         /**
          * Moving
-         * @description What changes on the desk while something is dragged. `words` only where they belong to the
-         *     kind, `one_of` only where the placement is one of a set.
+         * @description What changes on the desk while something is dragged. `parts` by their index: all of them, or
+         *     of many items the one that is being worked on. `words` only where they belong to the kind,
+         *     `items` only where it has many, `one_of` only where the placement is one of a set.
          */
         Moving: {
+            items?: components["schemas"]["ItemsReading"] | null;
             one_of?: components["schemas"]["Band"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
-            parts: components["schemas"]["MovingPart"][];
+            parts: {
+                [key: string]: components["schemas"]["MovingPart"];
+            };
             words?: components["schemas"]["WordsReading"] | null;
         };
         /**
@@ -2689,6 +2869,11 @@ export interface components {
              */
             kind: "none";
         };
+        /**
+         * Nothing
+         * @description The values of a kind that has none of its own.
+         */
+        Nothing: Record<string, never>;
         /**
          * OriginalChange
          * @description Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said.
@@ -2844,6 +3029,7 @@ export interface components {
         Part: {
             /** Alt */
             alt?: string | null;
+            item?: components["schemas"]["Item"] | null;
             /** Ladders */
             ladders?: {
                 [key: string]: number[];
@@ -3030,6 +3216,7 @@ export interface components {
              * @default [
              *       {
              *         "alt": null,
+             *         "item": null,
              *         "ladders": {},
              *         "role": null,
              *         "treatments": {}
@@ -3236,14 +3423,19 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             /** Heights */
             heights: components["schemas"]["ViewportPoint"][];
+            items?: components["schemas"]["ItemsReading"] | null;
             /** Ladders */
             ladders: components["schemas"]["LadderReading"][];
+            /** Layout */
+            layout: components["schemas"]["LayoutSpan"][];
             /** Narrowest */
             narrowest: number;
             one_of?: components["schemas"]["Band"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
-            parts: components["schemas"]["PartReading"][];
+            parts: {
+                [key: string]: components["schemas"]["PartReading"];
+            };
             /** Savings */
             savings: components["schemas"]["Saving"][];
             /** Value Names */
@@ -4440,8 +4632,8 @@ export interface components {
         };
         /**
          * WholeDraft
-         * @description `part` and `chosen`, the letter of a span, say what is read in detail; with `costs` also what
-         *     each way to aim comes to there, with `words` what can be done about its words.
+         * @description With `costs` the detail says what each way to aim comes to, with `words` what can be done about
+         *     the words.
          */
         WholeDraft: {
             /** Chosen */

@@ -18,7 +18,7 @@ import { Failure, Rows } from "../ui/states";
 import { leaveField, useKeys } from "../ui/useKeys";
 import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
-import { treatmentsOf } from "./draft";
+import { treatmentsOf, withCommon } from "./draft";
 import { Ground } from "./ground/Ground";
 import { HistoryMenu } from "./HistoryMenu";
 import { Horizon } from "./horizon/Horizon";
@@ -51,8 +51,9 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query } = usePlace();
   const step = (useParams().step ?? "aim") as Step;
   const [parts, setParts] = useState(loaded.placement.parts.length);
-  // words belong to the placement, whose first part they lie on
-  const part = step === "words" ? 0 : Math.min(place.part, parts - 1);
+  // words lie on the first part, whatever lies there beside them
+  const isWorded = step === "words" && loaded.placement.words !== null;
+  const part = isWorded ? 0 : Math.min(place.part, parts - 1);
   const handle = useDraft(loaded, part, site.role !== "look");
   const now = handle.draft.placement.parts.length;
   // parts come and go with the draft
@@ -66,6 +67,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const scale = useMemo(() => new Scale(plan.narrowest, plan.widest), [plan.narrowest, plan.widest]);
   const cursor = scale.clamp(place.width);
   const [costs, askCosts] = useState(false);
+  const [ofAllHere, setOfAll] = useState(false);
   // an address may name a span that is no longer there
   const named = place.span && place.span <= spanLetter(plan.breakpoints, Number.POSITIVE_INFINITY) && place.span;
   const chosen = named || spanLetter(plan.breakpoints, cursor);
@@ -126,13 +128,26 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const placementId = loaded.id;
   const known = originals.data ?? NONE;
   const latest = delivery.data ?? undefined;
+  const ofAll = !!reading?.items && (ofAllHere || step === "frame");
+  const { change } = handle;
+  const scoped = useMemo(
+    () =>
+      ofAll
+        ? {
+            ...handle,
+            treat: (letter: string, values: Treatment, group?: string) =>
+              change((d) => withCommon(d, letter, values), group),
+          }
+        : handle,
+    [handle, change, ofAll],
+  );
   const work = useMemo<Work | undefined>(
     () =>
       reading &&
       span && {
         site,
         placementId,
-        handle,
+        handle: scoped,
         reading,
         error,
         originals: known,
@@ -141,6 +156,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         span,
         choose,
         choosePart,
+        ofAll,
+        setOfAll,
         touched,
         askCosts,
         addPosts,
@@ -149,7 +166,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     [
       site,
       placementId,
-      handle,
+      scoped,
       reading,
       error,
       known,
@@ -158,6 +175,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       span,
       choose,
       choosePart,
+      ofAll,
       touched,
       addPosts,
       bringing,

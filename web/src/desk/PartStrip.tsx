@@ -1,10 +1,12 @@
 /** The parts of a placement in their order; the chosen one is worked on. */
 import { useWork } from "./context";
+import { ItemStrip } from "./ItemStrip";
 import classes from "./PartStrip.module.css";
 
 export function PartStrip() {
   const { handle, reading, choosePart } = useWork();
   const { parts } = handle.draft.placement;
+  if (reading.items) return <ItemStrip />;
   if (parts.length < 2) return null;
   return (
     <div className={classes.strip} role="tablist" aria-label="Parts">

@@ -20,6 +20,9 @@ export interface Work {
   span: SpanReading;
   choose: (letter: string) => void;
   choosePart: (part: number) => void;
+  /** Whether values are set for all parts, where there are many. */
+  ofAll: boolean;
+  setOfAll: (ofAll: boolean) => void;
   /** The spans that the last step changed; undefined where that is not known. */
   touched: string[] | undefined;
   /** Whether the detail of the chosen span says what each way to aim comes to. */

@@ -17,7 +17,7 @@ const draft = (name: string): Draft => ({
     name,
     kind: "picture",
     lead: true,
-    parts: [{ role: null, alt: null, treatments: {}, ladders: {} }],
+    parts: [{ role: null, item: null, alt: null, treatments: {}, ladders: {} }],
     common: {},
     layout: {},
     frame: null,

@@ -30,7 +30,7 @@ export function historyToSave(state: History, synced: Synced | undefined) {
   return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
 }
 
-const NONE: Part = { role: null, alt: null, treatments: {}, ladders: {} };
+const NONE: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
 
 export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NONE;
 
@@ -69,6 +69,58 @@ export function withTreatment(draft: Draft, part: number, letter: string, values
   const merged = { ...before[letter], ...values };
   const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
   return withPart(draft, part, { treatments: { ...before, [letter]: own } });
+}
+
+/**
+ * Set or hand down again what holds for all parts in one span; what some of them say otherwise there gives way, so that it does
+ * hold for all.
+ */
+export function withCommon(draft: Draft, letter: string, values: Treatment): Draft {
+  const { common, parts } = draft.placement;
+  const merged = { ...common[letter], ...values };
+  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
+  const without = (t: Treatment) => Object.fromEntries(Object.entries(t).filter(([k]) => !(k in values)));
+  return withPlacement(draft, {
+    common: { ...common, [letter]: own },
+    parts: parts.map((p) => {
+      const mine = p.treatments[letter];
+      return mine ? { ...p, treatments: { ...p.treatments, [letter]: without(mine) } } : p;
+    }),
+  });
+}
+
+export type Item = NonNullable<Part["item"]>;
+const NO_ITEM: Item = { title: "", text: "", href: null, wide: false };
+
+/** What belongs to one picture of many beside itself. */
+export const withItem = (draft: Draft, part: number, values: Partial<Item>): Draft =>
+  withPart(draft, part, { item: { ...NO_ITEM, ...partOf(draft, part).item, ...values } });
+
+const isBare = (p: Part) => !p.item && !Object.values(p.treatments).some((t) => t.original != null);
+
+/** More items, each with its picture for every width; they take the place of one that has none yet. */
+export function withItems(draft: Draft, widest: string, originals: readonly { id: number; look: Look }[]): Draft {
+  const { parts } = draft.placement;
+  const kept = parts.length === 1 && parts[0] && isBare(parts[0]) ? [] : parts;
+  const more = originals.map(({ id }) => ({ ...NONE, treatments: { [widest]: { original: id } } }));
+  const looks = Object.fromEntries(originals.map(({ id, look }) => [id, draft.looks[id] ?? look]));
+  const looked = { ...draft, looks: { ...draft.looks, ...looks } };
+  return withPlacement(looked, { parts: [...kept, ...more] });
+}
+
+/** Without one item; the last one leaves an empty one behind. */
+export function withoutItem(draft: Draft, part: number): Draft {
+  const rest = draft.placement.parts.filter((_, i) => i !== part);
+  return withPlacement(draft, { parts: rest.length ? rest : [NONE] });
+}
+
+/** An item in another place among the others. */
+export function withMoved(draft: Draft, from: number, to: number): Draft {
+  const parts = [...draft.placement.parts];
+  const [moved] = parts.splice(from, 1);
+  if (!moved) return draft;
+  parts.splice(to, 0, moved);
+  return withPlacement(draft, { parts });
 }
 
 /** Values of a treatment laid on several spans at once, as advice wants it. */

@@ -1,20 +1,25 @@
 /** A whole reading with what has moved since. */
 import type { Moving, WholeReading } from "../api/queries";
 
+type Read = WholeReading["parts"][string];
+
+function moved(part: Read, since: Moving["parts"][string] | undefined): Read {
+  if (!since) return part;
+  const by = new Map(since.spans.map((s) => [s.letter, s]));
+  return {
+    ...part,
+    spans: part.spans.map((s) => ({ ...s, ...by.get(s.letter) })),
+    bands: [...since.bands, ...part.bands.filter((b) => b.kind !== "area" && b.kind !== "frame")],
+    safe: since.safe,
+  };
+}
+
 export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
   ...whole,
   pane: moving.pane,
   one_of: moving.one_of,
   words: moving.words && { ...moving.words, detail: whole.words?.detail ?? null },
-  parts: whole.parts.map((part, i) => {
-    const moved = moving.parts[i];
-    if (!moved) return part;
-    const by = new Map(moved.spans.map((s) => [s.letter, s]));
-    return {
-      ...part,
-      spans: part.spans.map((s) => ({ ...s, ...by.get(s.letter) })),
-      bands: [...moved.bands, ...part.bands.filter((b) => b.kind !== "area" && b.kind !== "frame")],
-      safe: moved.safe,
-    };
-  }),
+  // how many findings each has, and the ratio that loses least, are told when it rests
+  items: moving.items && { ...moving.items, items: whole.items?.items ?? [], ratio: whole.items?.ratio ?? null },
+  parts: Object.fromEntries(Object.entries(whole.parts).map(([i, part]) => [i, moved(part, moving.parts[i])])),
 });

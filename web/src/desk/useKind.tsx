@@ -3,7 +3,16 @@ import { useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import type { PlacementBody } from "../api/queries";
 import { useWork } from "./context";
-import { withPlacement } from "./draft";
+import { type Draft, withPlacement } from "./draft";
+
+/** A placement as another kind, as the server begins it. */
+export const begun = (siteId: number, kind: string, body: Draft & { placementId?: number }) =>
+  dataAs<PlacementBody>(
+    client.POST("/api/sites/{site_id}/kinds/{kind}", {
+      params: { path: { site_id: siteId, kind } },
+      body: { placement: body.placement, looks: body.looks, placement_id: body.placementId },
+    }),
+  );
 
 export function useKind() {
   const { site, placementId, handle } = useWork();
@@ -12,15 +21,9 @@ export function useKind() {
   const begin = async (kind: string) => {
     setBusy(true);
     setError(undefined);
-    const { placement, looks } = handle.draft;
     try {
-      const begun = await dataAs<PlacementBody>(
-        client.POST("/api/sites/{site_id}/kinds/{kind}", {
-          params: { path: { site_id: site.id, kind } },
-          body: { placement, looks, placement_id: placementId },
-        }),
-      );
-      handle.change((d) => withPlacement(d, begun));
+      const placement = await begun(site.id, kind, { ...handle.draft, placementId });
+      handle.change((d) => withPlacement(d, placement));
     } catch (e) {
       setError(e instanceof ProblemError ? e.message : "No answer. Try again.");
     }

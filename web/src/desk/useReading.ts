@@ -120,7 +120,8 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
   );
 
   const reading = useMemo<Reading | undefined>(() => {
-    const mine = whole?.parts[part];
+    // of many items only one is read: until another one's answer is here the last one shows
+    const mine = whole?.parts[part] ?? (whole?.items ? Object.values(whole.parts)[0] : undefined);
     return whole && mine && { ...whole, ...mine, part };
   }, [whole, part]);
   /** The spans that show otherwise than in the draft before this one; undefined where that one was not read. */

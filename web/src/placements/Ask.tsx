@@ -1,8 +1,9 @@
 /** Names that are asked for: of a new page or placement, of one that is renamed, of a copy. */
-import { Button, Select, TextInput } from "@mantine/core";
+import { Button, Radio, Select, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { useNavigate } from "react-router";
 import {
+  type PlacementBody,
   placementOf,
   useCopyPlacement,
   useMakePage,
@@ -10,6 +11,7 @@ import {
   useOriginals,
   useRenamePage,
 } from "../api/queries";
+import { begun } from "../desk/useKind";
 
 export type Asking =
   | { what: "page" }
@@ -25,6 +27,11 @@ export const TITLES: Record<Asking["what"], string> = {
 };
 
 const SAME = "the same pictures";
+const KINDS = [
+  ["picture", "a picture", "one, which fills its frame"],
+  ["banner", "a banner", "a picture that words, a mark or an inset lie on"],
+  ["grid", "a grid", "many pictures in cells, rows or columns, with captions"],
+] as const;
 
 export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; done: () => void }) {
   const makePage = useMakePage(siteId);
@@ -37,9 +44,22 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
     asking.what === "rename" ? asking.title : asking.what === "copy" ? `${asking.name} 2` : "",
   );
   const [original, setOriginal] = useState<string>(SAME);
+  const [kind, setKind] = useState("picture");
+  const [refused, setRefused] = useState<string>();
   const error = makePage.error ?? rename.error ?? makePlacement.error ?? copy.error;
   const isPending = makePage.isPending || rename.isPending || makePlacement.isPending || copy.isPending;
   const toDesk = (p: { id: number }) => navigate(`/sites/${siteId}/placements/${p.id}/aim`);
+  const make = async (page: number) => {
+    setRefused(undefined);
+    try {
+      const bare = placementOf(text, {});
+      const placement =
+        kind === "picture" ? bare : await begun(siteId, kind, { placement: bare as PlacementBody, looks: {} });
+      makePlacement.mutate({ page, placement }, { onSuccess: toDesk });
+    } catch (problem) {
+      setRefused((problem as Error).message);
+    }
+  };
   const submit = (e: FormEvent) => {
     e.preventDefault();
     if (asking.what === "page") makePage.mutate(text, { onSuccess: done });
@@ -47,9 +67,7 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
     else if (asking.what === "copy") {
       const other = original === SAME ? undefined : Number(original);
       copy.mutate({ id: asking.id, name: text, original: other }, { onSuccess: toDesk });
-    } else {
-      makePlacement.mutate({ page: asking.page, placement: placementOf(text, {}) }, { onSuccess: toDesk });
-    }
+    } else void make(asking.page);
   };
   return (
     <form onSubmit={submit} style={{ display: "grid", gap: 12 }}>
@@ -60,8 +78,17 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
         maxLength={80}
         value={text}
         onChange={(e) => setText(e.currentTarget.value)}
-        error={error?.message}
+        error={refused ?? error?.message}
       />
+      {asking.what === "placement" && (
+        <Radio.Group label="It is" value={kind} onChange={setKind}>
+          <div style={{ display: "grid", gap: 6, marginTop: 6 }}>
+            {KINDS.map(([value, label, description]) => (
+              <Radio key={value} value={value} label={label} description={description} />
+            ))}
+          </div>
+        </Radio.Group>
+      )}
       {asking.what === "copy" && (
         <Select
           label="It shows"

@@ -12,11 +12,12 @@ interface Props {
 }
 
 export function Field({ field, label, children, error }: Props) {
-  const { span, handle } = useWork();
+  const { span, handle, ofAll } = useWork();
+  const common = handle.draft.placement.common[span.letter];
   return (
     <ValueRow
       label={label}
-      own={span.own.includes(field)}
+      own={ofAll ? common?.[field] != null : span.own.includes(field)}
       from={span.origin[field]}
       reset={() => handle.treat(span.letter, { [field]: undefined })}
       error={error}

@@ -6,7 +6,7 @@ import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
 import { useWork } from "../context";
-import { type Draft, withTreatment, withTreatments } from "../draft";
+import { type Draft, withCommon, withTreatment, withTreatments } from "../draft";
 import ground from "./Ground.module.css";
 
 interface Owned {
@@ -19,12 +19,17 @@ interface Owned {
 
 /** `owned`: other values than those of the treatment. */
 export function SpanHead({ owned, children }: { owned?: Owned; children?: ReactNode }) {
-  const { span, reading, handle } = useWork();
-  const own = Object.fromEntries(span.own.map((f) => [f, span.effective[f as keyof Treatment]])) as Treatment;
+  const { span, reading, handle, ofAll } = useWork();
+  const fields = ofAll ? Object.keys(handle.draft.placement.common[span.letter] ?? {}) : span.own;
+  const own = Object.fromEntries(fields.map((f) => [f, span.effective[f as keyof Treatment]])) as Treatment;
+  const none = Object.fromEntries(fields.map((f) => [f, undefined]));
   const treated: Owned = {
-    words: span.own.map((f) => WORDS[f] ?? f),
-    copied: (d, to) => withTreatments(d, handle.part, Object.fromEntries(to.map((l) => [l, own]))),
-    reset: (d) => withTreatment(d, handle.part, span.letter, Object.fromEntries(span.own.map((f) => [f, undefined]))),
+    words: fields.map((f) => WORDS[f] ?? f),
+    copied: (d, to) =>
+      ofAll
+        ? to.reduce((e, l) => withCommon(e, l, own), d)
+        : withTreatments(d, handle.part, Object.fromEntries(to.map((l) => [l, own]))),
+    reset: (d) => (ofAll ? withCommon(d, span.letter, none) : withTreatment(d, handle.part, span.letter, none)),
   };
   return (
     <div className={ground.head}>

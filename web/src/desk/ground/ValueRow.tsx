@@ -43,9 +43,17 @@ export function ValueRow({ label, own, from, reset, children, error }: Props) {
             </button>
           </>
         ) : (
-          `${from ? `from ${from}` : "default"}`
+          said(from, span.letter)
         )}
       </div>
     </div>
   );
+}
+
+/** Where a value comes from: "D" is a wider span, "all D" what is said for all items there. */
+function said(from: string | undefined, here: string): string {
+  if (!from) return "default";
+  const letter = from.replace(/^(all|frame) /, "");
+  if (from.startsWith("all ")) return letter === here ? "all items" : `all, from ${letter}`;
+  return `from ${from}`;
 }

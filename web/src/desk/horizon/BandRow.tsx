@@ -4,7 +4,16 @@ import { bytes, percent } from "../../ui/format";
 import { runAt, type Scale, valueAt } from "../scale";
 import classes from "./Horizon.module.css";
 
-export function BandRow({ band, scale, budget, cursor }: { band: Band; scale: Scale; budget: number; cursor: number }) {
+interface Props {
+  band: Band;
+  scale: Scale;
+  budget: number;
+  cursor: number;
+  /** A run that fails has been pressed, which begins at a width. */
+  pressed?: (first: number) => void;
+}
+
+export function BandRow({ band, scale, budget, cursor, pressed }: Props) {
   if (band.kind === "frame") return <FrameRow band={band} scale={scale} />;
   if (band.kind === "weight") return <WeightRow band={band} scale={scale} budget={budget} />;
   const here = runAt(band, cursor);
@@ -16,6 +25,7 @@ export function BandRow({ band, scale, budget, cursor }: { band: Band; scale: Sc
           data-verdict={r.verdict}
           style={scale.run(r)}
           title={`${band.name}: ${r.verdict} from ${r.first} to ${r.last} px${atWorst(band, r)}`}
+          onPointerUp={pressed && r.verdict !== "whole" ? () => pressed(r.first) : undefined}
         />
       ))}
     </div>
@@ -26,6 +36,7 @@ function atWorst(band: Band, r: Run): string {
   if (band.kind === "readable") return `, at worst ${r.worst.toFixed(1)} : 1 at ${r.worst_at}`;
   if (band.kind === "fits") return r.worst < 0 ? `, by ${Math.round(-r.worst)} px at ${r.worst_at}` : "";
   if (band.kind === "clear") return r.worst < 0.995 ? `, ${percent(1 - r.worst)} at ${r.worst_at}` : "";
+  if (band.kind === "together") return r.worst < 1 ? `, ${percent(r.worst)} of them whole at ${r.worst_at}` : "";
   if (band.kind === "one") return r.worst === 1 ? "" : `, ${r.worst} of them show`;
   return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
 }

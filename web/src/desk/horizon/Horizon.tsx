@@ -33,7 +33,7 @@ function spaced(scale: Scale, gap: number): number[] {
 }
 
 export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
-  const { site, reading, scale, cursor, setCursor, density } = useDesk();
+  const { site, reading, scale, cursor, setCursor, density, choosePart } = useDesk();
   const axis = useRef<HTMLDivElement>(null);
   const widthAt = (clientX: number) => {
     const box = axis.current?.getBoundingClientRect();
@@ -53,8 +53,13 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
       (step === "frame" ? b.kind !== "weight" && b.kind !== "sharp" : b.kind !== "frame"),
   );
   const ofWords = reading.words?.bands ?? [];
-  const bands = step === "words" ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords] : ofPart;
+  const bands = step === "words" && reading.words ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords] : ofPart;
+  if (reading.items) bands.unshift(reading.items.together);
   if (reading.one_of) bands.push(reading.one_of);
+  const chooseFailing = (first: number) => {
+    const found = reading.items?.failing.find((f) => f.first === first) ?? reading.items?.failing[0];
+    if (found?.parts[0] !== undefined) choosePart(found.parts[0]);
+  };
   const ladders = step === "files" ? reading.ladders.filter((l) => l.part === reading.part) : [];
   return (
     <section className={classes.horizon} aria-label="Horizon: what is true at every width">
@@ -92,7 +97,14 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
         </div>
         <div className={classes.bands} {...bindCursor()}>
           {bands.map((b) => (
-            <BandRow key={`${b.kind} ${b.name}`} band={b} scale={scale} budget={reading.budget_bytes} cursor={cursor} />
+            <BandRow
+              key={`${b.kind} ${b.name}`}
+              band={b}
+              scale={scale}
+              budget={reading.budget_bytes}
+              cursor={cursor}
+              pressed={b.kind === "together" ? chooseFailing : undefined}
+            />
           ))}
         </div>
         {ladders.length > 0 && <LadderRow ladders={ladders} widthAt={widthAt} />}

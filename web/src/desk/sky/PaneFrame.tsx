@@ -51,6 +51,13 @@ function tellSizes(spot: Element, letter: string | undefined) {
   }
 }
 
+/** Of many pictures the one that is worked on is ringed. */
+function ring(spot: Element, chosen: number | undefined) {
+  spot.querySelectorAll("picture").forEach((picture, i) => {
+    picture.toggleAttribute("data-chosen", i === chosen);
+  });
+}
+
 interface Props {
   reading: Reading;
   site: string;
@@ -66,7 +73,9 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
   const shown = useRef({ css: "", markup: "" });
   const guides = useGuides();
   const called = /<section class="([a-z0-9-]+)"/.exec(markup)?.[1] ?? "none";
-  const overlay = guidesCss(guides, called, 1 / scale);
+  const chosen = reading.items ? reading.part : undefined;
+  const overlay = `${guidesCss(guides, called, 1 / scale)}
+    picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }`;
 
   const fill = () => {
     const inside = frame.current?.contentDocument;
@@ -79,6 +88,7 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     const over = inside?.getElementById("guides");
     if (over && over.textContent !== overlay) over.textContent = overlay;
     tellSizes(spot, letter);
+    ring(spot, chosen);
   };
   // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops
   // biome-ignore lint/correctness/useExhaustiveDependencies: filled anew when what it shows has changed
@@ -92,7 +102,7 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     return () => {
       latest = false;
     };
-  }, [css, markup, letter, width, overlay]);
+  }, [css, markup, letter, width, overlay, chosen]);
 
   return (
     <iframe

@@ -21,7 +21,7 @@ interface Props {
 }
 
 export function Sky({ deck, isLow }: Props) {
-  const { reading, scale, cursor, setCursor, density, site, bringing } = useDesk();
+  const { reading, scale, cursor, setCursor, density, site, bringing, choosePart } = useDesk();
   const { ref, width, height } = useElementSize();
   const [large, setLarge] = useState<PaneSpec>();
   const specs = panesOf(reading, scale, cursor);
@@ -50,7 +50,10 @@ export function Sky({ deck, isLow }: Props) {
               <strong>{p.width}</strong> × {p.height}
             </div>
             <PaneView
-              onPress={() => setCursor(p.width)}
+              onPress={(at) => {
+                setCursor(p.width);
+                if (at !== undefined) choosePart(at);
+              }}
               onLarge={() => setLarge(p)}
               onFiles={(files) => {
                 const span = spanAt(reading.spans, p.width);
@@ -89,8 +92,25 @@ export function Sky({ deck, isLow }: Props) {
   );
 }
 
+/** Which of the pictures in a pane lies at a point of the screen; undefined where there is only one, or none. */
+function pictureAt(view: Element, x: number, y: number): number | undefined {
+  const frame = view.querySelector("iframe");
+  const inside = frame?.contentDocument;
+  if (!frame || !inside) return undefined;
+  const box = frame.getBoundingClientRect();
+  const scale = box.width / frame.clientWidth;
+  const pictures = [...inside.querySelectorAll("#spot li picture")];
+  const at = pictures.findIndex((picture) => {
+    const r = picture.getBoundingClientRect();
+    const [px, py] = [(x - box.left) / scale, (y - box.top) / scale];
+    return r.left <= px && px <= r.right && r.top <= py && py <= r.bottom;
+  });
+  return at < 0 ? undefined : at;
+}
+
 interface ViewProps {
-  onPress: () => void;
+  /** With the place of the picture that was pressed, of many. */
+  onPress: (at: number | undefined) => void;
   onLarge: () => void;
   onFiles: (files: File[]) => void;
   label: string;
@@ -106,7 +126,7 @@ function PaneView({ onPress, onLarge, onFiles, label, height, children }: ViewPr
       type="button"
       className={classes.view}
       style={{ height }}
-      onClick={onPress}
+      onClick={(e) => onPress(pictureAt(e.currentTarget, e.clientX, e.clientY))}
       onDoubleClick={onLarge}
       onKeyDown={(e) => {
         if (e.key !== "Enter") return;

@@ -43,6 +43,13 @@ export function verdictAt(reading: Reading, width: number, density: number): { v
   const shows = span?.effective.show ?? "picture";
   if (shows !== "picture") return { word: shows === "colour" ? "only colour" : "not shown" };
   if (!span?.effective.original) return { word: "no picture yet" };
+  if (reading.items && reading.items.items.length > 1) {
+    const n = reading.items.items.length;
+    const found = reading.items.failing.find((f) => f.first <= width && width <= f.last);
+    const run = runAt(reading.items.together, width);
+    if (!found) return { verdict: "whole", word: `all ${n} whole` };
+    return { verdict: run?.verdict ?? "cut", word: `${found.of - found.parts.length} of ${found.of} whole` };
+  }
   const areas = reading.bands.filter((b) => b.kind === "area").flatMap((b) => runAt(b, width) ?? []);
   if (areas.length) {
     const whole = areas.filter((r) => r.verdict === "whole").length;

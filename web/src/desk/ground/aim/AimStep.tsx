@@ -4,6 +4,7 @@ import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { ItemsAdvice } from "../grid/ItemsAdvice";
 import { AdviceCard } from "./AdviceCard";
 import { AskAlt } from "./AskAlt";
 import { AtCursor } from "./AtCursor";
@@ -25,6 +26,7 @@ export function AimStep() {
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
           <Findings of={reading.findings.filter((f) => f.step === "aim" && f.rule !== "area")} />
+          {reading.items && <ItemsAdvice />}
           <AdviceCard />
           {aimed && asksAlt && <AskAlt key={aimed.original.id} site={site.id} original={aimed.original} />}
           <AtCursor />

@@ -3,6 +3,7 @@ import { SegmentedControl } from "@mantine/core";
 import type { RefObject } from "react";
 import { useWork } from "../../context";
 import { Field } from "../Field";
+import field from "../Field.module.css";
 import ground from "../Ground.module.css";
 import { SpanHead } from "../OwnValues";
 import classes from "./Aim.module.css";
@@ -20,12 +21,30 @@ interface Props {
 }
 
 export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
-  const { span, bringing } = useWork();
+  const { span, bringing, reading, ofAll, setOfAll } = useWork();
+  const n = reading.items?.items.length ?? 0;
   const { aimed, set } = useAimed();
   const shows = span.effective.show;
   return (
     <div className={ground.column} style={{ flex: "1 1 400px" }}>
       <SpanHead />
+      {n > 1 && (
+        <div className={field.field}>
+          <div className={field.label}>Items</div>
+          <div className={field.control}>
+            <SegmentedControl
+              size="xs"
+              aria-label="Whose values are set"
+              value={ofAll ? "all" : "one"}
+              onChange={(v) => setOfAll(v === "all")}
+              data={[
+                { value: "one", label: "this one" },
+                { value: "all", label: `all ${n}` },
+              ]}
+            />
+          </div>
+        </div>
+      )}
       <Field field="show" label="Shows">
         <SegmentedControl
           size="xs"
@@ -36,7 +55,7 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
         />
         {shows === "colour" && <Colour set={set} label="the frame" />}
       </Field>
-      {shows === "picture" && (
+      {shows === "picture" && !ofAll && (
         <>
           <Field field="original" label="Original">
             <span className={classes.file}>{aimed?.original.name ?? "none"}</span>
@@ -52,6 +71,10 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
               <KeepsField areas={aimed.look.areas} set={set} />
             </>
           )}
+        </>
+      )}
+      {shows === "picture" && (
+        <>
           <Field field="fit" label="Fit">
             <SegmentedControl
               size="xs"

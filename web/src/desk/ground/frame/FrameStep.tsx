@@ -7,9 +7,11 @@ import { valueAt } from "../../scale";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { GridFields } from "../grid/GridFields";
 import { SpanHead } from "../OwnValues";
 import classes from "./Frame.module.css";
 import { HeightField } from "./HeightField";
+import { KindField } from "./KindField";
 import { NamedFrameField } from "./NamedFrameField";
 import { Placeholders } from "./Placeholders";
 import type { HeightRule, WidthRule } from "./rules";
@@ -36,13 +38,19 @@ export function FrameStep() {
 
 function OfFrame() {
   const { reading, span, handle, error } = useWork();
-  const { width, height, stands } = span.effective;
+  const { width, stands } = span.effective;
   const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
   const setHeight = (rule: HeightRule) =>
     handle.treat(span.letter, { height: rule }, `height ${span.letter} ${rule.kind}`);
   const peak = reading.bands.find((b) => b.kind === "frame")?.peak;
   const here = error?.problem.errors?.find((e) => e.field.includes(`treatments.${span.letter}.`));
   const errorFor = (side: string) => (here?.field.includes(`.${side}`) ? here.sentence : undefined);
+  const rule = span.effective.height;
+  const height = (
+    <Field field="height" label={reading.items ? "Cells" : "Height"} error={errorFor("height")}>
+      <HeightField rule={rule} now={valueAt(span.frame_h, span.last) ?? 400} set={setHeight} />
+    </Field>
+  );
   return (
     <>
       <div className={ground.column} style={{ flex: "1 1 55%" }}>
@@ -61,8 +69,9 @@ function OfFrame() {
       </div>
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
         <SpanHead />
-        <NamedFrameField />
-        <SetField />
+        <KindField />
+        {reading.items ? <GridFields cells={height} /> : <NamedFrameField />}
+        {!reading.items && <SetField />}
         <Field field="width" label="Width" error={errorFor("width")}>
           <WidthField rule={width} set={setWidth} />
         </Field>
@@ -75,9 +84,7 @@ function OfFrame() {
             data={["start", "centre", "end"]}
           />
         </Field>
-        <Field field="height" label="Height" error={errorFor("height")}>
-          <HeightField rule={height} now={valueAt(span.frame_h, span.last) ?? 400} set={setHeight} />
-        </Field>
+        {reading.items ? <SetField /> : height}
       </div>
     </>
   );

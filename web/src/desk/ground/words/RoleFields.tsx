@@ -17,7 +17,7 @@ import classes from "./Words.module.css";
 import { ColourInput } from "./WordsFields";
 
 type Role = "mark" | "inset";
-const NEW: Part = { role: null, alt: null, treatments: {}, ladders: {} };
+const NEW: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
 
 /** The part of a role, where there is one, as the chosen span has it. */
 function useRole(role: Role) {

@@ -7,6 +7,7 @@ import { type Guides, setGuides, useGuides } from "../../guides";
 import { useKind } from "../../useKind";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { CaptionsStep } from "../grid/CaptionsStep";
 import { SpanHead } from "../OwnValues";
 import { InsetFields, MarkFields } from "./RoleFields";
 import { Stage } from "./Stage";
@@ -30,6 +31,7 @@ export function WordsStep() {
   const { reading, handle, span } = useWork();
   const [tab, setTab] = useState<string>("words");
   const { begin, busy, refused } = useKind();
+  if (reading.items) return <CaptionsStep />;
   if (!reading.words) return <MakeBanner />;
   const Fields = (TABS.find(([name]) => name === tab) ?? TABS[0])[2];
   const own = handle.draft.placement.layout[span.letter] ?? {};

@@ -1,0 +1,131 @@
+/** The items of many pictures in their order: the chosen one is ringed; drag to reorder, drop or choose originals to add. */
+import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
+import { horizontalListSortingStrategy, SortableContext, useSortable } from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { useEffect, useRef } from "react";
+import type { Original } from "../api/queries";
+import { plural } from "../ui/format";
+import { useWork } from "./context";
+import { withItems, withMoved, withoutItem } from "./draft";
+import { ItemChooser } from "./ItemChooser";
+import classes from "./ItemStrip.module.css";
+
+export function ItemStrip() {
+  const { handle, reading, choosePart, originals } = useWork();
+  const { parts } = handle.draft.placement;
+  const widest = reading.spans.at(-1)?.letter ?? "A";
+  const byId = new Map(originals.map((o) => [o.id, o]));
+  // a drag begins after a few px, so that a press chooses
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const move = (from: number, to: number) => {
+    if (to < 0 || to >= parts.length || from === to) return;
+    handle.change((d) => withMoved(d, from, to));
+    choosePart(to);
+  };
+  const moved = ({ active, over }: DragEndEvent) => over && move(Number(active.id) - 1, Number(over.id) - 1);
+  const remove = (at: number) => {
+    handle.change((d) => withoutItem(d, at));
+    choosePart(Math.max(0, Math.min(at, parts.length - 2)));
+  };
+  return (
+    <div className={classes.bar}>
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
+        <SortableContext items={parts.map((_, i) => i + 1)} strategy={horizontalListSortingStrategy}>
+          <div className={classes.strip} role="tablist" aria-label="Items">
+            {parts.map((p, i) => {
+              const shown = Object.keys(p.treatments)
+                .sort()
+                .reverse()
+                .flatMap((l) => p.treatments[l]?.original ?? [])[0];
+              return (
+                <Thumb
+                  // biome-ignore lint/suspicious/noArrayIndexKey: an item is its place; the same picture may be there twice
+                  key={i}
+                  at={i}
+                  of={parts.length}
+                  original={shown === undefined ? undefined : byId.get(shown)}
+                  chosen={i === handle.part}
+                  findings={reading.items?.items[i]?.findings ?? 0}
+                  choose={choosePart}
+                  move={move}
+                  remove={remove}
+                />
+              );
+            })}
+          </div>
+        </SortableContext>
+      </DndContext>
+      <div className={classes.says}>
+        <b>
+          {handle.part + 1} of {parts.length}
+        </b>
+        <ItemChooser
+          add={(chosen) =>
+            handle.change((d) =>
+              withItems(
+                d,
+                widest,
+                chosen.map((o) => ({ id: o.id, look: { focal: o.focal, areas: o.areas } })),
+              ),
+            )
+          }
+        />
+        <button type="button" className="plain" onClick={() => remove(handle.part)}>
+          remove
+        </button>
+      </div>
+    </div>
+  );
+}
+
+interface ThumbProps {
+  at: number;
+  of: number;
+  original: Original | undefined;
+  chosen: boolean;
+  findings: number;
+  choose: (at: number) => void;
+  move: (from: number, to: number) => void;
+  remove: (at: number) => void;
+}
+
+function Thumb({ at, of, original, chosen, findings, choose, move, remove }: ThumbProps) {
+  const { setNodeRef, listeners, transform, transition } = useSortable({ id: at + 1 });
+  const button = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (chosen) button.current?.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [chosen]);
+  const name = original?.name ?? "no picture yet";
+  return (
+    <button
+      ref={(e) => {
+        setNodeRef(e);
+        button.current = e;
+      }}
+      type="button"
+      role="tab"
+      className={classes.thumb}
+      aria-selected={chosen}
+      tabIndex={chosen ? 0 : -1}
+      aria-label={`Item ${at + 1} of ${of}: ${name}${findings ? `, ${plural(findings, "finding")}` : ""}`}
+      title={`${name}. Arrows choose, Alt with arrows moves, Delete removes.`}
+      style={{ transform: CSS.Translate.toString(transform), transition }}
+      onClick={() => choose(at)}
+      onKeyDown={(e) => {
+        const by = { ArrowLeft: -1, ArrowRight: 1 }[e.key];
+        if (e.key === "Delete") remove(at);
+        else if (by && e.altKey) move(at, at + by);
+        else if (by && at + by >= 0 && at + by < of) {
+          choose(at + by);
+          const next = by > 0 ? e.currentTarget.nextElementSibling : e.currentTarget.previousElementSibling;
+          (next as HTMLElement | null)?.focus();
+        } else return;
+        e.preventDefault();
+      }}
+      {...listeners}
+    >
+      {original ? <img src={original.thumb} alt="" loading="lazy" draggable={false} /> : <span>?</span>}
+      {findings > 0 && <b>{findings}</b>}
+    </button>
+  );
+}

@@ -1,0 +1,127 @@
+/** How a span arranges its items: columns, gutter, padding, and what shows at first. */
+import { Select, TextInput } from "@mantine/core";
+import type { ReactNode } from "react";
+import type { GridValues } from "../../../api/queries";
+import { NumberField } from "../../../ui/NumberField";
+import { ValueRow } from "../ValueRow";
+import { useGrid } from "./useGrid";
+
+const ARRANGED: { value: GridValues["arranged"]; label: string }[] = [
+  { value: "cells", label: "cells of one size" },
+  { value: "justified", label: "own ratios, in rows" },
+  { value: "masonry", label: "own ratios, in columns" },
+  { value: "rows", label: "a row each, caption beside" },
+  { value: "list", label: "one under the other" },
+  { value: "slides", label: "side by side, turned" },
+  { value: "pages", label: "on pages, turned" },
+  { value: "hidden", label: "not shown here" },
+];
+const WITHOUT_COLUMNS = ["rows", "list", "hidden"];
+const OWN_RATIOS = ["justified", "masonry"];
+const TURNED = ["slides", "pages"];
+
+function GridField({ fields, label, children }: { fields: string[]; label: string; children: ReactNode }) {
+  const { own, from, reset, problem } = useGrid();
+  return (
+    <ValueRow
+      label={label}
+      own={fields.some(own)}
+      from={fields.map(from).find(Boolean)}
+      reset={() => reset(fields)}
+      error={fields.map(problem).find(Boolean)}
+    >
+      {children}
+    </ValueRow>
+  );
+}
+
+/** `cells`: how high cells are, beside how many there are. */
+export function GridFields({ cells }: { cells: ReactNode }) {
+  const { values, set } = useGrid();
+  if (!values) return null;
+  const { arranged } = values;
+  const px = (field: "gutter_px" | "padding_px" | "margin_px", label: string, before?: string) => (
+    <NumberField
+      label={label}
+      before={before}
+      unit="px"
+      value={values[field]}
+      set={(v) => set({ [field]: v }, field)}
+    />
+  );
+  return (
+    <>
+      <GridField fields={["arranged"]} label="Arranged">
+        <Select
+          size="xs"
+          w={210}
+          aria-label="How the items are arranged"
+          data={ARRANGED}
+          value={arranged}
+          allowDeselect={false}
+          onChange={(v) => v && set({ arranged: v as GridValues["arranged"] })}
+        />
+      </GridField>
+      {arranged !== "hidden" && (
+        <>
+          {!WITHOUT_COLUMNS.includes(arranged) && (
+            <GridField fields={["columns", "page_of"]} label="Columns">
+              <NumberField
+                label="Columns"
+                before={arranged === "justified" ? "about" : undefined}
+                unit="across"
+                value={values.columns}
+                set={(v) => set({ columns: Math.round(v) }, "columns")}
+              />
+              {arranged === "pages" && (
+                <NumberField
+                  label="Items on a page"
+                  unit="a page"
+                  value={values.page_of}
+                  set={(v) => set({ page_of: Math.round(v) }, "page of")}
+                />
+              )}
+            </GridField>
+          )}
+          {arranged === "rows" && (
+            <GridField fields={["share_percent"]} label="Picture">
+              <NumberField
+                label="The picture's share of the row"
+                unit="% of the row"
+                value={values.share_percent}
+                set={(v) => set({ share_percent: v }, "share")}
+              />
+            </GridField>
+          )}
+          {!OWN_RATIOS.includes(arranged) && cells}
+          <GridField fields={["gutter_px"]} label="Gutter">
+            {px("gutter_px", "Gutter")}
+          </GridField>
+          <GridField fields={["padding_px", "margin_px"]} label="Room">
+            {px("padding_px", "Padding of cells", "in each cell")}
+            {px("margin_px", "Outer margin", "around")}
+          </GridField>
+          {!TURNED.includes(arranged) && (
+            <GridField fields={["first", "more"]} label="At first">
+              <NumberField
+                label="How many show at first, 0 for all"
+                unit={values.first ? "items, then" : "all"}
+                value={values.first}
+                set={(v) => set({ first: Math.round(v) }, "first")}
+              />
+              {values.first > 0 && (
+                <TextInput
+                  size="xs"
+                  w={130}
+                  aria-label="Words for more"
+                  value={values.more}
+                  onChange={(e) => set({ more: e.currentTarget.value }, "more")}
+                />
+              )}
+            </GridField>
+          )}
+        </>
+      )}
+    </>
+  );
+}
