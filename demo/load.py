@@ -69,6 +69,16 @@ ORIGINALS: dict[
         [("Bollard", 0.66, 0.78, 0.53, 0.77), ("Rope", 0.33, 0.67, 0.65, 0.94)],
         (0.02, 0.50, 0.02, 0.20),
     ),
+    "lantern.jpg": (
+        "A lit lantern before a violet sea",
+        [("Lantern", 0.28, 0.535, 0.215, 0.59)],
+        (0.58, 1, 0.05, 0.50),
+    ),
+    "rope-coil.jpg": (
+        "A coil of rope on planks",
+        [("Coil", 0.33, 1, 0.31, 0.91)],
+        (0, 0.95, 0.02, 0.26),
+    ),
     "sea-stack.jpg": (
         "A sea stack with an arch",
         [("Stack", 0.16, 0.89, 0.21, 0.80)],
@@ -243,7 +253,21 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                     "D": held(m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=m.FixedHeight(height_px=420)), "tern-flight.jpg"),
                     "A": m.Treatment(width=m.FullWidth(), height=m.FixedHeight(height_px=320)),
                 },
-            )
+            ),
+            m.Placement(
+                name="Nine things to see",
+                kind="grid",
+                lead=False,
+                common={
+                    "D": m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=ratio(3, 2)),
+                    "A": m.Treatment(height=m.NaturalHeight()),
+                },
+                layout={"D": {"columns": 3, "gutter_px": 24}, "B": {"columns": 2, "gutter_px": 16}, "A": {"arranged": "list"}},
+                parts=tuple(
+                    m.Part(item=m.Item(title=title, text=text), treatments={"D": held(m.Treatment(), name)})
+                    for name, title, text in NINE
+                ),
+            ),
         ],
         "Visit": [
             m.picture(
@@ -254,6 +278,23 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
         ],
     }  # fmt: skip
 
+
+#: The items of the grid on The Island, with their captions.
+NINE = (
+    ("buoy.jpg", "The buoy", "It rings when the swell comes from the west."),
+    ("tern-flight.jpg", "Terns", "From May to the end of July, above your head."),
+    (
+        "rowing-boat.jpg",
+        "The old boat",
+        "The keeper rowed it to the mainland until the jetty was built.",
+    ),
+    ("sea-stack.jpg", "The Stack", "At low water one can walk through its arch."),
+    ("cliff-path.jpg", "The steps", "A hundred and twelve of them, and one bench."),
+    ("lantern.jpg", "The lantern", "Lit by hand, every evening."),
+    ("pebbles.jpg", "The beach", "Look for the orange one."),
+    ("rope-coil.jpg", "Rope", "Coiled with the sun, as it has to be."),
+    ("jetty.jpg", "The jetty", "The last boat leaves at five."),
+)
 
 #: A frame that the whole site can use.
 HALF = m.NamedFrame(

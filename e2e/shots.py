@@ -63,7 +63,7 @@ def main(address: str) -> None:
             "site": f"{site}/settings",
             "desk-frame": f"{home}/frame?width=1700&span=D",
             "desk-aim": f"{boats}/aim?width=632&span=B",
-            "desk-aim-swapped": f"{site}/placements/{ids['Dawn']}/aim?width=450&span=A",
+            "desk-grid": f"{site}/placements/{ids['Nine things to see']}/aim?width=1280&part=4",
             "desk-words": f"{home}/words?width=1280&span=C",
             "desk-words-advice": f"{site}/placements/{ids['Landing']}/words?width=768&span=B",
             "desk-files": f"{boats}/files?width=632",

@@ -177,7 +177,7 @@ def test_bad_input_is_told_at_its_field_and_nothing_is_lost(page: Page, maker: M
     text.fill("Short again.")
     page.get_by_role("button", name="+ button").click()
     page.get_by_label("leads to").fill("javascript:alert(1)")
-    expect(page.get_by_text(re.compile("A button cannot lead to “javascript:”"))).to_be_visible()
+    expect(page.get_by_text(re.compile("A link cannot lead to “javascript:”"))).to_be_visible()
     page.get_by_label("leads to").fill("/crossings")
     saved(page)
     kept = maker.kept(placement)["placement"]["words"]

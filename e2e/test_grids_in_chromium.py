@@ -1,0 +1,111 @@
+"""Many pictures as Chromium lays them out, against what the core says."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+from conftest import Shelf
+from skypane import model as m
+from skypane.files.renditions import renditions
+from skypane.layouts import begun
+from skypane.markup.css import css_lines
+from skypane.markup.fonts import font_lines
+from skypane.markup.lines import text_of
+from skypane.markup.page import page_html
+from skypane.markup.picture import placement_lines
+from skypane.shown.plan import Plan, plan
+from skypane.words.faces import FACES
+
+#: 40 widths, both ends of every span among them.
+WIDTHS = sorted(
+    {320, 599, 600, 1023, 1024, 1599, 1600, 2560} | set(np.geomspace(320, 2560, 33).astype(int))
+)
+#: Of cameras and phones, a panorama, a tall strip, a square.
+SIZES = [
+    (6000, 4000),
+    (4000, 6000),
+    (4032, 3024),
+    (3024, 4032),
+    (1920, 1080),
+    (9000, 3000),
+    (1000, 4000),
+    (2000, 2000),
+    (5472, 3648),
+]
+ORIGINALS = {
+    i: m.Original(id=i, name=f"p{i}.jpg", width_px=w, height_px=h, sha256=f"p{i}", alt=f"Thing {i}")
+    for i, (w, h) in enumerate(SIZES, 1)
+}
+ITEMS = {
+    1: m.Item(title="The buoy at the mouth", text="It rings when the swell is from the west."),
+    2: m.Item(title="A tern"),
+    4: m.Item(text="At low water one can walk around it, and the boats wait on the other side."),
+    5: m.Item(title="Steps", wide=True),
+}
+LAYOUTS: dict[str, dict[str, dict[str, object]]] = {
+    "cells": {
+        "D": {"columns": 4, "gutter_px": 30, "padding_px": 12, "margin_px": 40},
+        "C": {"columns": 3, "gutter_px": 17.5},
+        "B": {"columns": 2, "captions": "title"},
+        "A": {"columns": 1, "gutter_px": 16, "margin_px": 0, "padding_px": 0},
+    },
+    "own ratios": {
+        "D": {"arranged": "justified", "columns": 4, "gutter_px": 8},
+        "C": {"columns": 3, "padding_px": 6, "margin_px": 10},
+        "B": {"arranged": "masonry", "columns": 2},
+        "A": {"arranged": "list", "padding_px": 0},
+    },
+    "turned": {
+        "D": {"arranged": "pages", "columns": 3, "page_of": 6},
+        "C": {"arranged": "masonry", "columns": 4, "padding_px": 5, "margin_px": 20},
+        "B": {"arranged": "slides", "columns": 2, "gutter_px": 12},
+        "A": {"arranged": "rows", "share_percent": 38, "margin_px": 0},
+    },
+}
+BOXES = """() => {
+  const grid = document.querySelector('.nine').getBoundingClientRect();
+  return [...document.querySelectorAll('.nine picture')].map((e) => {
+    const r = e.getBoundingClientRect();
+    return [r.left - grid.left, r.top - grid.top, r.width, r.height];
+  });
+}"""
+
+
+def nine(layout: dict, **values: object) -> m.Placement:
+    parts = tuple(
+        m.Part(treatments={"D": m.Treatment(original=i)}, item=ITEMS.get(i)) for i in ORIGINALS
+    )
+    made = begun("grid", m.Site(), m.Placement(name="Nine", parts=parts))
+    return made.model_copy(update={"layout": layout, **values})
+
+
+def put(shelf: Shelf, placement: m.Placement, site: m.Site | None = None) -> tuple[Plan, str]:
+    found = plan(site or m.Site(), placement, ORIGINALS)
+    css = text_of((*font_lines([found]), *css_lines(found)))
+    html = page_html("Nine", [text_of(placement_lines(found, renditions(found)))])
+    shelf.put("/picture.css", css, "text/css")
+    for file in (f for face in FACES.values() for f in face.files):
+        shelf.put(f"/fonts/{file.name}", file.path.read_bytes(), "font/woff2")
+    return found, shelf.put("/nine.html", html, "text/html")
+
+
+@pytest.mark.parametrize("name", LAYOUTS)
+def test_the_browser_lays_cells_out_as_computed(browser, shelf, name):
+    """Every frame within 0.5 px at 40 widths, and the page never scrolls sideways."""
+    found, url = put(shelf, nine(LAYOUTS[name]))
+    page = browser.new_page(viewport={"width": 1280, "height": 800})
+    page.goto(url)
+    page.evaluate("document.fonts.ready")
+    for width in map(int, WIDTHS):
+        page.set_viewport_size({"width": width, "height": 800})
+        boxes = page.evaluate(BOXES)
+        spans = [
+            next(p for p in part.spans if p.span.first <= width <= p.span.last)
+            for part in found.parts
+        ]
+        i = width - spans[0].span.first
+        for n, (p, box) in enumerate(zip(spans, boxes, strict=True), 1):
+            frame = [float(a[a.shape[0] // 2, i]) for a in (p.frame.x, p.frame.y, p.W, p.H)]
+            assert box == pytest.approx(frame, abs=0.5), (width, p.span.letter, n)
+        assert page.evaluate("document.documentElement.scrollWidth") <= width, width
+    page.close()
