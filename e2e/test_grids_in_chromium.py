@@ -5,6 +5,7 @@ from __future__ import annotations
 import numpy as np
 import pytest
 from conftest import Shelf
+from selectolax.lexbor import LexborHTMLParser
 from skypane import model as m
 from skypane.files.renditions import renditions
 from skypane.layouts import begun
@@ -13,6 +14,7 @@ from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
+from skypane.picks import Environment, pick
 from skypane.shown.plan import Plan, plan
 from skypane.words.faces import FACES
 
@@ -109,3 +111,41 @@ def test_the_browser_lays_cells_out_as_computed(browser, shelf, name):
             assert box == pytest.approx(frame, abs=0.5), (width, p.span.letter, n)
         assert page.evaluate("document.documentElement.scrollWidth") <= width, width
     page.close()
+
+
+#: A px, for files that are only asked for.
+PX = bytes.fromhex(
+    "89504e470d0a1a0a0000000d4948445200000001000000010806000000"
+    "1f15c4890000000d49444154789c6360606060000000050001a5f64540"
+    "0000000049454e44ae426082"
+)
+
+
+@pytest.mark.parametrize("name", ["cells", "own ratios"])
+def test_every_picture_takes_the_file_that_was_predicted(browser, shelf, name):
+    """The log of requests at 10 viewports is what our own reading of the markup picks."""
+    found, url = put(shelf, nine(LAYOUTS[name]))
+    markup = text_of(placement_lines(found, renditions(found)))
+    pictures = [n.html for n in LexborHTMLParser(markup).css("picture")]
+    shelf.fallback = (PX, "image/png")
+    for width in (320, 414, 599, 600, 834, 1023, 1024, 1440, 1600, 2200):
+        density = 2 if width % 2 else 1
+        page = browser.new_page(
+            viewport={"width": width, "height": 900}, device_scale_factor=density
+        )
+        asked: set[str] = set()
+        page.on("request", lambda r, to=asked: to.add(r.url.rsplit("/", 1)[1]))
+        page.goto(url)
+        # what waits below is fetched once it comes near
+        page.evaluate(
+            """async () => {
+              for (const i of document.images) {
+                i.scrollIntoView();
+                while (!i.complete) await new Promise((r) => setTimeout(r, 5));
+              }
+            }"""
+        )
+        seen = Environment(width=width, height=900, density=density)
+        wanted = {pick(p, seen).url.rsplit("/", 1)[1] for p in pictures}
+        assert {a for a in asked if a.startswith("nine")} - {"nine.html"} == wanted, width
+        page.close()

@@ -45,8 +45,8 @@ class Draft(Body):
 
 
 class WholeDraft(Draft):
-    """With `costs` the detail says what each way to aim comes to, with `words` what can be done about
-    the words."""
+    """With `costs` the detail says what each way to aim comes to, with `words` what can be done
+    about the words."""
 
     costs: bool = False
     words: bool = False

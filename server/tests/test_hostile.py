@@ -52,10 +52,12 @@ def test_a_picture_that_works_for_ever_is_refused_at_the_limit(designer, site, s
     pictures._made.clear()
     began = time.monotonic()
     said = problem(designer.bring(site["id"], BOMB, "bomb.svg"), 422)
-    assert (
-        said.startswith("bomb.svg ") and "the limit here" in said and time.monotonic() - began < 10
-    )
+    assert said.startswith("bomb.svg ") and "the limit here" in said
+    assert time.monotonic() - began < 30  # of what would take for ever
     assert not Original.objects.exists()
+    # what was refused is in nobody's way
+    settings.PICTURE_LIMITS = {"seconds": 60, "memory_mb": 1500}
+    pictures._made.clear()
     assert designer.bring(site["id"], picture()).status_code == 201
     pictures._made.clear()
 
