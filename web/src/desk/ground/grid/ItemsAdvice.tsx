@@ -16,6 +16,8 @@ const RATIO = {
   least_vh: null,
   greatest_vh: null,
 };
+/** Where one ratio for all would cost the pictures more than this on average, those that are cut are better shown whole. */
+const MOST_LOSS = 0.4;
 const OWN_RATIOS = ["justified", "masonry"];
 
 export function ItemsAdvice() {
@@ -40,6 +42,14 @@ export function ItemsAdvice() {
     return withCommon(set, narrower.letter, { height: narrower.effective.height });
   };
   const keepsRatio = OWN_RATIOS.includes(values.arranged);
+  const helps = !!ratio && !keepsRatio && ratio.cuts.length < cut.length;
+  const isGentle = helps && ratio.loss <= MOST_LOSS;
+  const cells = (variant: "filled" | "default") =>
+    ratio && (
+      <Button variant={variant} onClick={() => handle.change((d) => withCells(d, ratio.ratio))}>
+        All cells {said(ratio.ratio)}
+      </Button>
+    );
   return (
     <section className={`${ground.card} ${aim.advice}`} aria-label="Items that are cut">
       <h3>
@@ -65,17 +75,16 @@ export function ItemsAdvice() {
         </p>
       )}
       <div className={aim.row}>
-        {ratio && !keepsRatio && ratio.cuts.length < cut.length && (
-          <Button onClick={() => handle.change((d) => withCells(d, ratio.ratio))}>All cells {said(ratio.ratio)}</Button>
-        )}
+        {isGentle && cells("filled")}
         <Button
-          variant="default"
+          variant={isGentle ? "default" : "filled"}
           onClick={() =>
             handle.change((d) => cut.reduce((e, i) => withTreatment(e, i, span.letter, { fit: "contain" }), d))
           }
         >
           Show {cut.length === 1 ? "it" : `these ${cut.length}`} whole
         </Button>
+        {helps && !isGentle && cells("default")}
       </div>
     </section>
   );
