@@ -202,7 +202,10 @@ def test_more_shows_the_rest_without_a_script():
     assert html.css(link.attributes["href"])[0] == html.css("ul > li")[2]
     css = css_of(grid(1, 2, 3, 1, layout=layout))
     narrow = css[css.index("(max-width: 599px)") :]
-    assert narrow.count("var(--more, none)") == 2 and "var(--more" not in css[: css.index("@media")]
+    waits = (
+        ".nine-things > :nth-child(3),\n  .nine-things > :nth-child(4) {\n    display: var(--more"
+    )
+    assert waits in narrow and "var(--more" not in css[: css.index("@media")]
     assert not html_of(grid(1, 2, 3)).css("[data-more]")
 
 
@@ -302,3 +305,22 @@ def test_history_says_what_was_done_to_items():
     assert said(before.with_part(1, titled)) == ("Caption of item 2",)
     wider = before.model_copy(update={"layout": {**before.layout, "D": {"columns": 4}}})
     assert said(wider) == ("Columns of span D",)
+
+
+def test_a_width_is_told_as_its_sum():
+    """Container 1080, gutter 60, three columns: 320 (common practice); padding is inside."""
+    layout = {"D": {"columns": 3, "gutter_px": 60}, "C": {"padding_px": 10}}
+    placement = grid(1, 2, layout=layout)
+    width = m.ShareWidth(percent=100, of="container")
+    held = m.Treatment(width=width, height=m.RatioHeight(w=3, h=2))
+    placement = placement.model_copy(update={"common": {"D": held}})
+    spans = {s.letter: s for s in read(SITE, placement, ORIGINALS, chosen=(0, "D")).parts[0].spans}
+    assert spans["D"].sums[-1].text == "100 % of 1080 = 1080; (1080 − 2·60)/3 = 320"
+    assert spans["C"].sums[-1].text.endswith("(1080 − 2·60)/3 = 320; 320 − 2·10 = 300")
+
+
+def test_equal_rules_of_many_items_are_written_once():
+    css = css_of(grid(*[1, 2] * 20))
+    assert css.count("aspect-ratio: 3 / 2") == 1
+    assert css.count(".nine-things-40") == 2  # its frame and its picture, no more
+    assert len(css.encode()) < 6000

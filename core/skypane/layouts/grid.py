@@ -47,6 +47,7 @@ from skypane.widths.frames import (
 )
 from skypane.widths.lines import straight_lines
 from skypane.widths.spans import spans_of
+from skypane.widths.sums import said as said_px
 from skypane.words.caption import ABOVE_PX, caption_css, caption_heights, said
 
 #: Beyond this much of it lost, an item is better shown otherwise (common practice).
@@ -358,6 +359,34 @@ class Grid(Layout):
                         f" says its own in span {letter}. Reset it there.",
                         field=f"parts.{index}.treatments.{letter}.{said_alone[0]}",
                     )
+
+    def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
+        """The grid's own width, then that of a cell, then that of the picture inside its padding:
+        the box model is border-box."""
+        v, n = values_of(spot), columns_of(values_of(spot))
+        sums = [super().width_sum(spot, part, viewport_px)]
+        at = np.array([float(viewport_px)])
+        box = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
+        if v.arranged in ("justified", "hidden"):
+            return sums[0]
+        taken = [f"2·{said_px(v.margin_px)}"] if v.margin_px else []
+        taken += [f"{n - 1}·{said_px(v.gutter_px)}"] if n > 1 and v.gutter_px else []
+        cell = (box - 2 * v.margin_px - (n - 1) * v.gutter_px) / n
+        whole = " − ".join([said_px(box), *taken])
+        if n > 1 or taken:
+            divided = f"({whole})/{n}" if taken and n > 1 else f"{whole}/{n}" if n > 1 else whole
+            sums.append(f"{divided} = {said_px(cell)}")
+        if is_wide(spot, part):
+            two = 2 * cell + v.gutter_px
+            sums.append(f"2·{said_px(cell)} + {said_px(v.gutter_px)} = {said_px(two)}")
+            cell = two
+        inside = cell - 2 * v.padding_px
+        if v.padding_px:
+            sums.append(f"{said_px(cell)} − 2·{said_px(v.padding_px)} = {said_px(inside)}")
+        if v.arranged == "rows":
+            share = inside * v.share_percent / 100
+            sums.append(f"{said_px(v.share_percent)} % of {said_px(inside)} = {said_px(share)}")
+        return "; ".join(sums)
 
     def word(self, spot: Spot) -> str:
         v = values_of(spot)

@@ -29,6 +29,7 @@ from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.frames import Floats, Piece, Viewports, viewports_of
 from skypane.widths.spans import Span
+from skypane.widths.sums import width_sum
 
 
 class OfLayout(InvalidPlan):
@@ -121,6 +122,10 @@ class Layout(ABC):
         """Whether it writes text that wants the site's typeface."""
         words = placement.words
         return self.has_words and words is not None and not words.empty
+
+    def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
+        """The width of a part's frame at one viewport width as a sum."""
+        return width_sum(spot.cells[part].effective.width, spot.container, viewport_px)
 
     def word(self, spot: Spot) -> str:
         """How it arranges its parts in a span, in a word; nothing where there is nothing to say."""

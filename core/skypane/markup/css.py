@@ -7,6 +7,7 @@ width, fractional widths included.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import NamedTuple
 
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
@@ -97,11 +98,15 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     ones win.
     """
     style, spans = plan.site.media_style, plan.spans
-    sheets: list[_KindSheet | _PartSheet] = [_KindSheet(plan)]
-    sheets += [_PartSheet(plan, part, whole) for part in plan.parts]
+    kind, parts = _KindSheet(plan), [_PartSheet(plan, part, whole) for part in plan.parts]
     lines: list[Line] = []
     for i, span in enumerate(reversed(in_testing_order(spans, style))):
-        rules = [rule for sheet in sheets for rule in sheet.rules(span.letter)]
+        of_parts = [rule for sheet in parts for rule in sheet.rules(span.letter)]
+        of_kind = kind.rules(span.letter)
+        if plan.layout.has_items:
+            # cells come after what is said of all of them
+            of_kind, of_parts = _shared(of_kind, first="> :nth-child"), _shared(of_parts)
+        rules = [line for rule in (*of_kind, *of_parts) for line in rule.lines]
         if not rules:
             continue
         letters = (span.letter,)
@@ -116,6 +121,35 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     return tuple(lines)
 
 
+class _Rule(NamedTuple):
+    """A rule of the stylesheet; `exact` where it stands in `@supports`."""
+
+    selectors: tuple[str, ...]
+    declarations: tuple[str, ...]
+    exact: bool = False
+
+    @property
+    def lines(self) -> list[str]:
+        selector = ",\n".join(self.selectors).split("\n")
+        rule = [*selector[:-1], f"{selector[-1]} {{", *(f"  {d}" for d in self.declarations), "}"]
+        if not self.exact:
+            return rule
+        return [f"@supports ({_NEEDED}) {{", *(f"  {line}" for line in rule), "}"]
+
+
+def _shared(rules: Sequence[_Rule], first: str = "") -> list[_Rule]:
+    """Of many parts, equal rules as one with all their selectors: frames, then pictures, then what
+    is exact, so that each part's rules keep their order. Rules whose selector does not hold `first`
+    stand before them, as they are."""
+    alone = [r for r in rules if first not in r.selectors[0]]
+    found: dict[tuple[tuple[str, ...], bool], list[str]] = {}
+    for r in rules:
+        if first in r.selectors[0]:
+            found.setdefault((r.declarations, r.exact), []).extend(r.selectors)
+    merged = [_Rule(tuple(names), *key) for key, names in found.items()]
+    return [*alone, *sorted(merged, key=lambda r: (r.exact, r.selectors[0].endswith(" img")))]
+
+
 class _Declared:
     """What has been declared for a selector so far; of more only what differs is written."""
 
@@ -128,12 +162,14 @@ class _Declared:
         self.before = {**self.before, **declarations}
         return out
 
-    def rule(self, declarations: dict[str, str], comment: str = "") -> list[str]:
+    def rule(
+        self, declarations: dict[str, str], comment: str = "", *, exact: bool = False
+    ) -> list[_Rule]:
         if not declarations:
             return []
         said = [f"/* {comment} */"] if comment else []
         said += [f"{k}: {v};" for k, v in declarations.items()]
-        return [f"{self.selector} {{", *(f"  {d}" for d in said), "}"]
+        return [_Rule((self.selector,), tuple(said), exact)]
 
 
 class _KindSheet:
@@ -152,8 +188,8 @@ class _KindSheet:
             "content" in next(iter(self.css.values()))[of]
         )
 
-    def rules(self, letter: str) -> list[str]:
-        out = []
+    def rules(self, letter: str) -> list[_Rule]:
+        out: list[_Rule] = []
         for of, declared in self.declared.items():
             said = {k: v for k, v in self.css[letter][of].items() if k not in self.idle[of]}
             out += declared.rule(declared.changed(said))
@@ -183,7 +219,7 @@ class _PartSheet:
         self.exact: dict[str, str] = {}
         self.is_first = True
 
-    def rules(self, letter: str) -> list[str]:
+    def rules(self, letter: str) -> list[_Rule]:
         css = self.css[letter]
         frame = {k: v for k, v in css.frame.items() if k not in self.idle}
         img = dict(css.img)
@@ -199,10 +235,7 @@ class _PartSheet:
         self.exact, self.is_first = css.exact, False
         held_by = f"held by {_commented(', '.join(css.held_by))}" if css.held_by else ""
         rules = [*self.frame.rule(frame), *self.img.rule(changed)]
-        if exact:
-            inner = self.img.rule(exact, held_by)
-            rules += [f"@supports ({_NEEDED}) {{", *(f"  {r}" for r in inner), "}"]
-        return rules
+        return [*rules, *self.img.rule(exact, held_by, exact=True)]
 
 
 #: What a browser has to know for lengths that are exact at every width.

@@ -18,7 +18,7 @@ from skypane.treatments import own_values
 from skypane.values import once
 from skypane.widths.curves import simplified
 from skypane.widths.runs import stretches
-from skypane.widths.sums import row_of, width_sum
+from skypane.widths.sums import row_of
 
 #: How far a curve may be from what it stands for: in CSS px, and as a share of the picture.
 OFF_BY_PX, OFF_BY_SHARE = 0.5, 1e-3
@@ -96,12 +96,13 @@ def _at_rest(p: SpanPlan) -> dict[str, Any]:
 
 def _sums(p: SpanPlan) -> tuple[WidthSum, ...]:
     """At both ends, and where the frame is widest if that is in between."""
-    rule, container = p.effective.width, p.spot.container
     ends = [p.span.first, p.span.last]
     peak = int(p.viewport_w[int(p.W[0].argmax())])
     if p.W[0].max() > max(p.W[0][0], p.W[0][-1]) + 0.5:
         ends.insert(1, peak)
-    return tuple(WidthSum(at=at, text=width_sum(rule, container, at)) for at in dict.fromkeys(ends))
+    return tuple(
+        WidthSum(at=at, text=p.layout.width_sum(p.spot, p.index, at)) for at in dict.fromkeys(ends)
+    )
 
 
 def _row(p: SpanPlan) -> str | None:
