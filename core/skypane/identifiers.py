@@ -9,6 +9,7 @@ every file system. Other scripts are transliterated.
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable
+from functools import lru_cache
 
 from slugify import slugify
 
@@ -17,6 +18,7 @@ MOST_CHARACTERS = 60
 _RESERVED = {"con", "prn", "aux", "nul", *(f"{d}{i}" for d in ("com", "lpt") for i in range(1, 10))}
 
 
+@lru_cache(maxsize=4096)
 def plain(text: str) -> str:
     """The text in lower-case ASCII letters, digits and single hyphens; "" where nothing of it can
     be said so."""

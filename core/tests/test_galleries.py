@@ -211,3 +211,7 @@ def test_a_cut_without_lettering_hides_all_after_it():
     assert never_shown(CUTS) == ()
     # a shorter cut that needs more width than the full one never shows
     assert [i for i, _ in readable_from([CUTS[1], CUTS[0], CUTS[2]])] == [2, 0]
+
+
+def test_what_is_less_than_any_area_asks_for_nothing():
+    assert common_ratio([Item(1.5, 1e-308, 1e-308), Item(3.0)]).cuts == ()

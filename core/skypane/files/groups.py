@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -38,7 +39,7 @@ class Group:
     needed: int  # greatest drawn width in CSS px
     by_width: bool = False
 
-    @property
+    @cached_property
     def letters(self) -> tuple[str, ...]:
         return tuple(p.span.letter for p in self.spans)
 

@@ -32,8 +32,10 @@ def part_name(placement: Placement, part: int) -> str:
     role = placement.parts[part].role
     if role is not None:
         return f"{placement.called}-{role}"
-    alone = sum(p.role is None for p in placement.parts) == 1
-    return placement.called if alone else f"{placement.called}-{part + 1}"
+    pictures = (p for p in placement.parts if p.role is None)
+    next(pictures)
+    is_alone = next(pictures, None) is None
+    return placement.called if is_alone else f"{placement.called}-{part + 1}"
 
 
 def part_class(placement: Placement, part: int, in_a_box: bool) -> str:

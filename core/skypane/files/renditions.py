@@ -240,6 +240,7 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
     file with one name; what would be called alike gets a number."""
     site, widest = plan.site, plan.spans[-1].letter
     stems: dict[_Same, str] = {}
+    taken: set[str] = set()
     # of equal files the first part names them, and of its spans the widest
     widest_first = list(reversed(sized))
     for g, sizes in sorted(widest_first, key=lambda of: of[0].part):
@@ -251,7 +252,8 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
                 stem = file_stem(
                     called, word, size.density or size.width, site.naming, plan.placement.page
                 )
-                stems[same] = next_free(stem, stems.values())
+                stems[same] = next_free(stem, taken)
+                taken.add(stems[same])
     return stems
 
 

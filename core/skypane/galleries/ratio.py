@@ -7,13 +7,13 @@ from typing import NamedTuple
 
 import numpy as np
 
-from skypane.values import NOISE
+from skypane.values import LEAST_SHARE, NOISE
 from skypane.widths.frames import Floats
 
 
 class Item(NamedTuple):
     """A picture: its ratio, width over height, and the hull of its keep areas as shares of width
-    and height (0, 0 where nothing matters)."""
+    and height (0, 0 where nothing matters; less than an area can be is nothing)."""
 
     ratio: float
     keep_w: float = 0.0
@@ -22,12 +22,12 @@ class Item(NamedTuple):
     @property
     def least(self) -> float:
         """The narrowest ratio that holds what matters."""
-        return self.ratio * self.keep_w
+        return self.ratio * self.keep_w if self.keep_w >= LEAST_SHARE else 0.0
 
     @property
     def greatest(self) -> float:
         """The flattest ratio that holds what matters."""
-        return self.ratio / self.keep_h if self.keep_h else np.inf
+        return self.ratio / self.keep_h if self.keep_h >= LEAST_SHARE else np.inf
 
 
 class CommonRatio(NamedTuple):

@@ -412,11 +412,12 @@ class Grid(Layout):
         return any(p.item and p.item.has_caption for p in placement.parts)
 
     def frame(self, spot: Spot, part: int) -> Frame:
-        found = laid_out(spot).frames[part]
-        if found is not None:
-            return found
+        return self.frames(spot)[part]
+
+    def frames(self, spot: Spot) -> Sequence[Frame]:
         zero = np.zeros((1, len(spot.viewports.widths)))
-        return Frame(zero, zero, zero, zero)
+        nothing = Frame(zero, zero, zero, zero)
+        return [found or nothing for found in laid_out(spot).frames]
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return straight_lines(spot.viewports.widths, self.frame(spot, part).W[0])

@@ -100,6 +100,10 @@ class Layout(ABC):
     def frame(self, spot: Spot, part: int) -> Frame:
         """A part's frame. Raises InvalidPlan where it cannot be had."""
 
+    def frames(self, spot: Spot) -> Sequence[Frame]:
+        """The frames of all parts. Raises InvalidPlan as `frame` does."""
+        return [self.frame(spot, i) for i in range(len(spot.cells))]
+
     def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
         """What holds for the parts of a span once they are looked at together, with the kind's own
         values."""

@@ -198,7 +198,9 @@ class _KindSheet:
 
 def _idle(all_css: Sequence[dict[str, str]]) -> set[str]:
     """Declarations that say nothing in any span."""
-    return {k for k, v in _NEUTRAL.items() if all(css.get(k, v) == v for css in all_css)}
+    first, *others = all_css
+    same = (k for k, v in first.items() if _NEUTRAL.get(k) == v)
+    return {k for k in same if all(css.get(k, first[k]) == first[k] for css in others)}
 
 
 class _PartSheet:

@@ -398,8 +398,7 @@ def _compute(
     )
     before = _earlier.like(asked) if layout.has_items else None
     parts = []
-    for i, original in enumerate(shown):
-        frame = layout.frame(spot, i)
+    for i, (original, frame) in enumerate(zip(shown, layout.frames(spot), strict=True)):
         same = before.same(asked, spot, i, frame) if before else None
         parts.append(same or plan_part(layout, spot, i, original, frame))
     computed = _Computed(asked, spot, tuple(parts))

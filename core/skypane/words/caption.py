@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
+from numpy.typing import NDArray
 
 from skypane.model import GridValues, Item, Typeface
 from skypane.numerals import number, px
@@ -27,15 +30,24 @@ def caption_heights(
 ) -> Floats:
     """The height of a caption in rooms of these widths, in CSS px; nothing without one."""
     title, text = said(item, values)
+    room = np.maximum(rooms, 1.0).tobytes()
     h = np.zeros_like(rooms)
-    rooms = np.maximum(rooms, 1.0)
     if title:
-        n = lines_at(typeface, TITLE_WEIGHT, values.title_px, title, rooms).n
+        n = _lines(typeface, TITLE_WEIGHT, values.title_px, title, room)
         h = h + n * TITLE_LINE * values.title_px
     if text:
-        n = lines_at(typeface, TEXT_WEIGHT, values.caption_px, text, rooms).n
+        n = _lines(typeface, TEXT_WEIGHT, values.caption_px, text, room)
         h = h + n * TEXT_LINE * values.caption_px
     return h
+
+
+@lru_cache(maxsize=2048)
+def _lines(
+    typeface: Typeface, weight: int, size_px: float, text: str, rooms: bytes
+) -> NDArray[np.int64]:
+    """How many lines a text has in rooms of these widths, for as long as it is asked for: while one
+    of many pictures is worked on the captions of the others stay."""
+    return lines_at(typeface, weight, size_px, text, np.frombuffer(rooms)).n
 
 
 def caption_css(typeface: Typeface, values: GridValues) -> dict[str, dict[str, str]]:
