@@ -4632,8 +4632,8 @@ export interface components {
         };
         /**
          * WholeDraft
-         * @description With `costs` the detail says what each way to aim comes to, with `words` what can be done about
-         *     the words.
+         * @description With `costs` the detail says what each way to aim comes to, with `words` what can be done
+         *     about the words.
          */
         WholeDraft: {
             /** Chosen */
