@@ -69,6 +69,8 @@ def test_a_grid_is_made_and_filled(page: Page, maker: Maker):
     expect(page.get_by_role("tab")).to_have_count(3)
     expect(page.get_by_text("1 of 3")).to_be_visible()
     saved(page)
+    page.reload()
+    expect(page.get_by_role("tab")).to_have_count(3)
     axe_clean(page)
     # the same picture may be there twice
     page.get_by_role("button", name="Add…").click()

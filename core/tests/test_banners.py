@@ -432,3 +432,11 @@ def test_of_a_set_exactly_one_shows(other, found):
     assert all(said in sentence for (_, said), (_, sentence) in zip(found, told, strict=True))
     alone = wide.model_copy(update={"one_of": None})
     assert not [f for f in findings_of(planned(alone)) if f.rule == "one-of-a-set"]
+
+
+def test_what_a_browser_gives_lists_by_itself_is_taken_away():
+    """`ul` has a padding of its own (HTML Standard §15.3.7): none is said even where no span has
+    another."""
+    css = text_of(css_lines(planned(banner(words=WORDS))))
+    (rule,) = re.findall(r"-words ul \{([^}]*)\}", css)[:1]
+    assert "padding: 0;" in rule

@@ -72,7 +72,6 @@ _NEUTRAL = {
     "aspect-ratio": "auto",
     "height": "auto",
     "margin-top": "0",
-    "padding": "0",
     "padding-left": "0",
     "flex": "none",
     "flex-wrap": "nowrap",
