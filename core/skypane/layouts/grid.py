@@ -24,7 +24,6 @@ from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
 from skypane.model import (
     MOST_PARTS,
     OWN_RATIOS,
-    Finding,
     GridValues,
     HeightRule,
     Item,
@@ -50,7 +49,7 @@ from skypane.widths.spans import spans_of
 from skypane.widths.sums import said as said_px
 from skypane.words.caption import ABOVE_PX, caption_css, caption_heights, said
 
-#: Beyond this much of it lost, an item is better shown otherwise (common practice).
+#: Fields of a treatment that are of the grid and not of its items.
 OF_ALL = ("width", "stands")
 #: A justified row is laid this much narrower per item and grows into what is left, so that its
 #: rounded widths never wrap (CSS Flexbox 1 §9.7).
@@ -62,8 +61,7 @@ def values_of(spot: Spot) -> GridValues:
 
 
 class Place(NamedTuple):
-    """Where an item stands in the code of its span: declarations of its cell, and the straight line
-    share·content + constant, in CSS px, that its cell is wide."""
+    """Where an item stands in its span, as CSS values of its cell."""
 
     column: str = "auto"
     row: str = "auto"
@@ -521,9 +519,6 @@ class Grid(Layout):
             **height,
             "background": e.background,
         }
-
-    def findings(self, spots: Sequence[Spot]) -> list[Finding]:
-        return []
 
 
 def _without(treatments: Treatments) -> Treatments:
