@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from skypane.findings.rule import Case, Found, rule
-from skypane.layouts.grid import values_of, waiting_items
+from skypane.layouts.arranged import values_of, waiting_items
 from skypane.markup.picture import alt_text
 
 

@@ -6,7 +6,7 @@ from __future__ import annotations
 import html
 from collections.abc import Sequence
 
-from skypane.layouts.grid import values_of, waiting_items
+from skypane.layouts.arranged import values_of, waiting_items
 from skypane.markup.lines import Line, attributes_html
 from skypane.model import Item
 from skypane.shown.plan import Plan
