@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import type { GridValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
 import { ValueRow } from "../ValueRow";
-import { useGrid } from "./useGrid";
+import { OWN_RATIOS, useGrid } from "./useGrid";
 
 const ARRANGED: { value: GridValues["arranged"]; label: string }[] = [
   { value: "cells", label: "cells of one size" },
@@ -17,7 +17,6 @@ const ARRANGED: { value: GridValues["arranged"]; label: string }[] = [
   { value: "hidden", label: "not shown here" },
 ];
 const WITHOUT_COLUMNS = ["rows", "list", "hidden"];
-const OWN_RATIOS = ["justified", "masonry"];
 const TURNED = ["slides", "pages"];
 
 function GridField({ fields, label, children }: { fields: string[]; label: string; children: ReactNode }) {

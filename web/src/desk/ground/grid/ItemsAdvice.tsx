@@ -5,7 +5,7 @@ import { useWork } from "../../context";
 import { type Draft, withCommon, withTreatment } from "../../draft";
 import aim from "../aim/Aim.module.css";
 import ground from "../Ground.module.css";
-import { useGrid } from "./useGrid";
+import { OWN_RATIOS, useGrid } from "./useGrid";
 
 const RATIO = {
   kind: "ratio" as const,
@@ -18,7 +18,6 @@ const RATIO = {
 };
 /** Where one ratio for all would cost the pictures more than this on average, those that are cut are better shown whole. */
 const MOST_LOSS = 0.4;
-const OWN_RATIOS = ["justified", "masonry"];
 
 export function ItemsAdvice() {
   const { reading, span, handle, choosePart, originals } = useWork();

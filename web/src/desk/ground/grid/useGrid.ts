@@ -3,6 +3,9 @@ import type { GridValues } from "../../../api/queries";
 import { useWork } from "../../context";
 import { withLayout } from "../../draft";
 
+/** Arrangements in which each picture keeps its own ratio. */
+export const OWN_RATIOS: readonly string[] = ["justified", "masonry"];
+
 export function useGrid() {
   const { span, handle, reading, error } = useWork();
   const here = reading.layout.find((s) => s.letter === span.letter);
