@@ -25,6 +25,7 @@ from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
+from skypane.markup.slides import SCRIPT, needs_script, script_text
 from skypane.model import Effort, Original, Placement, Rendition, Site
 from skypane.shown.plan import Plan, plan
 from skypane.values import Noun
@@ -183,20 +184,26 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     }
     sheets = {p.placement.called: text_of(css_lines(p)) for p, _ in planned}
     fonts = text_of(font_lines(p for p, _ in planned))
+    moving = {p.placement.called for p, _ in planned if needs_script([p])}
+    scripts = {SCRIPT: script_text()} if moving else {}
     if asked.scope == "placement":
         ((called, snippet),) = snippets.items()
+        script = SCRIPT if moving else None
         return {
-            "page.html": page_html(planned[0][0].placement.name, [snippet]),
+            "page.html": page_html(planned[0][0].placement.name, [snippet], script=script),
             "snippet.html": snippet,
             "picture.css": fonts + sheets[called],
+            **scripts,
         }
-    out = {}
+    out = {**scripts}
     names = unique(identifier(page.title, "page") for page in asked.pages)
     shown = []
     for name, page in zip(names, asked.pages, strict=True):
         mine = [snippets[p.called] for p in page.placements if p.called in snippets]
         if mine:
-            out[f"{name}.html"] = page_html(page.title or asked.name, mine, stylesheet=SHEET)
+            script = SCRIPT if any(p.called in moving for p in page.placements) else None
+            title = page.title or asked.name
+            out[f"{name}.html"] = page_html(title, mine, stylesheet=SHEET, script=script)
             shown.append((name, page.title))
     if "index" not in names:
         links = [

@@ -7,6 +7,11 @@ from collections.abc import Iterator
 from skypane.findings.rule import Case, Found, rule
 from skypane.layouts.arranged import values_of, waiting_items
 from skypane.markup.picture import alt_text
+from skypane.model import GridValues
+
+
+def _is_grid(case: Case) -> bool:
+    return isinstance(case.plan.spots[0].values, GridValues)
 
 
 @rule("link-unnamed", "wrong", "words", "Write an alt text that says where the link leads.")
@@ -22,7 +27,7 @@ def link_unnamed(case: Case) -> Iterator[Found]:
 def more_of_none(case: Case) -> Iterator[Found]:
     """A span shows some items first and the rest on request, but there are no others (common
     practice)."""
-    if case.part.index or not case.plan.layout.has_items:
+    if case.part.index or not _is_grid(case):
         return
     for spot in case.plan.spots:
         v = values_of(spot)
@@ -35,7 +40,7 @@ def more_of_none(case: Case) -> Iterator[Found]:
 def wide_in_one(case: Case) -> Iterator[Found]:
     """An item is told to take two columns, and no span has two columns of cells."""
     item = case.part.part.item
-    if item is None or not item.wide or not case.plan.layout.has_items:
+    if item is None or not item.wide or not _is_grid(case):
         return
     values = [values_of(s) for s in case.plan.spots]
     if all(v.arranged != "cells" or v.columns < 2 for v in values):

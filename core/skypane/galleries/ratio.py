@@ -64,3 +64,15 @@ def common_ratio(items: Sequence[Item]) -> CommonRatio | None:
     loss, ratio = min(found, key=lambda f: (round(f[0], 12), f[1]))
     cuts = np.flatnonzero(~held[int(np.flatnonzero(tried == ratio)[0])])
     return CommonRatio(ratio, loss, tuple(int(i) for i in cuts))
+
+
+#: Ratios that differ by less are one: a row of px more or less, as cameras and crops have it.
+ONE_RATIO = 0.01
+
+
+def unlike_most(ratios: Sequence[float]) -> tuple[float, tuple[int, ...]]:
+    """The ratio that most pictures have, the first of equals, and the places of those that have
+    another."""
+    alike = [[abs(a / b - 1) < ONE_RATIO for a in ratios] for b in ratios]
+    most = max(range(len(ratios)), key=lambda i: sum(alike[i]))
+    return ratios[most], tuple(i for i, same in enumerate(alike[most]) if not same)

@@ -1,6 +1,6 @@
 """How a kind of placement lays out its parts: a module each."""
 
-from skypane.layouts import banner, grid, picture
+from skypane.layouts import banner, grid, picture, slides
 from skypane.layouts.layout import (
     Cell,
     Frame,
@@ -29,5 +29,6 @@ __all__ = [
     "known",
     "layout_of",
     "picture",
+    "slides",
     "value_names",
 ]

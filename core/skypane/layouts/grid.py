@@ -8,30 +8,28 @@ from typing import cast
 import numpy as np
 from pydantic import JsonValue
 
-from skypane.errors import InvalidPlan
 from skypane.layouts.arranged import (
     BESIDE_PX,
     Place,
     columns_of,
     is_wide,
     laid_out,
+    shown_items,
     values_of,
     waiting_items,
 )
-from skypane.layouts.layout import Frame, Layout, Spot, known
+from skypane.layouts.layout import Frame, Spot, known
+from skypane.layouts.many import Many
 from skypane.model import (
-    MOST_PARTS,
     OWN_RATIOS,
     GridValues,
     Item,
     Placement,
     RatioHeight,
     Site,
-    Treatment,
-    Treatments,
 )
 from skypane.numerals import number, px
-from skypane.treatments import OF_FRAME, Effective, own_values
+from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
@@ -43,51 +41,30 @@ from skypane.widths.spans import spans_of
 from skypane.widths.sums import said as said_px
 from skypane.words.caption import ABOVE_PX, caption_css
 
-#: Fields of a treatment that are of the grid and not of its items.
-OF_ALL = ("width", "stands")
-
 
 @known
-class Grid(Layout):
+class Grid(Many):
     kind = "grid"
     Values = GridValues
     box = "ul"
     cell = "li"
-    most_parts = MOST_PARTS
-    has_items = True
+    written = "list"
+    width_word = "Cell width"
 
     def begin(self, site: Site, placement: Placement) -> Placement:
-        """Three columns where it is wide, one where it is narrow, all cells 3:2."""
+        """Three columns where it is wide, one where it is narrow."""
         spans = spans_of(site)
         layout: dict[str, dict[str, JsonValue]] = {spans[-1].letter: {"columns": 3}}
         if len(spans) > 2:
             layout[spans[1].letter] = {"columns": 2}
         if len(spans) > 1:
             layout[spans[0].letter] = {"columns": 1, "gutter_px": 16}
-        common = {spans[-1].letter: Treatment(height=RatioHeight(w=3, h=2))}
-        parts = tuple(
-            p.model_copy(update={"role": None, "treatments": _without(p.treatments)})
-            for p in placement.parts
-        )
-        held = {**common, **placement.common}
-        return placement.model_copy(
-            update={"layout": layout, "common": held, "parts": parts, "lead": False}
-        )
+        return super().begin(site, placement).model_copy(update={"layout": layout})
 
-    def check(self, placement: Placement) -> None:
-        super().check(placement)
-        for index, part in enumerate(placement.parts):
-            if part.role is not None:
-                raise InvalidPlan(
-                    f"Item {index + 1} is a {part.role}; those belong to banners.", field="parts"
-                )
-            for letter, own in part.treatments.items():
-                if said_alone := [f for f in OF_ALL if f in own_values(own)]:
-                    raise InvalidPlan(
-                        f"The {said_alone[0]} of a grid is said for all items; item {index + 1}"
-                        f" says its own in span {letter}. Reset it there.",
-                        field=f"parts.{index}.treatments.{letter}.{said_alone[0]}",
-                    )
+    def first_seen(self, spot: Spot, part: int, frames: Sequence[Frame]) -> bool:
+        if values_of(spot).is_turned:
+            return part in shown_items(spot)[: columns_of(values_of(spot))]
+        return super().first_seen(spot, part, frames)
 
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
         """The grid's own width, then that of a cell, then that of the picture inside its padding:
@@ -136,9 +113,6 @@ class Grid(Layout):
         if cast(GridValues, values).arranged != "hidden":
             return held
         return tuple(replace(e, show="nothing") for e in held)
-
-    def has_text(self, placement: Placement) -> bool:
-        return any(p.item and p.item.has_caption for p in placement.parts)
 
     def frame(self, spot: Spot, part: int) -> Frame:
         return self.frames(spot)[part]
@@ -250,12 +224,6 @@ class Grid(Layout):
             **height,
             "background": e.background,
         }
-
-
-def _without(treatments: Treatments) -> Treatments:
-    """Treatments that leave the frame to what holds for all items."""
-    bare = {k: t.model_copy(update=dict.fromkeys(OF_FRAME)) for k, t in treatments.items()}
-    return {k: t for k, t in bare.items() if own_values(t)}
 
 
 def _items(spot: Spot) -> list[Item | None]:

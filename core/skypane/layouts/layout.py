@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping, Sequence
-from typing import ClassVar, NamedTuple
+from typing import ClassVar, Literal, NamedTuple
 
 from pydantic import JsonValue, ValidationError
 
@@ -75,6 +75,9 @@ class Frame(NamedTuple):
     y: Floats
 
 
+Written = Literal["box", "list", "slides"]
+
+
 class Nothing(Noun):
     """The values of a kind that has none of its own."""
 
@@ -90,6 +93,10 @@ class Layout(ABC):
     has_words: ClassVar[bool] = False
     #: Whether each part is an item with a caption and a link.
     has_items: ClassVar[bool] = False
+    #: How its parts are written: one after the other in a box, as a list of items, or as slides.
+    written: ClassVar[Written] = "box"
+    #: What the width of a part's frame is called.
+    width_word: ClassVar[str] = "Frame width"
     #: The elements around all parts and around each, where there are any.
     box: ClassVar[str | None] = None
     cell: ClassVar[str | None] = None
@@ -134,6 +141,20 @@ class Layout(ABC):
     def word(self, spot: Spot) -> str:
         """How it arranges its parts in a span, in a word; nothing where there is nothing to say."""
         return ""
+
+    def box_width(self, spot: Spot, frame_px: float) -> float | None:
+        """How wide the box around all parts is where a part's frame is so wide, in CSS px; None
+        where the box is not limited by them."""
+        return None
+
+    def told(self, spot: Spot) -> tuple[str, ...]:
+        """What it has to say of a span beside its values, in sentences."""
+        return ()
+
+    def first_seen(self, spot: Spot, part: int, frames: Sequence[Frame]) -> bool:
+        """Whether a part may show before anything has been moved: of many those of the first row
+        do. `frames` are those of all parts."""
+        return bool(frames[part].y.max() <= frames[0].y.max() + 1)
 
     def words_lie_on(self, spot: Spot) -> bool:
         """Whether words lie on the picture in a span."""

@@ -66,6 +66,7 @@ _FIXED_FRAME = {"position": "relative", "overflow": "hidden"}
 _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
 #: Declarations that say nothing where no span says otherwise.
 _NEUTRAL = {
+    "display": "revert",
     "margin-inline": "0",
     "min-height": "0",
     "max-height": "none",

@@ -29,7 +29,7 @@ def list_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...
     for i, (part, lines) in enumerate(zip(plan.placement.parts, parts, strict=True)):
         named = attributes_html({"id": f"{called}-more" if i == later else None})
         out.append(Line(f"  <li{named}>"))
-        out += [Line(f"    {line.text}", line.spans) for line in _figure(part.item, lines)]
+        out += [Line(f"    {line.text}", line.spans) for line in figure(part.item, lines)]
         out.append(Line("  </li>"))
     if later is not None:
         more = html.escape(values_of(plan.spots[-1]).more, quote=False)
@@ -44,7 +44,7 @@ def first_waiting(plan: Plan) -> int | None:
     return min(found, default=None)
 
 
-def _figure(item: Item | None, picture: tuple[Line, ...]) -> list[Line]:
+def figure(item: Item | None, picture: tuple[Line, ...]) -> list[Line]:
     inner = list(picture)
     if item and item.href is not None and inner:
         link = attributes_html({"href": item.href})

@@ -7,9 +7,15 @@ from collections.abc import Sequence
 
 
 def page_html(
-    title: str, snippets: Sequence[str], *, stylesheet: str = "picture.css", lang: str = "en"
+    title: str,
+    snippets: Sequence[str],
+    *,
+    stylesheet: str = "picture.css",
+    script: str | None = None,
+    lang: str = "en",
 ) -> str:
-    """A page around placements, in their order."""
+    """A page around placements, in their order. `script` runs once the page has been read."""
+    run = f"\n    {script_tag(script)}" if script else ""
     lines = [line for snippet in snippets for line in snippet.rstrip("\n").split("\n")]
     body = "\n".join(f"    {line}" for line in lines)
     return f"""<!DOCTYPE html>
@@ -19,10 +25,15 @@ def page_html(
     <meta name="viewport" content="width=device-width, initial-scale=1">
     <title>{html.escape(title)}</title>
     <style>body {{ margin: 0; }}</style>
-    <link rel="stylesheet" href="{html.escape(stylesheet, quote=True)}">
+    <link rel="stylesheet" href="{html.escape(stylesheet, quote=True)}">{run}
   </head>
   <body>
 {body}
   </body>
 </html>
 """
+
+
+def script_tag(name: str) -> str:
+    """Asks for a script that runs once the page has been read (HTML Standard §4.12.1, `defer`)."""
+    return f'<script src="{html.escape(name, quote=True)}" defer></script>'

@@ -16,6 +16,7 @@ from skypane.files.renditions import Files
 from skypane.markup.items import list_lines
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.sizes import drawn_sizes
+from skypane.markup.slides import slides_lines
 from skypane.markup.words import words_lines
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
@@ -98,6 +99,9 @@ def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[
     return boxed(plan, [_part_lines(plan, part, files, folder) for part in plan.parts])
 
 
+_WRITTEN = {"list": list_lines, "slides": slides_lines}
+
+
 def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
     """The markup of all parts, in the elements that the layout puts around them."""
     box, cell = plan.layout.box, plan.layout.cell
@@ -105,8 +109,8 @@ def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
         return tuple(line for lines in parts for line in lines)
     if not any(parts) and not words_lines(plan):
         return ()
-    if plan.layout.has_items:
-        return list_lines(plan, parts)
+    if plan.layout.written != "box":
+        return _WRITTEN[plan.layout.written](plan, parts)
     out = [Line(text=f'<{box} class="{plan.placement.called}">')]
     out += [line.indented() for line in words_lines(plan)]
     for lines in parts:
@@ -170,12 +174,12 @@ def loads_at_once(plan: Plan, part: PartPlan) -> bool:
     first row do, in some span."""
     if not plan.placement.lead or not plan.layout.has_items:
         return plan.placement.lead
-    tops = [
-        p.frame.y.max() <= plan.parts[0].spans[i].frame.y.max() + 1
-        for i, p in enumerate(part.spans)
-        if isinstance(p, ShownSpan)
-    ]
-    return any(tops)
+    at = [i for i, p in enumerate(part.spans) if isinstance(p, ShownSpan)]
+    of_all = ([other.spans[i].frame for other in plan.parts] for i in at)
+    return any(
+        plan.layout.first_seen(plan.spots[i], part.index, frames)
+        for i, frames in zip(at, of_all, strict=True)
+    )
 
 
 def _img(part: PartPlan, lead: bool, src: str, offered: dict[str, object]) -> str:

@@ -51,7 +51,15 @@ from skypane.model.frame import (
     ViewportHeight,
     WidthRule,
 )
-from skypane.model.gallery import OWN_RATIOS, TURNED, Arrangement, GridValues, Item
+from skypane.model.gallery import (
+    OWN_RATIOS,
+    TURNED,
+    Arrangement,
+    CaptionValues,
+    GridValues,
+    Item,
+    SlidesValues,
+)
 from skypane.model.original import (
     MOST_AREAS,
     MOST_WORDS,
@@ -134,6 +142,7 @@ __all__ = [
     "Box",
     "Button",
     "ButtonLook",
+    "CaptionValues",
     "Colour",
     "ColumnsWidth",
     "Container",
@@ -188,6 +197,7 @@ __all__ = [
     "Shows",
     "Side",
     "Site",
+    "SlidesValues",
     "Stands",
     "Step",
     "Stop",

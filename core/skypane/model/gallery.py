@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, model_validator
 
+from skypane.model.banner import Place
 from skypane.model.words import Href, said_text
 from skypane.values import Noun
 
@@ -41,7 +42,15 @@ Captions = Literal["none", "title", "all"]
 CaptionPx = Annotated[float, Field(ge=8, le=100)]
 
 
-class GridValues(Noun):
+class CaptionValues(Noun):
+    """What captions show in a span, and how large."""
+
+    captions: Captions = Field("all", title="captions")
+    title_px: CaptionPx = Field(17, title="size of titles")
+    caption_px: CaptionPx = Field(15, title="size of captions")
+
+
+class GridValues(CaptionValues):
     """All that holds in a span; titles are what each value is called.
 
     `columns` are those of cells and masonry, how many a justified row goes for, and how many show
@@ -58,10 +67,62 @@ class GridValues(Noun):
     more: Annotated[str, Field(max_length=80)] = Field("Show more", title="words for more")
     page_of: int = Field(4, ge=1, le=200, title="items on a page")
     share_percent: float = Field(40, ge=5, le=95, title="share of the row")
-    captions: Captions = Field("all", title="captions")
-    title_px: CaptionPx = Field(17, title="size of titles")
-    caption_px: CaptionPx = Field(15, title="size of captions")
 
     @property
     def is_turned(self) -> bool:
         return self.arranged in TURNED
+
+
+Controls = Literal["dots", "numbers", "arrows", "none"]
+#: How one slide gives way to the next: along the row, one through the other, the next one growing,
+#: or at once.
+Change = Literal["slide", "fade", "zoom", "none"]
+#: The shortest pause in seconds: with three changes in a second a page flashes (WCAG 2.2, 2.3.1).
+LEAST_PAUSE_S = 1.0
+
+
+def _stands_still(pause_s: float) -> float:
+    if pause_s < LEAST_PAUSE_S:
+        raise ValueError(
+            f"With a pause of {pause_s:g} s the slides"
+            f" {'change without a stop' if pause_s <= 0 else 'hardly stop'}: the picture flickers,"
+            " and three flashes in a second can harm (WCAG 2.2, 2.3.1). Give at least"
+            f" {LEAST_PAUSE_S:g} s; 5 s are common."
+        )
+    return pause_s
+
+
+class SlidesValues(CaptionValues):
+    """All that holds in a span of a slideshow.
+
+    `at_a_time` slides stand side by side, `gutter_px` apart. Controls lie on the picture, in one of
+    the nine places, or under it. A change takes `change_s` seconds; where the slides change by
+    themselves each stands still for `pause_s` before that. `loop`: after the last comes the first.
+    """
+
+    at_a_time: int = Field(1, ge=1, le=12, title="slides at a time")
+    gutter_px: float = Field(0, ge=0, le=400, title="gutter")
+    controls: Controls = Field("dots", title="controls")
+    controls_lie: Literal["on", "under"] = Field("on", title="where controls are")
+    controls_place: Place = Field("bottom", title="place of the controls")
+    captions_lie: Literal["on", "under"] = Field("under", title="where captions are")
+    change: Change = Field("slide", title="change")
+    change_s: float = Field(0.4, ge=0, le=5, title="time of a change")
+    by_itself: bool = Field(False, title="by itself")
+    pause_s: Annotated[float, AfterValidator(_stands_still)] = Field(5, le=600, title="pause")
+    swipe: bool = Field(True, title="swipe")
+    loop: bool = Field(True, title="loop")
+
+    @model_validator(mode="after")
+    def _one_through_one(self) -> SlidesValues:
+        if self.at_a_time > 1 and self.is_stacked:
+            raise ValueError(
+                f"{self.at_a_time} slides at a time move along or change at once; to"
+                f" {'cross-fade' if self.change == 'fade' else 'zoom'}, show one at a time."
+            )
+        return self
+
+    @property
+    def is_stacked(self) -> bool:
+        """Whether slides lie one on the other once the script runs."""
+        return self.change in ("fade", "zoom")

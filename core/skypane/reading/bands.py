@@ -189,7 +189,7 @@ def frame_band(part: PartPlan) -> tuple[Band, ...]:
     return (
         Band(
             kind="frame",
-            name="Cell width" if spans[0].layout.has_items else "Frame width",
+            name=spans[0].layout.width_word,
             density=None,
             runs=(),
             curve=Curve(points=points),

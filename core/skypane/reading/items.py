@@ -8,9 +8,21 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from skypane.galleries.ratio import CommonRatio, Item, common_ratio
+from skypane.advice.crops import largest_crop
+from skypane.errors import InvalidPlan
+from skypane.galleries.ratio import CommonRatio, Item, common_ratio, unlike_most
+from skypane.geometry import Rect
 from skypane.model import Finding
-from skypane.reading.nouns import Band, CommonRatioReading, FailingItems, ItemReading, ItemsReading
+from skypane.numerals import whole_px
+from skypane.reading.nouns import (
+    Band,
+    CommonRatioReading,
+    FailingItems,
+    ItemReading,
+    ItemsReading,
+    Sharpest,
+)
+from skypane.shown.fit import Picture
 from skypane.shown.keeps import FATES, LOST, SMALL, WHOLE_, Fate, fate_codes, hull
 from skypane.shown.plan import PartPlan, Plan, ShownSpan
 from skypane.values import once
@@ -23,9 +35,10 @@ _BY_RANK: tuple[Fate, ...] = ("whole", "small", "cut", "lost")
 
 
 def items_reading(
-    plan: Plan, findings: Sequence[Finding], letter: str | None
+    plan: Plan, findings: Sequence[Finding], chosen: tuple[int, str] | None
 ) -> ItemsReading | None:
-    """None where the kind has no items. `letter` is the span whose one ratio is worked out."""
+    """None where the kind has no items. `chosen` is the item that is worked on, and the span whose
+    one ratio is worked out."""
     if not plan.layout.has_items:
         return None
     told = Counter(f.part for f in findings)
@@ -47,7 +60,9 @@ def items_reading(
             needed=None,
         ),
         failing=tuple(failing),
-        ratio=_ratio(plan, letter) if letter else None,
+        ratio=_ratio(plan, chosen[1]) if chosen else None,
+        sharpest=_sharpest(plan, chosen[1]) if chosen else None,
+        largest=_largest(plan.parts[min(chosen[0], n - 1)]) if chosen else "",
     )
 
 
@@ -99,25 +114,73 @@ def _together(plan: Plan, at: int) -> tuple[list[Run], list[FailingItems]]:
     return runs, failing
 
 
+def _shown_in(plan: Plan, letter: str) -> dict[int, ShownSpan]:
+    found = {part.index: part.of(letter) for part in plan.parts}
+    return {i: p for i, p in found.items() if isinstance(p, ShownSpan)}
+
+
+def _own_ratio(p: ShownSpan) -> float:
+    return p.spot.cells[p.index].ratio
+
+
 def common_ratio_in(plan: Plan, letter: str) -> CommonRatio | None:
     """The one ratio of cells that loses least in a span; None where no picture shows there."""
     found = []
-    for part in plan.parts:
-        p = part.of(letter)
-        if isinstance(p, ShownSpan):
-            around = hull(p.keeps) if p.keeps else None
-            w, h = (around.w / p.crop.w, around.h / p.crop.h) if around else (0.0, 0.0)
-            found.append(Item(p.spot.cells[p.index].ratio, min(w, 1.0), min(h, 1.0)))
+    for p in _shown_in(plan, letter).values():
+        around = hull(p.keeps) if p.keeps else None
+        w, h = (around.w / p.crop.w, around.h / p.crop.h) if around else (0.0, 0.0)
+        found.append(Item(_own_ratio(p), min(w, 1.0), min(h, 1.0)))
     return common_ratio(found)
 
 
 def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
-    found = common_ratio_in(plan, letter)
+    found, shown = common_ratio_in(plan, letter), _shown_in(plan, letter)
     if found is None:
         return None
-    shown = [part.index for part in plan.parts if isinstance(part.of(letter), ShownSpan)]
+    parts = list(shown)
+    most, unlike = unlike_most([_own_ratio(p) for p in shown.values()])
     return CommonRatioReading(
         ratio=round(found.ratio, 4),
         loss=round(found.loss, 4),
-        cuts=tuple(shown[i] for i in found.cuts),
+        cuts=tuple(parts[i] for i in found.cuts),
+        most=round(most, 4),
+        unlike=tuple(parts[i] for i in unlike),
+        crops={i: _crop(p, found.ratio) for i, p in shown.items()},
     )
+
+
+def _crop(p: ShownSpan, ratio: float) -> Rect | None:
+    """The largest crop of a ratio that holds an item's areas; None where none does."""
+    o = p.original
+    try:
+        return largest_crop(Picture(o.width_px, o.height_px, o.focal), ratio, p.keeps)
+    except InvalidPlan:
+        return None
+
+
+def _sharpest(plan: Plan, letter: str) -> Sharpest | None:
+    """How wide the box can be until the first item is soft at the greatest density offered."""
+    density, found = plan.site.densities[-1], []
+    for i, p in _shown_in(plan, letter).items():
+        own = p.cut.w * p.original.width_px
+        drawn = float((p.drawn_cut_width / p.W).max())
+        found.append((own / density / drawn, i, p))
+    if not found:
+        return None
+    frame_px, part, p = min(found, key=lambda f: f[:2])
+    box_px = plan.layout.box_width(p.spot, frame_px)
+    if box_px is None:
+        return None
+    return Sharpest(int(box_px), density, part, round(p.cut.w * p.original.width_px))
+
+
+def _largest(part: PartPlan) -> str:
+    """Which span needs the largest file, and what the others need, at a density of 1."""
+    needs: dict[int, list[str]] = {}
+    for p in part.shown:
+        needs.setdefault(whole_px(float(p.drawn_cut_width.max())), []).append(p.span.letter)
+    said = [f"{' and '.join(letters)}, {px} px" for px, letters in sorted(needs.items())[::-1]]
+    if not said:
+        return ""
+    rest = f"; on {', on '.join(said[1:])}" if len(said) > 1 else ""
+    return f"The largest file is needed on {said[0]} wide at 1x{rest}."

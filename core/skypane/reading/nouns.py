@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from pydantic import JsonValue
 
@@ -14,7 +14,7 @@ from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
 from skypane.layouts.layout import Nothing
-from skypane.model import BannerValues, Finding, GridValues
+from skypane.model import BannerValues, Finding, GridValues, SlidesValues
 from skypane.shown.brief import Brief
 from skypane.treatments import Effective
 from skypane.values import Noun
@@ -177,6 +177,15 @@ class Code(Noun):
     sizes: tuple[str, ...]  # per part, of its drawn width
     markup_text: str
     css_text: str
+    script: Script | None = None
+
+
+class Script(Noun):
+    """A script that goes with the markup; `tag` asks for it once in a page."""
+
+    name: str
+    tag: str
+    text: str
 
 
 class Pane(Noun):
@@ -338,22 +347,39 @@ class FailingItems(Noun):
 
 class CommonRatioReading(Noun):
     """The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
-    areas do not fit."""
+    areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most have;
+    `crops` the largest crop of the one ratio that holds each item's areas, None where none does."""
 
     ratio: float
     loss: float
     cuts: tuple[int, ...]
+    most: float
+    unlike: tuple[int, ...]
+    crops: dict[int, Rect | None]
+
+
+class Sharpest(NamedTuple):
+    """The greatest width of the box, in CSS px, at which no item is soft at `density`, and the item
+    that decides; its own px."""
+
+    width_px: float
+    density: float
+    part: int
+    own_px: int
 
 
 class ItemsReading(Noun):
     """Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
-    its shares are of items that are whole; `failing` says who is not. `ratio` is of the one span
-    that is being worked on."""
+    its shares are of items that are whole; `failing` says who is not. `ratio` and `sharpest` are of
+    the one span that is being worked on; `largest` says which spans need how many px of the chosen
+    item."""
 
     items: tuple[ItemReading, ...]
     together: Band
     failing: tuple[FailingItems, ...]
     ratio: CommonRatioReading | None
+    sharpest: Sharpest | None
+    largest: str
 
 
 class Moving(Noun):
@@ -380,10 +406,11 @@ class PartReading(MovingPart):
 
 class LayoutSpan(Noun):
     """The values of the kind itself in one span, and the letter of the span that each is from, ""
-    for a default."""
+    for a default. `told` is what it has to say beside them."""
 
     letter: str
-    values: BannerValues | GridValues | Nothing | dict[str, JsonValue]
+    told: tuple[str, ...]
+    values: BannerValues | GridValues | SlidesValues | Nothing | dict[str, JsonValue]
     origin: dict[str, str]
 
 

@@ -19,10 +19,12 @@ from skypane.layouts.layout import Nothing
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
+from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.sizes import drawn_sizes
-from skypane.model import BannerValues, GridValues, Original, Placement, Site
+from skypane.markup.slides import SCRIPT, needs_script, script_text
+from skypane.model import BannerValues, GridValues, Original, Placement, Site, SlidesValues
 from skypane.reading.bands import (
     area_bands,
     frame_band,
@@ -43,6 +45,7 @@ from skypane.reading.nouns import (
     Pane,
     PartReading,
     Reading,
+    Script,
     ViewportPoint,
 )
 from skypane.reading.spans import moving_span, span_reading
@@ -133,7 +136,7 @@ def read(
         ladders=ladder_readings(computed, files, made),
         savings=savings(files, made),
         words=words_reading(computed, pixels, chosen if words else None),
-        items=items_reading(computed, found, chosen[1] if chosen else None),
+        items=items_reading(computed, found, chosen),
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
         one_of=one_of_band(site, placement, siblings),
@@ -182,6 +185,10 @@ def _asked(computed: Plan, chosen: tuple[int, str] | None) -> Sequence[PartPlan]
     return [computed.parts[min(chosen[0], len(computed.parts) - 1)]]
 
 
+#: Values of kinds that come with this package.
+_TOLD = BannerValues | GridValues | SlidesValues | Nothing
+
+
 def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
     """The values of the kind itself in every span."""
     out = []
@@ -189,9 +196,11 @@ def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
         letter = spot.span.letter
         origin = computed.said[letter].origin
         said = {f: origin.get(f, "") for f in type(spot.values).model_fields}
-        is_told = isinstance(spot.values, BannerValues | GridValues | Nothing)
+        is_told = isinstance(spot.values, _TOLD)
         values = spot.values if is_told else spot.values.model_dump(mode="json")
-        out.append(LayoutSpan.model_validate({"letter": letter, "values": values, "origin": said}))
+        told = computed.layout.told(spot)
+        noun = {"letter": letter, "told": told, "values": values, "origin": said}
+        out.append(LayoutSpan.model_validate(noun))
     return tuple(out)
 
 
@@ -238,4 +247,11 @@ def _code(computed: Plan, files: Files) -> Code:
         sizes=sizes,
         markup_text=text_of(markup),
         css_text=text_of(css),
+        script=_script(computed) if markup else None,
     )
+
+
+def _script(computed: Plan) -> Script | None:
+    if not needs_script([computed]):
+        return None
+    return Script(name=SCRIPT, tag=script_tag(SCRIPT), text=script_text())

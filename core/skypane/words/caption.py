@@ -7,7 +7,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from skypane.model import GridValues, Item, Typeface
+from skypane.model import CaptionValues, Item, Typeface
 from skypane.numerals import number, px
 from skypane.widths.frames import Floats
 from skypane.words.faces import FACES
@@ -18,7 +18,7 @@ TITLE_LINE, TEXT_LINE, TITLE_WEIGHT, TEXT_WEIGHT = 1.3, 1.45, 600, 400
 ABOVE_PX = 8.0
 
 
-def said(item: Item | None, values: GridValues) -> tuple[str, str]:
+def said(item: Item | None, values: CaptionValues) -> tuple[str, str]:
     """Title and text as far as they show."""
     if item is None or values.captions == "none":
         return "", ""
@@ -26,7 +26,7 @@ def said(item: Item | None, values: GridValues) -> tuple[str, str]:
 
 
 def caption_heights(
-    item: Item | None, typeface: Typeface, values: GridValues, rooms: Floats
+    item: Item | None, typeface: Typeface, values: CaptionValues, rooms: Floats
 ) -> Floats:
     """The height of a caption in rooms of these widths, in CSS px; nothing without one."""
     title, text = said(item, values)
@@ -50,7 +50,7 @@ def _lines(
     return lines_at(typeface, weight, size_px, text, np.frombuffer(rooms)).n
 
 
-def caption_css(typeface: Typeface, values: GridValues) -> dict[str, dict[str, str]]:
+def caption_css(typeface: Typeface, values: CaptionValues) -> dict[str, dict[str, str]]:
     """Declarations of captions, by what follows the placement's selector."""
     shows = values.captions != "none"
     return {

@@ -1,0 +1,82 @@
+"""What is wrong with pictures that take turns."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from skypane.findings.rule import Case, Found, rule
+from skypane.galleries.ratio import unlike_most
+from skypane.layouts import Spot
+from skypane.layouts.slides import (
+    controls_on,
+    row_of,
+    shown_slides,
+    slide_heights,
+    stops_of,
+    values_of,
+)
+from skypane.model import SlidesValues
+from skypane.shown.clear import Edges, covered
+from skypane.shown.readable import said_range
+
+
+def _spots(case: Case) -> Iterator[Spot]:
+    for spot in case.plan.spots:
+        if isinstance(spot.values, SlidesValues) and shown_slides(spot):
+            yield spot
+
+
+@rule("slides-unlike", "wrong", "frame", "Give all slides one ratio; Aim says which loses least.")
+def slides_unlike(case: Case) -> Iterator[Found]:
+    """Slides keep ratios of their own that differ: what stands below them moves with every change
+    (02-rules §12)."""
+    if case.part.index:
+        return
+    for spot in _spots(case):
+        shown = shown_slides(spot)
+        width = row_of(spot).slide
+        heights = [slide_heights(spot, i, width) for i in shown]
+        uneven = max(float(np.abs(h - heights[0]).max()) for h in heights)
+        if uneven > 1:
+            _, unlike = unlike_most([spot.cells[i].ratio for i in shown])
+            named = ", ".join(f"{shown[i] + 1}" for i in unlike[:8])
+            yield (
+                (spot.span.letter,),
+                f"Slides differ in height by up to {round(uneven)} px: {len(unlike)} of"
+                f" {len(shown)} are out of line, {named}.",
+            )
+
+
+@rule("controls-on-area", "wrong", "words", "Put them under the picture there, or elsewhere on it.")
+def controls_on_area(case: Case) -> Iterator[Found]:
+    """Dots, numbers or arrows lie on a keep area (common practice)."""
+    for p in case.part.shown:
+        if not isinstance(p.spot.values, SlidesValues):
+            return
+        box = controls_on(p.spot, p.H)
+        if box is None:
+            continue
+        column = shown_slides(p.spot).index(p.index) % values_of(p.spot).at_a_time
+        left = box.x - column * (row_of(p.spot).slide + values_of(p.spot).gutter_px)
+        edges = Edges(left, left + box.w, box.y, box.y + box.h)
+        for name, share in covered(p, (edges,)).items():
+            at = np.flatnonzero(share > 0.005)
+            yield (
+                (p.span.letter,),
+                f"The controls cover {name} {said_range(p, at)}, at most"
+                f" {max(1, round(float(share.max()) * 100))} % of it.",
+            )
+
+
+@rule("slides-rest", "wasteful", "frame", "Bring another picture, or make it a plain picture.")
+def slides_rest(case: Case) -> Iterator[Found]:
+    """A slideshow with nothing to change to: one slide, or all of them in view at once."""
+    if case.part.index:
+        return
+    for spot in _spots(case):
+        if stops_of(spot) < 2:
+            n = len(shown_slides(spot))
+            why = f"all {n} slides show at once" if n > 1 else "it has one slide"
+            yield (spot.span.letter,), f"It never changes there: {why}."

@@ -1,0 +1,80 @@
+"""Slides with their controls, as the carousel pattern of the WAI-ARIA Authoring Practices has them
+(grouped buttons), and the script that moves them.
+
+Every control is written; the CSS of a span says which of them show. The one that starts and stops
+comes first (APG), so that it can be reached before what moves.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from functools import cache
+from pathlib import Path
+
+from skypane.markup.items import figure
+from skypane.markup.lines import Line, attributes_html
+from skypane.shown.plan import Plan
+
+#: What the script is called in a delivery, and the most bytes that it may have.
+SCRIPT, MOST_SCRIPT_BYTES = "slides.js", 6000
+
+
+@cache
+def script_text() -> str:
+    """The script that moves slides: the one that is delivered, and the one that panes run."""
+    return Path(__file__).with_name(SCRIPT).read_text(encoding="utf-8")
+
+
+def needs_script(plans: Iterable[Plan]) -> bool:
+    return any(plan.layout.written == "slides" for plan in plans)
+
+
+def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
+    """A slide for every part, in their order, under what controls them."""
+    called, n = plan.placement.called, len(parts)
+    whole = {
+        "class": called,
+        "aria-roledescription": "carousel",
+        "aria-label": plan.placement.name,
+        "data-slideshow": "",
+    }
+    out = [Line(f"<section{attributes_html(whole)}>")]
+    out += [Line(f"  {text}") for text in _controls(plan)]
+    # what scrolls has to be reached by keyboard (WCAG 2.2, 2.1.1)
+    track = {"data-slides": "", "id": f"{called}-slides", "tabindex": 0}
+    named = {"role": "group", "aria-label": f"Slides of {plan.placement.name}"}
+    out.append(Line(f"  <div{attributes_html({**track, **named})}>"))
+    for i, (part, lines) in enumerate(zip(plan.placement.parts, parts, strict=True)):
+        slide = {
+            "role": "group",
+            "aria-roledescription": "slide",
+            "aria-label": f"{i + 1} of {n}",
+        }
+        out.append(Line(f"    <div{attributes_html(slide)}>"))
+        out += [Line(f"      {line.text}", line.spans) for line in figure(part.item, lines)]
+        out.append(Line("    </div>"))
+    return (*out, Line("  </div>"), Line("</section>"))
+
+
+def _controls(plan: Plan) -> list[str]:
+    parts, of = plan.placement.parts, {"aria-controls": f"{plan.placement.called}-slides"}
+    if len(parts) < 2:
+        return []
+    out = ["<div data-controls>", '  <div role="group" aria-label="Controls of the slides">']
+    out.append(f"    {_button({'data-moves': '', 'aria-label': 'Stop the slides', **of})}</button>")
+    back = _button({"data-by": "-1", "aria-label": "Previous slide", **of})
+    out.append(f"    {back}</button>")
+    # in an element of their own, so that they are counted alone
+    out.append("    <span>")
+    for i, part in enumerate(parts):
+        title = f": {part.item.title.strip()}" if part.item and part.item.title.strip() else ""
+        label = f"Slide {i + 1} of {len(parts)}{title}"
+        out.append(
+            f"      {_button({'data-to': str(i), 'aria-label': label, **of})}{i + 1}</button>"
+        )
+    on = _button({"data-by": "1", "aria-label": "Next slide", **of})
+    return [*out, "    </span>", f"    {on}</button>", "  </div>", "</div>"]
+
+
+def _button(said: dict[str, object]) -> str:
+    return f"<button{attributes_html({'type': 'button', **said})}>"
