@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from skypane.files.renditions import renditions
 from skypane.files.rows import FileRow, file_rows
-from skypane.findings import aim, code, files, frame, items, slides, words
+from skypane.findings import aim, beside, code, files, frame, items, logo, slides, words
 from skypane.findings.rule import RULES, Case, Rule, rule
 from skypane.model import Finding
 from skypane.shown.plan import Plan
@@ -14,7 +14,9 @@ from skypane.shown.under import Pixels, no_pixels
 __all__ = ["RULES", "Case", "Rule", "documentation", "findings", "findings_of", "rule"]
 
 #: The order in which findings are told: what has to be said first, then step by step.
-ORDER = [module.__name__ for module in (frame, aim, words, items, slides, files, code)]
+ORDER = [
+    module.__name__ for module in (frame, aim, words, items, slides, beside, logo, files, code)
+]
 RULES.sort(key=lambda rule: ORDER.index(rule.look.__module__))
 
 

@@ -6,8 +6,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-#: Lettering less high than this cannot be read (common practice).
-LEAST_LETTERING_PX = 11.0
+from skypane.model.logo import LEAST_LETTERING_PX
 
 
 class Cut(NamedTuple):

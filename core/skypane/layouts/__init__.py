@@ -1,6 +1,6 @@
 """How a kind of placement lays out its parts: a module each."""
 
-from skypane.layouts import banner, grid, picture, slides
+from skypane.layouts import banner, beside, grid, logo, picture, slides
 from skypane.layouts.layout import (
     Cell,
     Frame,
@@ -23,11 +23,13 @@ __all__ = [
     "Spot",
     "banner",
     "begun",
+    "beside",
     "grid",
     "has_items",
     "kinds",
     "known",
     "layout_of",
+    "logo",
     "picture",
     "slides",
     "value_names",

@@ -61,6 +61,9 @@ class Grid(Many):
             layout[spans[0].letter] = {"columns": 1, "gutter_px": 16}
         return super().begin(site, placement).model_copy(update={"layout": layout})
 
+    def keeps_ratios(self, spot: Spot) -> bool:
+        return values_of(spot).arranged in OWN_RATIOS
+
     def first_seen(self, spot: Spot, part: int, frames: Sequence[Frame]) -> bool:
         if values_of(spot).is_turned:
             return part in shown_items(spot)[: columns_of(values_of(spot))]

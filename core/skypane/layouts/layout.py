@@ -75,7 +75,7 @@ class Frame(NamedTuple):
     y: Floats
 
 
-Written = Literal["box", "list", "slides"]
+Written = Literal["box", "list", "slides", "beside"]
 
 
 class Nothing(Noun):
@@ -93,8 +93,11 @@ class Layout(ABC):
     has_words: ClassVar[bool] = False
     #: Whether each part is an item with a caption and a link.
     has_items: ClassVar[bool] = False
-    #: How its parts are written: one after the other in a box, as a list of items, or as slides.
+    #: How its parts are written: one after the other in a box, as a list of items, as
+    #: slides, or each with its text.
     written: ClassVar[Written] = "box"
+    #: What one of its parts is called.
+    one: ClassVar[str] = "part"
     #: What the width of a part's frame is called.
     width_word: ClassVar[str] = "Frame width"
     #: The elements around all parts and around each, where there are any.
@@ -141,6 +144,10 @@ class Layout(ABC):
     def word(self, spot: Spot) -> str:
         """How it arranges its parts in a span, in a word; nothing where there is nothing to say."""
         return ""
+
+    def keeps_ratios(self, spot: Spot) -> bool:
+        """Whether each part keeps its own ratio in a span, whatever its height rule says."""
+        return False
 
     def box_width(self, spot: Spot, frame_px: float) -> float | None:
         """How wide the box around all parts is where a part's frame is so wide, in CSS px; None

@@ -16,7 +16,7 @@ class Many(Layout):
     most_parts = MOST_PARTS
     has_items = True
     #: What one of its pictures and all of them together are called.
-    one: ClassVar[str] = "item"
+    one = "item"
     all_: ClassVar[str] = "grid"
     #: Fields of a treatment that are of all items together.
     of_all: ClassVar[tuple[str, ...]] = ("width", "stands")

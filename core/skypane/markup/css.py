@@ -67,6 +67,7 @@ _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "
 #: Declarations that say nothing where no span says otherwise.
 _NEUTRAL = {
     "display": "revert",
+    "--as": "grid",
     "margin-inline": "0",
     "min-height": "0",
     "max-height": "none",

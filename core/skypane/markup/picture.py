@@ -13,6 +13,7 @@ from typing import NamedTuple
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
 from skypane.files.renditions import Files
+from skypane.markup.beside import beside_lines
 from skypane.markup.items import list_lines
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.sizes import drawn_sizes
@@ -99,7 +100,7 @@ def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[
     return boxed(plan, [_part_lines(plan, part, files, folder) for part in plan.parts])
 
 
-_WRITTEN = {"list": list_lines, "slides": slides_lines}
+_WRITTEN = {"list": list_lines, "slides": slides_lines, "beside": beside_lines}
 
 
 def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:

@@ -55,11 +55,13 @@ from skypane.model.gallery import (
     OWN_RATIOS,
     TURNED,
     Arrangement,
+    BesideValues,
     CaptionValues,
     GridValues,
     Item,
     SlidesValues,
 )
+from skypane.model.logo import LEAST_LETTERING_PX, MOST_CUTS, LogoCut, LogoValues
 from skypane.model.original import (
     MOST_AREAS,
     MOST_WORDS,
@@ -112,10 +114,12 @@ from skypane.values import (
 __all__ = [
     "FLATTEST",
     "GREATEST_VIEWPORT",
+    "LEAST_LETTERING_PX",
     "LEAST_SHARE",
     "LEAST_VIEWPORT",
     "MOST_AREAS",
     "MOST_BREAKPOINTS",
+    "MOST_CUTS",
     "MOST_DENSITIES",
     "MOST_FRAMES",
     "MOST_HEIGHTS",
@@ -139,6 +143,7 @@ __all__ = [
     "Arrangement",
     "Audience",
     "BannerValues",
+    "BesideValues",
     "Box",
     "Button",
     "ButtonLook",
@@ -171,6 +176,8 @@ __all__ = [
     "Likeness",
     "LinearScrim",
     "Lists",
+    "LogoCut",
+    "LogoValues",
     "MediaStyle",
     "NamedFrame",
     "Naming",

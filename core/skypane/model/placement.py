@@ -87,8 +87,18 @@ class Placement(Noun):
 
     @property
     def original_ids(self) -> set[int]:
-        """The originals that some span sets itself."""
-        return {t.original for _, t in self.all_treatments() if t.original is not None}
+        """The originals that some span sets itself, and those that values of the kind name as
+        cuts."""
+        shown = {t.original for _, t in self.all_treatments() if t.original is not None}
+        return shown | set(self._cut_ids())
+
+    def _cut_ids(self) -> Iterator[int]:
+        for values in self.layout.values():
+            cuts = values.get("cuts")
+            for cut in cuts if isinstance(cuts, list | tuple) else ():
+                named = cut.get("original") if isinstance(cut, dict) else None
+                if isinstance(named, int):
+                    yield named
 
     def all_treatments(self) -> Iterator[tuple[str, Treatment]]:
         """Every treatment with the letter of its span: those for all parts, then each part's."""

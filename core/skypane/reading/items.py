@@ -12,7 +12,7 @@ from skypane.advice.crops import largest_crop
 from skypane.errors import InvalidPlan
 from skypane.galleries.ratio import CommonRatio, Item, common_ratio, unlike_most
 from skypane.geometry import Rect
-from skypane.model import Finding
+from skypane.model import Finding, RatioHeight, Treatment
 from skypane.numerals import whole_px
 from skypane.reading.nouns import (
     Band,
@@ -51,6 +51,7 @@ def items_reading(
     n = len(plan.parts)
     return ItemsReading(
         items=tuple(_item(part, told[part.index]) for part in plan.parts),
+        one=plan.layout.one,
         together=Band(
             kind="together",
             name=f"All {n}" if n > 1 else "The one",
@@ -135,9 +136,11 @@ def common_ratio_in(plan: Plan, letter: str) -> CommonRatio | None:
 
 def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
     found, shown = common_ratio_in(plan, letter), _shown_in(plan, letter)
-    if found is None:
+    spot = next(s for s in plan.spots if s.span.letter == letter)
+    if found is None or plan.layout.keeps_ratios(spot):
         return None
     parts = list(shown)
+    failing = sum(1 for p in shown.values() if _worst(p).any())
     most, unlike = unlike_most([_own_ratio(p) for p in shown.values()])
     return CommonRatioReading(
         ratio=round(found.ratio, 4),
@@ -146,7 +149,27 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
         most=round(most, 4),
         unlike=tuple(parts[i] for i in unlike),
         crops={i: _crop(p, found.ratio) for i, p in shown.items()},
+        gentle=found.loss <= MOST_LOSS and len(found.cuts) < max(1, failing),
+        common=_in_one_ratio(plan, letter, round(found.ratio, 4)),
     )
+
+
+#: Where one ratio for all would cost the pictures more than this on average, those that are cut are
+#: better shown whole.
+MOST_LOSS = 0.4
+
+
+def _in_one_ratio(plan: Plan, letter: str, ratio: float) -> dict[str, Treatment]:
+    """What is said for all parts so that those of one span have a ratio, and no other span
+    changes."""
+    letters = [s.letter for s in plan.spans]
+    said = {letter: Treatment(height=RatioHeight(w=ratio, h=1))}
+    narrower = letters[: letters.index(letter)][-1:]
+    for other in narrower:
+        own = plan.placement.common.get(other)
+        if own is None or own.height is None:
+            said[other] = Treatment(height=plan.parts[0].of(other).effective.height)
+    return said
 
 
 def _crop(p: ShownSpan, ratio: float) -> Rect | None:

@@ -14,7 +14,15 @@ from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.geometry import Rect
 from skypane.layouts.layout import Nothing
-from skypane.model import BannerValues, Finding, GridValues, SlidesValues
+from skypane.model import (
+    BannerValues,
+    BesideValues,
+    Finding,
+    GridValues,
+    LogoValues,
+    SlidesValues,
+    Treatment,
+)
 from skypane.shown.brief import Brief
 from skypane.treatments import Effective
 from skypane.values import Noun
@@ -30,7 +38,8 @@ class Band(Noun):
     """How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
     weight at a density, the width of the frame, the keep areas of all items together; of words:
     whether a text can be read, whether they lie clear of keep areas, whether they fit; whether just
-    one of a set shows.
+    one of a set shows; whether the lettering of a logo can be read, its height as a share of the
+    least.
 
     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
@@ -40,7 +49,16 @@ class Band(Noun):
     """
 
     kind: Literal[
-        "area", "sharp", "weight", "frame", "readable", "clear", "fits", "one", "together"
+        "area",
+        "sharp",
+        "weight",
+        "frame",
+        "readable",
+        "clear",
+        "fits",
+        "one",
+        "together",
+        "lettering",
     ]
     name: str
     density: float | None
@@ -348,7 +366,9 @@ class FailingItems(Noun):
 class CommonRatioReading(Noun):
     """The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
     areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most have;
-    `crops` the largest crop of the one ratio that holds each item's areas, None where none does."""
+    `crops` the largest crop of the one ratio that holds each item's areas, None where none does.
+    `gentle`: it costs so little that it comes before showing whole what is cut. `common` is what is
+    said for all parts to have it: the ratio, and for the next narrower span what it has now."""
 
     ratio: float
     loss: float
@@ -356,6 +376,8 @@ class CommonRatioReading(Noun):
     most: float
     unlike: tuple[int, ...]
     crops: dict[int, Rect | None]
+    gentle: bool
+    common: dict[str, Treatment]
 
 
 class Sharpest(NamedTuple):
@@ -375,11 +397,43 @@ class ItemsReading(Noun):
     item."""
 
     items: tuple[ItemReading, ...]
+    one: str  # what each is called
     together: Band
     failing: tuple[FailingItems, ...]
     ratio: CommonRatioReading | None
     sharpest: Sharpest | None
     largest: str
+
+
+class CutRun(NamedTuple):
+    """Consecutive widths that call for one cut of a logo, by its place."""
+
+    first: int
+    last: int
+    cut: int
+
+
+class CutReading(Noun):
+    """One cut of a logo: the width in CSS px from which it can be read, and the viewport widths
+    that call for it."""
+
+    original: int
+    lettering_percent: float | None
+    least_px: float
+    shows: tuple[tuple[int, int], ...]
+
+
+class LogoReading(Noun):
+    """The cuts of a logo. `called_for` says which cut every width calls for, `breaks` the
+    breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
+    span. `edges` are the colours that cuts have all along their edge, by original."""
+
+    cuts: tuple[CutReading, ...]
+    called_for: tuple[CutRun, ...]
+    breaks: tuple[int, ...]
+    spans: dict[str, int]
+    edges: dict[int, str]
+    band: Band | None
 
 
 class Moving(Noun):
@@ -390,6 +444,7 @@ class Moving(Noun):
     parts: dict[int, MovingPart]
     words: WordsReading | None = None
     items: ItemsReading | None = None
+    logo: LogoReading | None = None
     one_of: Band | None = None
     pane: Pane
 
@@ -410,7 +465,15 @@ class LayoutSpan(Noun):
 
     letter: str
     told: tuple[str, ...]
-    values: BannerValues | GridValues | SlidesValues | Nothing | dict[str, JsonValue]
+    values: (
+        BannerValues
+        | GridValues
+        | SlidesValues
+        | BesideValues
+        | LogoValues
+        | Nothing
+        | dict[str, JsonValue]
+    )
     origin: dict[str, str]
 
 

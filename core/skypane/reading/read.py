@@ -24,7 +24,16 @@ from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.sizes import drawn_sizes
 from skypane.markup.slides import SCRIPT, needs_script, script_text
-from skypane.model import BannerValues, GridValues, Original, Placement, Site, SlidesValues
+from skypane.model import (
+    BannerValues,
+    BesideValues,
+    GridValues,
+    LogoValues,
+    Original,
+    Placement,
+    Site,
+    SlidesValues,
+)
 from skypane.reading.bands import (
     area_bands,
     frame_band,
@@ -35,6 +44,7 @@ from skypane.reading.bands import (
 from skypane.reading.detail import span_detail
 from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
+from skypane.reading.logo import logo_reading
 from skypane.reading.nouns import (
     Code,
     CodeLine,
@@ -137,6 +147,7 @@ def read(
         savings=savings(files, made),
         words=words_reading(computed, pixels, chosen if words else None),
         items=items_reading(computed, found, chosen),
+        logo=logo_reading(computed, originals, pixels),
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
         one_of=one_of_band(site, placement, siblings),
@@ -173,6 +184,7 @@ def read_moving(
         parts={part.index: _moving_part(part) for part in _asked(computed, chosen)},
         words=words_reading(computed, pixels),
         items=items_reading(computed, (), None),
+        logo=logo_reading(computed, originals, no_pixels),
         one_of=one_of_band(site, placement, siblings),
         pane=_pane(computed, preview),
     )
@@ -186,7 +198,7 @@ def _asked(computed: Plan, chosen: tuple[int, str] | None) -> Sequence[PartPlan]
 
 
 #: Values of kinds that come with this package.
-_TOLD = BannerValues | GridValues | SlidesValues | Nothing
+_TOLD = BannerValues | BesideValues | GridValues | LogoValues | SlidesValues | Nothing
 
 
 def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:

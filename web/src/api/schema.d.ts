@@ -1304,7 +1304,8 @@ export interface components {
          * @description How one thing fares at every width. `kind` says what: a keep area, sharpness at a density,
          *     weight at a density, the width of the frame, the keep areas of all items together; of words:
          *     whether a text can be read, whether they lie clear of keep areas, whether they fit; whether just
-         *     one of a set shows.
+         *     one of a set shows; whether the lettering of a logo can be read, its height as a share of the
+         *     least.
          *
          *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
          *     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
@@ -1320,7 +1321,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one" | "together";
+            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one" | "together" | "lettering";
             /** Name */
             name: string;
             needed: components["schemas"]["Curve"] | null;
@@ -1469,6 +1470,75 @@ export interface components {
              * @default 18
              */
             text_px?: number;
+        };
+        /**
+         * BesideValues
+         * @description All that holds in a span of pictures with text beside them.
+         *
+         *     `columns` of them stand in a row. The picture has `share_percent` of its room, on the side that
+         *     `side` says, the text what is left, `between_px` away; at 100 % they stand one above the other,
+         *     the picture as `stacked` says.
+         */
+        BesideValues: {
+            /**
+             * alignment of the text
+             * @default start
+             * @enum {string}
+             */
+            align?: "start" | "centre" | "end";
+            /**
+             * room between picture and text
+             * @default 24
+             */
+            between_px?: number;
+            /**
+             * size of captions
+             * @default 15
+             */
+            caption_px?: number;
+            /**
+             * captions
+             * @default all
+             * @enum {string}
+             */
+            captions?: "none" | "title" | "all";
+            /**
+             * in a row
+             * @default 1
+             */
+            columns?: number;
+            /**
+             * gutter
+             * @default 32
+             */
+            gutter_px?: number;
+            /**
+             * outer margin
+             * @default 0
+             */
+            margin_px?: number;
+            /**
+             * share of the picture
+             * @default 50
+             */
+            share_percent?: number;
+            /**
+             * side of the picture
+             * @default start
+             * @enum {string}
+             */
+            side?: "start" | "end" | "alternate";
+            /**
+             * where the picture is stacked
+             * @default above
+             * @enum {string}
+             */
+            stacked?: "above" | "below";
+            /**
+             * size of titles
+             * @default 17
+             */
+            title_px?: number;
         };
         /**
          * Box
@@ -1681,6 +1751,7 @@ export interface components {
             markup: components["schemas"]["CodeLine"][];
             /** Markup Text */
             markup_text: string;
+            script?: components["schemas"]["Script"] | null;
             /** Sizes */
             sizes: string[];
         };
@@ -1730,15 +1801,32 @@ export interface components {
         /**
          * CommonRatioReading
          * @description The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
-         *     areas do not fit.
+         *     areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most have;
+         *     `crops` the largest crop of the one ratio that holds each item's areas, None where none does.
+         *     `gentle`: it costs so little that it comes before showing whole what is cut. `common` is what is
+         *     said for all parts to have it: the ratio, and for the next narrower span what it has now.
          */
         CommonRatioReading: {
+            /** Common */
+            common: {
+                [key: string]: components["schemas"]["Treatment"];
+            };
+            /** Crops */
+            crops: {
+                [key: string]: components["schemas"]["Rect"] | null;
+            };
             /** Cuts */
             cuts: number[];
+            /** Gentle */
+            gentle: boolean;
             /** Loss */
             loss: number;
+            /** Most */
+            most: number;
             /** Ratio */
             ratio: number;
+            /** Unlike */
+            unlike: number[];
         };
         /**
          * Container
@@ -1803,6 +1891,29 @@ export interface components {
                 number
             ][];
         };
+        /**
+         * CutReading
+         * @description One cut of a logo: the width in CSS px from which it can be read, and the viewport widths
+         *     that call for it.
+         */
+        CutReading: {
+            /** Least Px */
+            least_px: number;
+            /** Lettering Percent */
+            lettering_percent: number | null;
+            /** Original */
+            original: number;
+            /** Shows */
+            shows: [
+                number,
+                number
+            ][];
+        };
+        CutRun: [
+            number,
+            number,
+            number
+        ];
         /** DeliveryOut */
         DeliveryOut: {
             /** By */
@@ -2487,15 +2598,21 @@ export interface components {
         /**
          * ItemsReading
          * @description Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
-         *     its shares are of items that are whole; `failing` says who is not. `ratio` is of the one span
-         *     that is being worked on.
+         *     its shares are of items that are whole; `failing` says who is not. `ratio` and `sharpest` are of
+         *     the one span that is being worked on; `largest` says which spans need how many px of the chosen
+         *     item.
          */
         ItemsReading: {
             /** Failing */
             failing: components["schemas"]["FailingItems"][];
             /** Items */
             items: components["schemas"]["ItemReading"][];
+            /** Largest */
+            largest: string;
+            /** One */
+            one: string;
             ratio: components["schemas"]["CommonRatioReading"] | null;
+            sharpest: components["schemas"]["Sharpest"] | null;
             together: components["schemas"]["Band"];
         };
         JsonValue: unknown;
@@ -2539,7 +2656,7 @@ export interface components {
         /**
          * LayoutSpan
          * @description The values of the kind itself in one span, and the letter of the span that each is from, ""
-         *     for a default.
+         *     for a default. `told` is what it has to say beside them.
          */
         LayoutSpan: {
             /** Letter */
@@ -2548,8 +2665,10 @@ export interface components {
             origin: {
                 [key: string]: string;
             };
+            /** Told */
+            told: string[];
             /** Values */
-            values: components["schemas"]["BannerValues"] | components["schemas"]["GridValues"] | components["schemas"]["Nothing"] | {
+            values: components["schemas"]["BannerValues"] | components["schemas"]["GridValues"] | components["schemas"]["SlidesValues"] | components["schemas"]["BesideValues"] | components["schemas"]["LogoValues"] | components["schemas"]["Nothing"] | {
                 [key: string]: components["schemas"]["JsonValue"];
             };
         };
@@ -2671,6 +2790,82 @@ export interface components {
             what: string;
         };
         /**
+         * LogoCut
+         * @description One cut of a logo: an original, and the height of its lettering as a share of its own, in
+         *     percent; None where it has no lettering.
+         */
+        LogoCut: {
+            /** Lettering Percent */
+            lettering_percent?: number | null;
+            /** Original */
+            original: number;
+        };
+        /**
+         * LogoReading
+         * @description The cuts of a logo. `called_for` says which cut every width calls for, `breaks` the
+         *     breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
+         *     span. `edges` are the colours that cuts have all along their edge, by original.
+         */
+        LogoReading: {
+            band: components["schemas"]["Band"] | null;
+            /** Breaks */
+            breaks: number[];
+            /** Called For */
+            called_for: components["schemas"]["CutRun"][];
+            /** Cuts */
+            cuts: components["schemas"]["CutReading"][];
+            /** Edges */
+            edges: {
+                [key: string]: string;
+            };
+            /** Spans */
+            spans: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * LogoValues
+         * @description All that holds in a span of a logo.
+         *
+         *     `cuts` are the same in all spans, the fullest first. `padding_px` is between the box and what is
+         *     drawn in it; `lies` says where that stands. `drawn` natural: never larger than the cut's own px.
+         *     `bar`: the box's colour goes on from edge to edge of the page.
+         */
+        LogoValues: {
+            /**
+             * bar
+             * @default false
+             */
+            bar?: boolean;
+            /**
+             * cuts
+             * @default []
+             */
+            cuts?: components["schemas"]["LogoCut"][];
+            /**
+             * size
+             * @default fitted
+             * @enum {string}
+             */
+            drawn?: "fitted" | "natural";
+            /**
+             * least height of lettering
+             * @default 11
+             */
+            least_px?: number;
+            /**
+             * alignment
+             * @default start
+             * @enum {string}
+             */
+            lies?: "start" | "centre" | "end";
+            /**
+             * padding
+             * @default 0
+             */
+            padding_px?: number;
+        };
+        /**
          * Look
          * @description Where an original's focal point and its areas are.
          */
@@ -2726,6 +2921,7 @@ export interface components {
          */
         Moving: {
             items?: components["schemas"]["ItemsReading"] | null;
+            logo?: components["schemas"]["LogoReading"] | null;
             one_of?: components["schemas"]["Band"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
@@ -3428,6 +3624,7 @@ export interface components {
             ladders: components["schemas"]["LadderReading"][];
             /** Layout */
             layout: components["schemas"]["LayoutSpan"][];
+            logo?: components["schemas"]["LogoReading"] | null;
             /** Narrowest */
             narrowest: number;
             one_of?: components["schemas"]["Band"] | null;
@@ -3654,6 +3851,18 @@ export interface components {
          */
         Scope: "placement" | "page" | "site";
         /**
+         * Script
+         * @description A script that goes with the markup; `tag` asks for it once in a page.
+         */
+        Script: {
+            /** Name */
+            name: string;
+            /** Tag */
+            tag: string;
+            /** Text */
+            text: string;
+        };
+        /**
          * Session
          * @description Who is signed in, if anybody, and whether this installation offers the demo designer.
          */
@@ -3686,6 +3895,12 @@ export interface components {
             /** Percent */
             percent: number;
         };
+        Sharpest: [
+            number,
+            number,
+            number,
+            number
+        ];
         /**
          * Site
          * @description One piece of work: its widths, export rules and habits.
@@ -4277,6 +4492,97 @@ export interface components {
             role: components["schemas"]["Role"];
             /** Spans */
             spans: number;
+        };
+        /**
+         * SlidesValues
+         * @description All that holds in a span of a slideshow.
+         *
+         *     `at_a_time` slides stand side by side, `gutter_px` apart. Controls lie on the picture, in one of
+         *     the nine places, or under it. A change takes `change_s` seconds; where the slides change by
+         *     themselves each stands still for `pause_s` before that. `loop`: after the last comes the first.
+         */
+        SlidesValues: {
+            /**
+             * slides at a time
+             * @default 1
+             */
+            at_a_time?: number;
+            /**
+             * by itself
+             * @default false
+             */
+            by_itself?: boolean;
+            /**
+             * size of captions
+             * @default 15
+             */
+            caption_px?: number;
+            /**
+             * captions
+             * @default all
+             * @enum {string}
+             */
+            captions?: "none" | "title" | "all";
+            /**
+             * where captions are
+             * @default under
+             * @enum {string}
+             */
+            captions_lie?: "on" | "under";
+            /**
+             * change
+             * @default slide
+             * @enum {string}
+             */
+            change?: "slide" | "fade" | "zoom" | "none";
+            /**
+             * time of a change
+             * @default 0.4
+             */
+            change_s?: number;
+            /**
+             * controls
+             * @default dots
+             * @enum {string}
+             */
+            controls?: "dots" | "numbers" | "arrows" | "none";
+            /**
+             * where controls are
+             * @default on
+             * @enum {string}
+             */
+            controls_lie?: "on" | "under";
+            /**
+             * place of the controls
+             * @default bottom
+             * @enum {string}
+             */
+            controls_place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
+            /**
+             * gutter
+             * @default 0
+             */
+            gutter_px?: number;
+            /**
+             * loop
+             * @default true
+             */
+            loop?: boolean;
+            /**
+             * pause
+             * @default 5
+             */
+            pause_s?: number;
+            /**
+             * swipe
+             * @default true
+             */
+            swipe?: boolean;
+            /**
+             * size of titles
+             * @default 17
+             */
+            title_px?: number;
         };
         /**
          * SpanDetail

@@ -6,7 +6,7 @@ import { useEffect, useRef } from "react";
 import type { Original } from "../api/queries";
 import { plural } from "../ui/format";
 import { useWork } from "./context";
-import { withItems, withMoved, withoutItem } from "./draft";
+import { withCopy, withItems, withMoved, withoutItem } from "./draft";
 import { ItemChooser } from "./ItemChooser";
 import classes from "./ItemStrip.module.css";
 
@@ -70,6 +70,17 @@ export function ItemStrip() {
             )
           }
         />
+        <button
+          type="button"
+          className="plain"
+          title="The same once more with all its rules; another original can take its place in Aim"
+          onClick={() => {
+            handle.change((d) => withCopy(d, handle.part));
+            choosePart(handle.part + 1);
+          }}
+        >
+          copy
+        </button>
         <button type="button" className="plain" onClick={() => remove(handle.part)}>
           remove
         </button>

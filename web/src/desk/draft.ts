@@ -108,6 +108,13 @@ export function withItems(draft: Draft, widest: string, originals: readonly { id
   return withPlacement(looked, { parts: [...kept, ...more] });
 }
 
+/** An item once more after itself, with all its rules. */
+export function withCopy(draft: Draft, part: number): Draft {
+  const parts = [...draft.placement.parts];
+  parts.splice(part + 1, 0, partOf(draft, part));
+  return withPlacement(draft, { parts });
+}
+
 /** Without one item; the last one leaves an empty one behind. */
 export function withoutItem(draft: Draft, part: number): Draft {
   const rest = draft.placement.parts.filter((_, i) => i !== part);

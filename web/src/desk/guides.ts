@@ -4,9 +4,11 @@ import { useSyncExternalStore } from "react";
 export interface Guides {
   lines: "none" | "centre" | "thirds" | "safe";
   through: boolean;
+  /** Whether slides move in the panes as they do on the page. */
+  moving: boolean;
 }
 
-let now: Guides = { lines: "none", through: false };
+let now: Guides = { lines: "none", through: false, moving: false };
 const heard = new Set<() => void>();
 
 export function setGuides(values: Partial<Guides>) {

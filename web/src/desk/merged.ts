@@ -20,6 +20,14 @@ export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
   one_of: moving.one_of,
   words: moving.words && { ...moving.words, detail: whole.words?.detail ?? null },
   // how many findings each has, and the ratio that loses least, are told when it rests
-  items: moving.items && { ...moving.items, items: whole.items?.items ?? [], ratio: whole.items?.ratio ?? null },
+  items: moving.items && {
+    ...moving.items,
+    items: whole.items?.items ?? [],
+    ratio: whole.items?.ratio ?? null,
+    sharpest: whole.items?.sharpest ?? null,
+    largest: whole.items?.largest ?? "",
+  },
+  // colours of edges are looked up when it rests
+  logo: moving.logo && { ...moving.logo, edges: whole.logo?.edges ?? {} },
   parts: Object.fromEntries(Object.entries(whole.parts).map(([i, part]) => [i, moved(part, moving.parts[i])])),
 });

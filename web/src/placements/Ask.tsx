@@ -31,6 +31,9 @@ const KINDS = [
   ["picture", "a picture", "one, which fills its frame"],
   ["banner", "a banner", "a picture that words, a mark or an inset lie on"],
   ["grid", "a grid", "many pictures in cells, rows or columns, with captions"],
+  ["slides", "a slideshow", "many pictures that take turns in one place"],
+  ["beside", "beside text", "one picture or several, each with its text"],
+  ["logo", "a logo", "in two to five cuts, the fullest that can be read"],
 ] as const;
 
 export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; done: () => void }) {

@@ -55,6 +55,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   const ofWords = reading.words?.bands ?? [];
   const bands = step === "words" && reading.words ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords] : ofPart;
   if (reading.items) bands.unshift(reading.items.together);
+  if (reading.logo?.band) bands.unshift(reading.logo.band);
   if (reading.one_of) bands.push(reading.one_of);
   const chooseFailing = (first: number) => {
     const found = reading.items?.failing.find((f) => f.first === first) ?? reading.items?.failing[0];

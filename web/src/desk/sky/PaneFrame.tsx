@@ -1,4 +1,5 @@
 /** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
+import "../../../../core/skypane/markup/slides.js";
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
 import { guidesCss, useGuides } from "../guides";
@@ -58,6 +59,23 @@ function ring(spot: Element, chosen: number | undefined) {
   });
 }
 
+declare global {
+  interface Window {
+    /** Begins a slideshow, by the script that is delivered with it. */
+    slideshow: (box: Element) => { go: (slide: number) => void; at: () => number };
+  }
+}
+
+/** Slides stand at the one that is worked on; they move by themselves only where that is asked for. */
+function slide(spot: Element, chosen: number | undefined) {
+  for (const box of spot.querySelectorAll("[data-slideshow]")) {
+    const show = window.slideshow(box);
+    if (chosen !== undefined && show.at() !== chosen) show.go(chosen);
+  }
+}
+
+const RESTING = "[data-slideshow] { --by-itself: no !important; --change-time: 0s !important; }";
+
 interface Props {
   reading: Reading;
   site: string;
@@ -71,11 +89,14 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
   const { css, markup } = reading.pane;
   const letter = spanAt(reading.spans, width)?.letter;
   const shown = useRef({ css: "", markup: "" });
+  const slid = useRef<number>(undefined);
   const guides = useGuides();
   const called = /<section class="([a-z0-9-]+)"/.exec(markup)?.[1] ?? "none";
   const chosen = reading.items ? reading.part : undefined;
   const overlay = `${guidesCss(guides, called, 1 / scale)}
-    picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }`;
+    picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }
+    [data-slideshow] picture[data-chosen] { outline-offset: ${-2.5 / scale}px; }
+    ${guides.moving ? "" : RESTING}`;
 
   const fill = () => {
     const inside = frame.current?.contentDocument;
@@ -83,12 +104,15 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     const spot = inside?.getElementById("spot");
     if (!style || !spot) return;
     if (shown.current.css !== css) style.textContent = css;
-    if (shown.current.markup !== markup) spot.innerHTML = markup;
+    const isNew = shown.current.markup !== markup;
+    if (isNew) spot.innerHTML = markup;
     shown.current = { css, markup };
     const over = inside?.getElementById("guides");
     if (over && over.textContent !== overlay) over.textContent = overlay;
     tellSizes(spot, letter);
     ring(spot, chosen);
+    slide(spot, guides.moving && !isNew && chosen === slid.current ? undefined : chosen);
+    slid.current = chosen;
   };
   // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops
   // biome-ignore lint/correctness/useExhaustiveDependencies: filled anew when what it shows has changed

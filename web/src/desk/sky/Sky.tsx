@@ -99,7 +99,7 @@ function pictureAt(view: Element, x: number, y: number): number | undefined {
   if (!frame || !inside) return undefined;
   const box = frame.getBoundingClientRect();
   const scale = box.width / frame.clientWidth;
-  const pictures = [...inside.querySelectorAll("#spot li picture")];
+  const pictures = [...inside.querySelectorAll("#spot :is(li, figure, div) > picture")];
   const at = pictures.findIndex((picture) => {
     const r = picture.getBoundingClientRect();
     const [px, py] = [(x - box.left) / scale, (y - box.top) / scale];

@@ -5,6 +5,7 @@ import { partOf } from "../../draft";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { ItemsAdvice } from "../grid/ItemsAdvice";
+import { OneRatio } from "../grid/OneRatio";
 import { AdviceCard } from "./AdviceCard";
 import { AskAlt } from "./AskAlt";
 import { AtCursor } from "./AtCursor";
@@ -28,6 +29,7 @@ export function AimStep() {
           <Findings of={reading.findings.filter((f) => f.step === "aim" && f.rule !== "area")} />
           {reading.items && <ItemsAdvice />}
           <AdviceCard />
+          <OneRatio />
           {aimed && asksAlt && <AskAlt key={aimed.original.id} site={site.id} original={aimed.original} />}
           <AtCursor />
         </div>

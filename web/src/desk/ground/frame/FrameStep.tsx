@@ -7,7 +7,7 @@ import { valueAt } from "../../scale";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
-import { GridFields } from "../grid/GridFields";
+import { KINDS } from "../kinds";
 import { SpanHead } from "../OwnValues";
 import classes from "./Frame.module.css";
 import { HeightField } from "./HeightField";
@@ -39,6 +39,7 @@ export function FrameStep() {
 function OfFrame() {
   const { reading, span, handle, error } = useWork();
   const { width, stands } = span.effective;
+  const kind = KINDS[handle.draft.placement.kind];
   const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
   const setHeight = (rule: HeightRule) =>
     handle.treat(span.letter, { height: rule }, `height ${span.letter} ${rule.kind}`);
@@ -47,13 +48,14 @@ function OfFrame() {
   const errorFor = (side: string) => (here?.field.includes(`.${side}`) ? here.sentence : undefined);
   const rule = span.effective.height;
   const height = (
-    <Field field="height" label={reading.items ? "Cells" : "Height"} error={errorFor("height")}>
+    <Field field="height" label={kind?.height ?? "Height"} error={errorFor("height")}>
       <HeightField rule={rule} now={valueAt(span.frame_h, span.last) ?? 400} set={setHeight} />
     </Field>
   );
   return (
     <>
       <div className={ground.column} style={{ flex: "1 1 55%" }}>
+        {kind?.Beside && <kind.Beside />}
         <SpanTable />
         <p className={classes.hint}>
           Bold is a span's own; the rest is handed down from the next wider span.
@@ -62,6 +64,7 @@ function OfFrame() {
           {peak && ` The frame is widest, ${Math.round(peak[1] * 100) / 100} px, at ${peak[0]} px of page.`}
         </p>
         <WidthSums />
+        {reading.items?.largest && <p className={classes.hint}>{reading.items.largest}</p>}
         <Placeholders />
         <div className={ground.stack}>
           <Findings of={reading.findings.filter((f) => f.step === "frame")} />
@@ -70,8 +73,8 @@ function OfFrame() {
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
         <SpanHead />
         <KindField />
-        {reading.items ? <GridFields cells={height} /> : <NamedFrameField />}
-        {!reading.items && <SetField />}
+        {kind ? <kind.Fields cells={height} /> : <NamedFrameField />}
+        {!kind && <SetField />}
         <Field field="width" label="Width" error={errorFor("width")}>
           <WidthField rule={width} set={setWidth} />
         </Field>
@@ -84,7 +87,7 @@ function OfFrame() {
             data={["start", "centre", "end"]}
           />
         </Field>
-        {reading.items ? <SetField /> : height}
+        {kind ? <SetField /> : height}
       </div>
     </>
   );

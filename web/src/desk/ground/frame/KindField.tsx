@@ -4,7 +4,7 @@ import { useWork } from "../../context";
 import { useKind } from "../../useKind";
 import field from "../Field.module.css";
 
-const KINDS = ["picture", "banner", "grid"];
+const KINDS = ["picture", "banner", "grid", "slides", "beside", "logo"];
 
 export function KindField() {
   const { handle } = useWork();

@@ -1,18 +1,23 @@
 /** Words of many pictures: captions, links and alt texts of all items in one list, and how captions show per span. */
 import { SegmentedControl, Switch, TextInput } from "@mantine/core";
+import type { GridValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
 import { partOf, withItem, withPart } from "../../draft";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { KindValue } from "../KindValue";
 import { SpanHead } from "../OwnValues";
-import { ValueRow } from "../ValueRow";
+import { useKindValues } from "../useKindValues";
 import classes from "./Captions.module.css";
-import { useGrid } from "./useGrid";
+
+/** What every kind with captions says of them; where they are only where that can be chosen. */
+type CaptionValues = Pick<GridValues, "captions" | "title_px" | "caption_px"> & { captions_lie?: "on" | "under" };
 
 export function CaptionsStep() {
   const { handle, reading, originals, choosePart, error } = useWork();
   const { parts } = handle.draft.placement;
+  const isWide = "arranged" in reading.value_names;
   const told = reading.findings.filter((f) => f.step === "words");
   return (
     <>
@@ -25,7 +30,7 @@ export function CaptionsStep() {
               <th scope="col">Text</th>
               <th scope="col">Leads to</th>
               <th scope="col">Alt text</th>
-              <th scope="col">Wide</th>
+              {isWide && <th scope="col">Wide</th>}
             </tr>
           </thead>
           <tbody>
@@ -73,17 +78,19 @@ export function CaptionsStep() {
                       }}
                     />
                   </td>
-                  <td>
-                    <Switch
-                      size="xs"
-                      aria-label={`Item ${i + 1} takes two columns`}
-                      checked={item?.wide ?? false}
-                      onChange={(e) => {
-                        const wide = e.currentTarget.checked;
-                        handle.change((d) => withItem(d, i, { wide }));
-                      }}
-                    />
-                  </td>
+                  {isWide && (
+                    <td>
+                      <Switch
+                        size="xs"
+                        aria-label={`Item ${i + 1} takes two columns`}
+                        checked={item?.wide ?? false}
+                        onChange={(e) => {
+                          const wide = e.currentTarget.checked;
+                          handle.change((d) => withItem(d, i, { wide }));
+                        }}
+                      />
+                    </td>
+                  )}
                 </tr>
               );
             })}
@@ -102,30 +109,38 @@ export function CaptionsStep() {
 }
 
 function CaptionFields() {
-  const { values, own, from, set, reset, problem } = useGrid();
+  const { values, set } = useKindValues<CaptionValues>();
   if (!values) return null;
   return (
     <>
-      <ValueRow label="Captions" own={own("captions")} from={from("captions")} reset={() => reset(["captions"])}>
+      <KindValue fields={["captions"]} label="Captions">
         <SegmentedControl
           size="xs"
           aria-label="What captions show"
           value={values.captions}
-          onChange={(v) => set({ captions: v as typeof values.captions })}
+          onChange={(v) => set({ captions: v as CaptionValues["captions"] })}
           data={[
             { value: "none", label: "none" },
             { value: "title", label: "title" },
             { value: "all", label: "title and text" },
           ]}
         />
-      </ValueRow>
-      <ValueRow
-        label="Sizes"
-        own={own("title_px") || own("caption_px")}
-        from={from("title_px") || from("caption_px")}
-        reset={() => reset(["title_px", "caption_px"])}
-        error={problem("title_px") ?? problem("caption_px")}
-      >
+      </KindValue>
+      {values.captions_lie && (
+        <KindValue fields={["captions_lie"]} label="They are">
+          <SegmentedControl
+            size="xs"
+            aria-label="Where captions are"
+            value={values.captions_lie}
+            onChange={(v) => set({ captions_lie: v as CaptionValues["captions_lie"] })}
+            data={[
+              { value: "on", label: "on the picture" },
+              { value: "under", label: "under it" },
+            ]}
+          />
+        </KindValue>
+      )}
+      <KindValue fields={["title_px", "caption_px"]} label="Sizes">
         <NumberField
           label="Size of titles"
           before="titles"
@@ -140,7 +155,7 @@ function CaptionFields() {
           value={values.caption_px}
           set={(v) => set({ caption_px: v }, "text size")}
         />
-      </ValueRow>
+      </KindValue>
     </>
   );
 }

@@ -3,8 +3,8 @@ import { Select, TextInput } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { GridValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
-import { ValueRow } from "../ValueRow";
-import { OWN_RATIOS, useGrid } from "./useGrid";
+import { KindValue } from "../KindValue";
+import { useKindValues } from "../useKindValues";
 
 const ARRANGED: { value: GridValues["arranged"]; label: string }[] = [
   { value: "cells", label: "cells of one size" },
@@ -16,27 +16,14 @@ const ARRANGED: { value: GridValues["arranged"]; label: string }[] = [
   { value: "pages", label: "on pages, turned" },
   { value: "hidden", label: "not shown here" },
 ];
+/** Arrangements in which each picture keeps its own ratio. */
+const OWN_RATIOS = ["justified", "masonry"];
 const WITHOUT_COLUMNS = ["rows", "list", "hidden"];
 const TURNED = ["slides", "pages"];
 
-function GridField({ fields, label, children }: { fields: string[]; label: string; children: ReactNode }) {
-  const { own, from, reset, problem } = useGrid();
-  return (
-    <ValueRow
-      label={label}
-      own={fields.some(own)}
-      from={fields.map(from).find(Boolean)}
-      reset={() => reset(fields)}
-      error={fields.map(problem).find(Boolean)}
-    >
-      {children}
-    </ValueRow>
-  );
-}
-
 /** `cells`: how high cells are, beside how many there are. */
 export function GridFields({ cells }: { cells: ReactNode }) {
-  const { values, set } = useGrid();
+  const { values, set } = useKindValues<GridValues>();
   if (!values) return null;
   const { arranged } = values;
   const px = (field: "gutter_px" | "padding_px" | "margin_px", label: string, before?: string) => (
@@ -50,7 +37,7 @@ export function GridFields({ cells }: { cells: ReactNode }) {
   );
   return (
     <>
-      <GridField fields={["arranged"]} label="Arranged">
+      <KindValue fields={["arranged"]} label="Arranged">
         <Select
           size="xs"
           w={210}
@@ -60,11 +47,11 @@ export function GridFields({ cells }: { cells: ReactNode }) {
           allowDeselect={false}
           onChange={(v) => v && set({ arranged: v as GridValues["arranged"] })}
         />
-      </GridField>
+      </KindValue>
       {arranged !== "hidden" && (
         <>
           {!WITHOUT_COLUMNS.includes(arranged) && (
-            <GridField fields={["columns", "page_of"]} label="Columns">
+            <KindValue fields={["columns", "page_of"]} label="Columns">
               <NumberField
                 label="Columns"
                 before={arranged === "justified" ? "about" : undefined}
@@ -80,28 +67,28 @@ export function GridFields({ cells }: { cells: ReactNode }) {
                   set={(v) => set({ page_of: Math.round(v) }, "page of")}
                 />
               )}
-            </GridField>
+            </KindValue>
           )}
           {arranged === "rows" && (
-            <GridField fields={["share_percent"]} label="Picture">
+            <KindValue fields={["share_percent"]} label="Picture">
               <NumberField
                 label="The picture's share of the row"
                 unit="% of the row"
                 value={values.share_percent}
                 set={(v) => set({ share_percent: v }, "share")}
               />
-            </GridField>
+            </KindValue>
           )}
           {!OWN_RATIOS.includes(arranged) && cells}
-          <GridField fields={["gutter_px"]} label="Gutter">
+          <KindValue fields={["gutter_px"]} label="Gutter">
             {px("gutter_px", "Gutter")}
-          </GridField>
-          <GridField fields={["padding_px", "margin_px"]} label="Room">
+          </KindValue>
+          <KindValue fields={["padding_px", "margin_px"]} label="Room">
             {px("padding_px", "Padding of cells", "in each cell")}
             {px("margin_px", "Outer margin", "around")}
-          </GridField>
+          </KindValue>
           {!TURNED.includes(arranged) && (
-            <GridField fields={["first", "more"]} label="At first">
+            <KindValue fields={["first", "more"]} label="At first">
               <NumberField
                 label="How many show at first, 0 for all"
                 unit={values.first ? "items, then" : "all"}
@@ -117,7 +104,7 @@ export function GridFields({ cells }: { cells: ReactNode }) {
                   onChange={(e) => set({ more: e.currentTarget.value }, "more")}
                 />
               )}
-            </GridField>
+            </KindValue>
           )}
         </>
       )}

@@ -1,0 +1,106 @@
+"""The cuts of a logo at a glance: down to which width each can be read, which one every width calls
+for, and what it takes to show just that."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import cast
+
+import numpy as np
+
+from skypane.galleries.logo import least_width
+from skypane.layouts.logo import values_of
+from skypane.model import LogoValues, Original
+from skypane.reading.nouns import Band, CutReading, CutRun, LogoReading
+from skypane.shown.cuts import Called, called_for, cut_of_span, drawn_cut
+from skypane.shown.plan import Plan
+from skypane.shown.under import Pixels
+from skypane.widths.curves import Curve, simplified
+from skypane.widths.runs import Run, equal_runs, merged, runs_of
+
+
+def logo_reading(
+    plan: Plan, originals: Mapping[int, Original], pixels: Pixels
+) -> LogoReading | None:
+    """None where the kind has no cuts."""
+    if not isinstance(plan.spots[-1].values, LogoValues):
+        return None
+    said = values_of(plan.spots[-1]).cuts
+    called = called_for(plan, originals)
+    known = [c for c in said if c.original in originals]
+    runs = () if called is None else _runs(called)
+    return LogoReading(
+        cuts=tuple(
+            CutReading(
+                original=c.original,
+                lettering_percent=c.lettering_percent,
+                least_px=round(called.least[i], 2) if called else 0.0,
+                shows=tuple((r.first, r.last) for r in runs if r.cut == i),
+            )
+            for i, c in enumerate(known)
+        ),
+        called_for=runs,
+        breaks=tuple(r.last for r in runs[:-1] if not _is_post(plan, r.last)),
+        spans=_spans(plan, called, [c.original for c in known]) if called else {},
+        edges={c.original: edge for c in known if (edge := _edge(originals[c.original], pixels))},
+        band=_band(plan),
+    )
+
+
+def _runs(called: Called) -> tuple[CutRun, ...]:
+    v = called.widths
+    return tuple(
+        CutRun(first=int(v[a]), last=int(v[b - 1]), cut=int(called.cuts[a]))
+        for a, b in equal_runs(called.cuts)
+    )
+
+
+def _is_post(plan: Plan, last: int) -> bool:
+    return any(s.last == last for s in plan.spans)
+
+
+def _spans(plan: Plan, called: Called, ids: list[int]) -> dict[str, int]:
+    """Per span the fullest cut that can be read at all its widths."""
+    out = {}
+    for span in plan.spans:
+        inside = (called.widths >= span.first) & (called.widths <= span.last)
+        out[span.letter] = ids[int(called.cuts[inside].max())]
+    return out
+
+
+def _band(plan: Plan) -> Band | None:
+    """Whether the lettering of what shows can be read: its height as a share of the least."""
+    runs: list[Run] = []
+    points: list[tuple[float, float]] = []
+    for p in plan.parts[0].shown:
+        cut = cut_of_span(p)
+        if cut is None:
+            continue
+        least = least_width(cut, cast(LogoValues, p.spot.values).least_px)
+        share = drawn_cut(p) / least if least else np.ones(len(p.viewport_w))
+        share = np.minimum(share, 9.99)
+        runs += runs_of(p.viewport_w, np.where(share >= 1 - 1e-6, "readable", "faint"), share)
+        points += simplified(p.viewport_w, share, 0.01).points
+    if not runs:
+        return None
+    return Band(
+        kind="lettering",
+        name="Lettering readable",
+        density=None,
+        runs=merged(runs),
+        curve=Curve(points=tuple(points)),
+        needed=None,
+    )
+
+
+def _edge(original: Original, pixels: Pixels) -> str | None:
+    """The colour of a cut's own edge where all of it has one and none is see-through."""
+    found = pixels(original)
+    if found is None or found.alpha:
+        return None
+    px = found.by_width[0][..., :3].astype(float)
+    edge = np.concatenate([px[0], px[-1], px[:, 0], px[:, -1]])
+    middle = np.median(edge, axis=0)
+    if np.abs(edge - middle).max(axis=1).mean() > 8:
+        return None
+    return "#" + "".join(f"{round(c):02x}" for c in middle)

@@ -1,0 +1,23 @@
+/** What Frame shows for each kind that has values of its own. */
+import type { ReactNode } from "react";
+import { BesideFields } from "./beside/BesideFields";
+import { GridFields } from "./grid/GridFields";
+import { LogoCuts } from "./logo/LogoCuts";
+import { LogoFields } from "./logo/LogoFields";
+import { SlidesFields } from "./slides/SlidesFields";
+
+interface OfKind {
+  /** Its values, with how high its parts are put among them. */
+  Fields: (props: { cells: ReactNode }) => ReactNode;
+  /** What the height of a part is called. */
+  height: string;
+  /** What stands beside the table of spans. */
+  Beside?: () => ReactNode;
+}
+
+export const KINDS: Record<string, OfKind> = {
+  grid: { Fields: GridFields, height: "Cells" },
+  slides: { Fields: SlidesFields, height: "Slides" },
+  beside: { Fields: BesideFields, height: "Pictures" },
+  logo: { Fields: LogoFields, height: "Box", Beside: LogoCuts },
+};

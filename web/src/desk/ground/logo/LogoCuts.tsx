@@ -1,0 +1,122 @@
+/** The cuts of a logo, the fullest first: down to which width each can be read, and where it is called for. */
+import { Button } from "@mantine/core";
+import type { LogoValues } from "../../../api/queries";
+import { NumberField } from "../../../ui/NumberField";
+import { useWork } from "../../context";
+import { type Draft, withLayout, withTreatment } from "../../draft";
+import { ItemChooser } from "../../ItemChooser";
+import ground from "../Ground.module.css";
+import { useKindValues } from "../useKindValues";
+import classes from "./Logo.module.css";
+
+type Cut = LogoValues["cuts"][number];
+const MOST = 5;
+
+export function LogoCuts() {
+  const { handle, reading, originals, addPosts } = useWork();
+  const { values, problem } = useKindValues<LogoValues>();
+  const { logo } = reading;
+  const widest = reading.spans.at(-1)?.letter ?? "A";
+  const cuts = (handle.draft.placement.layout[widest]?.cuts as Cut[] | undefined) ?? [];
+  const put = (to: Cut[], name?: string) => handle.change((d) => withLayout(d, widest, { cuts: to }), name);
+  if (!values || !logo) return null;
+  const move = (from: number, to: number) => {
+    const next = [...cuts];
+    const [moved] = next.splice(from, 1);
+    if (moved) next.splice(to, 0, moved);
+    put(next);
+  };
+  const shows = Object.fromEntries(reading.spans.map((s) => [s.letter, s.effective.original]));
+  const wants = Object.entries(logo.spans).filter(([letter, id]) => shows[letter] !== id);
+  const show = (d: Draft) => wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
+  return (
+    <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Cut, the fullest first</th>
+            <th scope="col">Lettering, of its height</th>
+            <th scope="col">Readable from</th>
+            <th scope="col">Called for</th>
+            <th scope="col">
+              <span className="sr-only">Order</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {cuts.map((cut, i) => {
+            const original = originals.find((o) => o.id === cut.original);
+            const told = logo.cuts.find((c) => c.original === cut.original);
+            const name = original?.name ?? "a picture that is gone";
+            return (
+              <tr key={cut.original}>
+                <td className={classes.name}>
+                  {original && <img src={original.thumb} alt="" />}
+                  <span title={name}>{name}</span>
+                </td>
+                <td>
+                  <NumberField
+                    label={`Height of the lettering of ${name}, 0 for none`}
+                    unit={cut.lettering_percent ? "%" : "% none"}
+                    value={cut.lettering_percent ?? 0}
+                    set={(v) =>
+                      put(
+                        cuts.map((c, k) => (k === i ? { ...c, lettering_percent: v || null } : c)),
+                        `lettering ${cut.original}`,
+                      )
+                    }
+                  />
+                </td>
+                <td className="num">{told ? (told.least_px ? `${Math.ceil(told.least_px)} px` : "any width") : "–"}</td>
+                <td className="num">
+                  {told?.shows.length ? told.shows.map(([a, b]) => `${a}–${b}`).join(", ") : "never"}
+                </td>
+                <td className={classes.order}>
+                  <button type="button" className="plain" disabled={i === 0} onClick={() => move(i, i - 1)}>
+                    up
+                  </button>
+                  <button type="button" className="plain" onClick={() => put(cuts.filter((_, k) => k !== i))}>
+                    remove
+                  </button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+      {cuts.length < 2 && <p>A logo has two to five cuts: the full one, shorter ones, and the symbol alone.</p>}
+      {problem("cuts") && <p role="alert">{problem("cuts")}</p>}
+      <div className={classes.does}>
+        <ItemChooser
+          add={(chosen) => {
+            const more = chosen.filter((o) => !cuts.some((c) => c.original === o.id));
+            const next = [...cuts, ...more.map((o) => ({ original: o.id, lettering_percent: null }))].slice(0, MOST);
+            handle.change((d) => {
+              const first = next[0];
+              const shown = d.placement.parts[0]?.treatments[widest]?.original;
+              const e = withLayout(d, widest, { cuts: next });
+              return first && shown == null ? withTreatment(e, 0, widest, { original: first.original }) : e;
+            });
+          }}
+        />
+        <NumberField
+          label="Least height of lettering"
+          before="lettering is read from"
+          unit="px"
+          value={values.least_px}
+          set={(v) => handle.change((d) => withLayout(d, widest, { least_px: v }), "least px")}
+        />
+        {logo.breaks.length > 0 && (
+          <Button size="compact-xs" variant="default" onClick={() => addPosts([...logo.breaks])}>
+            Breakpoint{logo.breaks.length > 1 && "s"} at {logo.breaks.join(", ")}
+          </Button>
+        )}
+        {wants.length > 0 && (
+          <Button size="compact-xs" onClick={() => handle.change(show)}>
+            Show the fullest that can be read
+          </Button>
+        )}
+      </div>
+    </section>
+  );
+}
