@@ -35,6 +35,20 @@ ORIGINALS: dict[
         tuple[float, float, float, float] | None,
     ],
 ] = {
+    "tern-point-full.svg": ("Tern Point Boat Station", [], None),
+    "tern-point-short.svg": ("Tern Point", [], None),
+    "tern-point-stacked.svg": ("Tern Point", [], None),
+    "tern-point-symbol.svg": ("Tern Point", [], None),
+    "signal-flags.jpg": (
+        "Strings of signal flags against the sky",
+        [("Near string", 0, 1, 0.13, 0.47)],
+        (0.05, 0.95, 0.70, 0.97),
+    ),
+    "ferry-bow.jpg": (
+        "A launch comes in, its bow high",
+        [("Launch", 0.455, 0.91, 0.11, 0.72)],
+        (0.03, 0.42, 0.08, 0.50),
+    ),
     "cliff-path.jpg": (
         "Stone steps climb a green cliff above the sea",
         [("Steps", 0.53, 0.94, 0.52, 1)],
@@ -268,8 +282,58 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                     for name, title, text in NINE
                 ),
             ),
+            # on purpose with faults: one slide of another ratio, and dots on what matters
+            m.Placement(
+                name="Six views",
+                kind="slides",
+                lead=False,
+                common={
+                    "D": m.Treatment(width=m.FullWidth(greatest_px=1600), height=ratio(16, 9)),
+                    "A": m.Treatment(height=ratio(4, 3)),
+                },
+                layout={
+                    "D": {"by_itself": True, "pause_s": 5, "change": "fade", "change_s": 0.6, "controls_place": "bottom"},
+                    "B": {"captions_lie": "under", "controls_lie": "on"},
+                    "A": {"by_itself": False, "change": "slide", "change_s": 0.4, "controls_lie": "under"},
+                },
+                parts=tuple(
+                    m.Part(item=m.Item(title=title), treatments={"D": held(m.Treatment(), name)})
+                    for name, title in SIX
+                ),
+            ),
         ],
         "Visit": [
+            m.Placement(
+                name="Logo",
+                kind="logo",
+                layout={
+                    "D": {"cuts": [{"original": o[name].id, "lettering_percent": share} for name, share in CUTS], "bar": True},
+                },
+                parts=(m.Part(treatments={
+                    "D": held(m.Treatment(width=m.FixedWidth(width_px=300), height=ratio(3, 1), stands="start", background="#f4efe6"), CUTS[0][0]),
+                    "C": held(m.Treatment(width=m.FixedWidth(width_px=220)), CUTS[1][0]),
+                    "B": held(m.Treatment(width=m.FixedWidth(width_px=76), height=ratio(1, 1)), CUTS[2][0]),
+                    "A": held(m.Treatment(width=m.FixedWidth(width_px=56)), CUTS[3][0]),
+                }),),
+            ),
+            m.Placement(
+                name="Where to wait",
+                kind="beside",
+                lead=False,
+                common={
+                    "D": m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=ratio(3, 2)),
+                    "A": m.Treatment(width=m.FullWidth()),
+                },
+                layout={
+                    "D": {"share_percent": 50, "side": "alternate", "align": "centre", "between_px": 40, "gutter_px": 48, "title_px": 26, "caption_px": 18},
+                    "B": {"share_percent": 50, "between_px": 24, "gutter_px": 32, "title_px": 22, "caption_px": 16},
+                    "A": {"share_percent": 100, "between_px": 12, "gutter_px": 32, "margin_px": 16, "title_px": 20},
+                },
+                parts=tuple(
+                    m.Part(item=m.Item(title=title, text=text), treatments={"D": held(m.Treatment(), name)})
+                    for name, title, text in WAITING
+                ),
+            ),
             m.picture(
                 name="Keeper's cottage",
                 lead=False,
@@ -294,6 +358,44 @@ NINE = (
     ("pebbles.jpg", "The beach", "Look for the orange one."),
     ("rope-coil.jpg", "Rope", "Coiled with the sun, as it has to be."),
     ("jetty.jpg", "The jetty", "The last boat leaves at five."),
+)
+
+#: The slides of the slideshow on The Island.
+SIX = (
+    ("island-dawn.jpg", "The island at dawn"),
+    ("ferry-bow.jpg", "The launch comes in"),
+    ("signal-flags.jpg", "Flags for the first boat"),
+    ("fog.jpg", "Fog, and a bell"),
+    ("harbour-steps.jpg", "The harbour steps"),
+    ("jetty.jpg", "The last boat has left"),
+)
+
+#: What stands beside text on Visit.
+WAITING = (
+    (
+        "keepers-cottage.jpg",
+        "In the cottage",
+        "The stove is lit from October to April. Tea is on the shelf, the tin beside it is for what"
+        " you think it is worth.",
+    ),
+    (
+        "jetty.jpg",
+        "On the jetty",
+        "The boat is seen a quarter of an hour before it lands. Stand behind the bollard.",
+    ),
+    (
+        "harbour-steps.jpg",
+        "On the steps",
+        "Out of the wind, and in the sun until three. The lowest four are under water at high tide.",
+    ),
+)
+
+#: The cuts of the logo, the fullest first, and the height of their smallest lettering in percent.
+CUTS = (
+    ("tern-point-full.svg", 17.0),
+    ("tern-point-short.svg", 55.0),
+    ("tern-point-stacked.svg", 18.0),
+    ("tern-point-symbol.svg", None),
 )
 
 #: A frame that the whole site can use.

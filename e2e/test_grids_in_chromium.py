@@ -2,26 +2,15 @@
 
 from __future__ import annotations
 
-import numpy as np
 import pytest
-from conftest import Shelf
+from delivered import BOXES, WIDTHS, made, put, span_at
 from selectolax.lexbor import LexborHTMLParser
 from skypane import model as m
 from skypane.files.renditions import renditions
-from skypane.layouts import begun
-from skypane.markup.css import css_lines
-from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
-from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
 from skypane.picks import Environment, pick
-from skypane.shown.plan import Plan, plan
-from skypane.words.faces import FACES
 
-#: 40 widths, both ends of every span among them.
-WIDTHS = sorted(
-    {320, 599, 600, 1023, 1024, 1599, 1600, 2560} | set(np.geomspace(320, 2560, 33).astype(int))
-)
 #: Of cameras and phones, a panorama, a tall strip, a square.
 SIZES = [
     (6000, 4000),
@@ -64,70 +53,36 @@ LAYOUTS: dict[str, dict[str, dict[str, object]]] = {
         "A": {"arranged": "rows", "share_percent": 38, "margin_px": 0},
     },
 }
-BOXES = """() => {
-  const grid = document.querySelector('.nine').getBoundingClientRect();
-  return [...document.querySelectorAll('.nine picture')].map((e) => {
-    const r = e.getBoundingClientRect();
-    return [r.left - grid.left, r.top - grid.top, r.width, r.height];
-  });
-}"""
 
 
-def nine(layout: dict, **values: object) -> m.Placement:
-    parts = tuple(
-        m.Part(treatments={"D": m.Treatment(original=i)}, item=ITEMS.get(i)) for i in ORIGINALS
-    )
-    made = begun("grid", m.Site(), m.Placement(name="Nine", parts=parts))
-    return made.model_copy(update={"layout": layout, **values})
-
-
-def put(shelf: Shelf, placement: m.Placement, site: m.Site | None = None) -> tuple[Plan, str]:
-    found = plan(site or m.Site(), placement, ORIGINALS)
-    css = text_of((*font_lines([found]), *css_lines(found)))
-    html = page_html("Nine", [text_of(placement_lines(found, renditions(found)))])
-    shelf.put("/picture.css", css, "text/css")
-    for file in (f for face in FACES.values() for f in face.files):
-        shelf.put(f"/fonts/{file.name}", file.path.read_bytes(), "font/woff2")
-    return found, shelf.put("/nine.html", html, "text/html")
+def nine(layout: dict) -> m.Placement:
+    return made("grid", ORIGINALS, layout, ITEMS)
 
 
 @pytest.mark.parametrize("name", LAYOUTS)
 def test_the_browser_lays_cells_out_as_computed(browser, shelf, name):
     """Every frame within 0.5 px at 40 widths, and the page never scrolls sideways."""
-    found, url = put(shelf, nine(LAYOUTS[name]))
+    found, url = put(shelf, nine(LAYOUTS[name]), ORIGINALS)
     page = browser.new_page(viewport={"width": 1280, "height": 800})
     page.goto(url)
     page.evaluate("document.fonts.ready")
     for width in map(int, WIDTHS):
         page.set_viewport_size({"width": width, "height": 800})
         boxes = page.evaluate(BOXES)
-        spans = [
-            next(p for p in part.spans if p.span.first <= width <= p.span.last)
-            for part in found.parts
-        ]
-        i = width - spans[0].span.first
-        for n, (p, box) in enumerate(zip(spans, boxes, strict=True), 1):
+        for n, box in enumerate(boxes):
+            p, i = span_at(found, n, width)
             frame = [float(a[a.shape[0] // 2, i]) for a in (p.frame.x, p.frame.y, p.W, p.H)]
             assert box == pytest.approx(frame, abs=0.5), (width, p.span.letter, n)
         assert page.evaluate("document.documentElement.scrollWidth") <= width, width
     page.close()
 
 
-#: A px, for files that are only asked for.
-PX = bytes.fromhex(
-    "89504e470d0a1a0a0000000d4948445200000001000000010806000000"
-    "1f15c4890000000d49444154789c6360606060000000050001a5f64540"
-    "0000000049454e44ae426082"
-)
-
-
 @pytest.mark.parametrize("name", ["cells", "own ratios"])
 def test_every_picture_takes_the_file_that_was_predicted(browser, shelf, name):
     """The log of requests at 10 viewports is what our own reading of the markup picks."""
-    found, url = put(shelf, nine(LAYOUTS[name]))
+    found, url = put(shelf, nine(LAYOUTS[name]), ORIGINALS)
     markup = text_of(placement_lines(found, renditions(found)))
     pictures = [n.html for n in LexborHTMLParser(markup).css("picture")]
-    shelf.fallback = (PX, "image/png")
     for width in (320, 414, 599, 600, 834, 1023, 1024, 1440, 1600, 2200):
         density = 2 if width % 2 else 1
         page = browser.new_page(

@@ -33,6 +33,7 @@ from skypane.words.caption import (
     TITLE_LINE,
     TITLE_WEIGHT,
     caption_heights,
+    said,
 )
 from skypane.words.faces import FACES
 
@@ -77,9 +78,9 @@ def text_rooms(spot: Spot) -> Floats:
 
 
 def text_heights(item: Item | None, spot: Spot, rooms: Floats) -> Floats:
+    """The height of a text in rooms of these widths, in CSS px."""
     high = caption_heights(item, spot.typeface, values_of(spot), rooms)
-    has_both = item is not None and bool(item.title.strip() and item.text.strip())
-    return high + (UNDER_TITLE_PX if has_both else 0.0)
+    return high + (UNDER_TITLE_PX if all(said(item, values_of(spot))) else 0.0)
 
 
 def is_at_end(v: BesideValues, at: int) -> bool:
@@ -114,8 +115,9 @@ class Beside(Many):
     def word(self, spot: Spot) -> str:
         v = values_of(spot)
         share = f"{number(v.share_percent)} % of the row"
-        said = f"text {'below' if v.stacked == 'above' else 'above'}" if v.is_stacked else share
-        return f"{v.columns} in a row, {said}" if v.columns > 1 else said
+        where = "below" if v.stacked == "above" else "above"
+        text = f"text {where}" if v.is_stacked else share
+        return f"{v.columns} in a row, {text}" if v.columns > 1 else text
 
     def told(self, spot: Spot) -> tuple[str, ...]:
         v, room = values_of(spot), text_rooms(spot)

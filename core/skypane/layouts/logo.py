@@ -12,9 +12,18 @@ from typing import cast
 import numpy as np
 
 from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
-from skypane.model import FixedAim, FixedWidth, LogoValues, Placement, RatioHeight, Site, Treatment
+from skypane.model import (
+    MOST_CUTS,
+    FixedAim,
+    FixedWidth,
+    LogoValues,
+    Placement,
+    RatioHeight,
+    Site,
+    Treatment,
+)
 from skypane.numerals import number, px
-from skypane.treatments import Effective
+from skypane.treatments import Effective, with_values
 from skypane.values import Noun
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
@@ -77,14 +86,15 @@ class Logo(Layout):
     def begin(self, site: Site, placement: Placement) -> Placement:
         """A box of 240 × 80 px, and the original that shows as its first cut."""
         letter = spans_of(site)[-1].letter
-        common = {letter: Treatment(width=FixedWidth(width_px=240), height=RatioHeight(w=3, h=1))}
-        shown = [
-            t.original for t in placement.parts[0].treatments.values() if t.original is not None
-        ]
+        part = placement.parts[0].model_copy(update={"role": None, "item": None})
+        own = part.treatments.get(letter, Treatment())
+        box = Treatment(width=FixedWidth(width_px=240), height=RatioHeight(w=3, h=1))
+        treatments = {**part.treatments, **with_values({letter: own}, letter, box)}
+        shown = (t.original for t in treatments.values() if t.original is not None)
         cuts = [{"original": i, "lettering_percent": None} for i in dict.fromkeys(shown)]
-        held = {**common, **placement.common}
-        layout = {letter: {"cuts": cuts[:5]}} if cuts else {}
-        return placement.model_copy(update={"common": held, "layout": layout})
+        layout = {letter: {"cuts": cuts[:MOST_CUTS]}} if cuts else {}
+        part = part.model_copy(update={"treatments": treatments})
+        return placement.model_copy(update={"parts": (part,), "layout": layout})
 
     def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
         """All of a cut shows, where it is aligned."""

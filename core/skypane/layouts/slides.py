@@ -266,6 +266,8 @@ def _track_css(spot: Spot) -> dict[str, dict[str, str]]:
             "overflow-x": "auto",
             "scroll-snap-type": "x mandatory",
             "scrollbar-width": "none",
+            # nothing in it comes before the controls
+            "isolation": "isolate",
         },
         **{
             f" > [data-slides] > :nth-child({i + 1})": {
@@ -340,6 +342,7 @@ def _controls_css(spot: Spot) -> dict[str, dict[str, str]]:
         " > [data-controls]": {
             "grid-area": "1 / 1" if on else "2 / 1",
             "display": "grid" if n else "none",
+            "align-content": "start",
             "align-items": "start",
             "z-index": "1",
             "pointer-events": "none",

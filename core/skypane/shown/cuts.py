@@ -22,6 +22,12 @@ def cut(said: LogoCut, original: Original) -> Cut:
     return Cut(ratio, share / 100 if share is not None else None)
 
 
+def hidden_cuts(cuts: Sequence[LogoCut]) -> tuple[int, ...]:
+    """The places of the cuts that one without lettering hides."""
+    shares = (c.lettering_percent for c in cuts)
+    return never_shown([Cut(1.0, s / 100 if s is not None else None) for s in shares])
+
+
 def cut_of_span(p: ShownSpan) -> Cut | None:
     """What is said of the cut that a span shows; None where it is none of them."""
     said = next((c for c in values_of(p.spot).cuts if c.original == p.original.id), None)
@@ -32,12 +38,6 @@ def drawn_cut(p: ShownSpan) -> Floats:
     """How wide the cut of a span is drawn, in CSS px, (widths,)."""
     drawn: Floats = p.drawn_cut_width.min(axis=0)
     return drawn
-
-
-def hidden_cuts(cuts: Sequence[LogoCut]) -> tuple[int, ...]:
-    """The places of the cuts that one without lettering hides."""
-    shares = (c.lettering_percent for c in cuts)
-    return never_shown([Cut(1.0, s / 100 if s is not None else None) for s in shares])
 
 
 class Called(NamedTuple):

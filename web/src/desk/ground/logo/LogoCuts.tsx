@@ -1,5 +1,5 @@
 /** The cuts of a logo, the fullest first: down to which width each can be read, and where it is called for. */
-import { Button } from "@mantine/core";
+import { Button, VisuallyHidden } from "@mantine/core";
 import type { LogoValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
@@ -35,11 +35,11 @@ export function LogoCuts() {
         <thead>
           <tr>
             <th scope="col">Cut, the fullest first</th>
-            <th scope="col">Lettering, of its height</th>
+            <th scope="col">Lettering</th>
             <th scope="col">Readable from</th>
             <th scope="col">Called for</th>
             <th scope="col">
-              <span className="sr-only">Order</span>
+              <VisuallyHidden>Order</VisuallyHidden>
             </th>
           </tr>
         </thead>
@@ -57,7 +57,7 @@ export function LogoCuts() {
                 <td>
                   <NumberField
                     label={`Height of the lettering of ${name}, 0 for none`}
-                    unit={cut.lettering_percent ? "%" : "% none"}
+                    unit={cut.lettering_percent ? "% high" : "% none"}
                     value={cut.lettering_percent ?? 0}
                     set={(v) =>
                       put(
