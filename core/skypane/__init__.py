@@ -22,15 +22,16 @@ from skypane.handover import Asked, AskedPage, FileFacts, asked_for, blueprint, 
 from skypane.layouts import Layout, begun, kinds
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.named import named_from, parted, using
+from skypane.paged import page_held, page_respanned
 from skypane.picks import Environment, pick, reach, read_markup
 from skypane.proof import predict
-from skypane.reading import Moving, Reading, read, read_moving
+from skypane.reading import Moving, PageReading, Reading, read, read_moving, read_page
 from skypane.replacing import after_replacing, has_same_ratio, no_longer_fits
 from skypane.shown.keeps import failing
 from skypane.shown.plan import Plan, ShownSpan, SpanPlan, plan
 from skypane.shown.safe import SafeArea, safe_area_of
 from skypane.strip import StripFrame, strip_frame, strip_of
-from skypane.treatments import check_frames, resolve, showing
+from skypane.treatments import check_frames, resolve, seen_in, showing
 
 __all__ = [
     "Advice",
@@ -43,6 +44,7 @@ __all__ = [
     "Layout",
     "Moving",
     "Original",
+    "PageReading",
     "Part",
     "Placement",
     "Plan",
@@ -75,6 +77,8 @@ __all__ = [
     "kinds",
     "named_from",
     "no_longer_fits",
+    "page_held",
+    "page_respanned",
     "parted",
     "pick",
     "picture",
@@ -84,11 +88,13 @@ __all__ = [
     "read",
     "read_markup",
     "read_moving",
+    "read_page",
     "renditions",
     "resolve",
     "respan",
     "respanned",
     "safe_area_of",
+    "seen_in",
     "showing",
     "strip_frame",
     "strip_of",

@@ -26,7 +26,9 @@ from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.slides import SCRIPT, needs_script, script_text
-from skypane.model import Effort, Original, Placement, Rendition, Site
+from skypane.markup.whole import page_css, wrapped
+from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
+from skypane.paged import page_held
 from skypane.shown.plan import Plan, plan
 from skypane.values import Noun
 from skypane.words.faces import FACES
@@ -37,8 +39,11 @@ SHEET = "pictures.css"
 
 
 class AskedPage(Noun):
+    """A page. `layout` names placements by their place here."""
+
     title: str = ""
     placements: tuple[Placement, ...]
+    layout: PageLayout = Field(default_factory=dict)
 
 
 class Asked(Noun):
@@ -55,7 +60,12 @@ class Asked(Noun):
 
     @property
     def placements(self) -> tuple[Placement, ...]:
-        return tuple(p for page in self.pages for p in page.placements)
+        """Each once, wherever it is shown."""
+        found: list[Placement] = []
+        for p in (p for page in self.pages for p in page.placements):
+            if not any(p.called == other.called and p == other for other in found):
+                found.append(p)
+        return tuple(found)
 
     @property
     def name(self) -> str:
@@ -199,18 +209,25 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     names = unique(identifier(page.title, "page") for page in asked.pages)
     shown = []
     for name, page in zip(names, asked.pages, strict=True):
-        mine = [snippets[p.called] for p in page.placements if p.called in snippets]
-        if mine:
+        mine = [snippets.get(p.called, "") for p in page.placements]
+        if any(mine):
             script = SCRIPT if any(p.called in moving for p in page.placements) else None
             title = page.title or asked.name
-            out[f"{name}.html"] = page_html(title, mine, stylesheet=SHEET, script=script)
+            held = page_held(asked.site, page.layout, len(mine))
+            whole = wrapped(held, mine)
+            # a page's own order and head stand in its own sheet
+            own = text_of(page_css(asked.site, held))
+            mine_css = {f"page-{name}.css": own} if own else {}
+            out |= mine_css
+            sheets_ = (SHEET, *mine_css)
+            out[f"{name}.html"] = page_html(title, whole, stylesheets=sheets_, script=script)
             shown.append((name, page.title))
     if "index" not in names:
         links = [
             f'<p><a href="{name}.html">{html.escape(title or name)}</a></p>\n'
             for name, title in shown
         ]
-        out["index.html"] = page_html(asked.name, links, stylesheet=SHEET)
+        out["index.html"] = page_html(asked.name, links, stylesheets=(SHEET,))
     out[SHEET] = fonts + "".join(sheets.values())
     out |= {f"snippets/{called}.html": snippet for called, snippet in snippets.items()}
     return out

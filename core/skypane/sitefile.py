@@ -7,17 +7,17 @@ picture each is, by its name and by the SHA-256 of its bytes.
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Mapping
 from typing import Annotated, Any, Literal
 
-from pydantic import Field, ValidationError
+from pydantic import Field, ValidationError, model_validator
 
 from skypane.errors import SkyPaneError, say
 from skypane.handover import Asked, AskedPage
-from skypane.model import Original, Placement, Site, Treatment, Treatments
+from skypane.model import Original, PageLayout, Placement, Site, Treatment, Treatments
 from skypane.model.stored import VERSION, lifted
 from skypane.numerals import whole
-from skypane.treatments import own_values
+from skypane.treatments import own_values, with_cuts
 from skypane.values import Noun
 
 MOST_BYTES = 50_000_000
@@ -34,6 +34,10 @@ class BadSiteFile(SkyPaneError):
 class FilePage(Noun):
     title: Annotated[str, Field(min_length=1, max_length=80)]
     placements: Annotated[tuple[Placement, ...], Field(max_length=5000)] = ()
+    # what else shows here: pages and placements of theirs by their place in the file, from 0
+    also: Annotated[tuple[tuple[int, int], ...], Field(max_length=5000)] = ()
+    # names placements by their place here, those of `also` after its own
+    layout: PageLayout = Field(default_factory=dict)
 
 
 class FileOriginal(Original):
@@ -50,16 +54,29 @@ class SiteFile(Noun):
     pages: Annotated[tuple[FilePage, ...], Field(max_length=1000)] = ()
     originals: Annotated[tuple[FileOriginal, ...], Field(max_length=20_000)] = ()
 
+    @model_validator(mode="after")
+    def _homes_are_there(self) -> SiteFile:
+        for page in self.pages:
+            for i, n in page.also:
+                if not (0 <= i < len(self.pages) and 0 <= n < len(self.pages[i].placements)):
+                    raise ValueError(
+                        f"{page.title} shows placement {n} of page {i}, and there is none."
+                    )
+        return self
+
     def asked(self) -> Asked:
         """A run of the whole site."""
+        own = [
+            tuple(p.model_copy(update={"page": page.title}) for p in page.placements)
+            for page in self.pages
+        ]
         pages = tuple(
             AskedPage(
                 title=page.title,
-                placements=tuple(
-                    p.model_copy(update={"page": page.title}) for p in page.placements
-                ),
+                placements=(*mine, *(own[i][n] for i, n in page.also)),
+                layout=page.layout,
             )
-            for page in self.pages
+            for page, mine in zip(self.pages, own, strict=True)
         )
         originals = tuple(
             Original(**{f: getattr(o, f) for f in Original.model_fields}) for o in self.originals
@@ -72,7 +89,7 @@ class SiteFile(Noun):
 def site_file(
     name: str,
     site: Site,
-    pages: Iterable[tuple[str, Sequence[Placement]]],
+    pages: Iterable[FilePage],
     originals: Iterable[Original],
 ) -> SiteFile:
     """A site as a file. Originals are numbered from 1 in the order in which they are given; files
@@ -86,13 +103,14 @@ def site_file(
         taken.add(file.lower())
         files.append(FileOriginal(**{**dict(o), "id": number, "file": file}))
     told = tuple(
-        FilePage(
-            title=title,
-            placements=tuple(
-                renumbered(p, numbers).model_copy(update={"page": ""}) for p in placements
-            ),
+        page.model_copy(
+            update={
+                "placements": tuple(
+                    renumbered(p, numbers).model_copy(update={"page": ""}) for p in page.placements
+                )
+            }
         )
-        for title, placements in pages
+        for page in pages
     )
     return SiteFile(name=name, site=site, pages=told, originals=tuple(files))
 
@@ -132,7 +150,13 @@ def renumbered(placement: Placement, numbers: Mapping[int, int]) -> Placement:
         return out
 
     parts = tuple(p.model_copy(update={"treatments": one(p.treatments)}) for p in placement.parts)
-    return placement.model_copy(update={"parts": parts, "common": one(placement.common)})
+    shown = placement.model_copy(update={"parts": parts, "common": one(placement.common)})
+    try:
+        return with_cuts(shown, numbers)
+    except (KeyError, TypeError):
+        raise BadSiteFile(
+            f"A cut of {placement.name} is not among the originals.", field="originals"
+        ) from None
 
 
 def text_of_site(found: SiteFile) -> str:

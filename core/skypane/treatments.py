@@ -3,7 +3,7 @@ in each span from the site's named frame to the placement, and from there to its
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
 
@@ -259,3 +259,43 @@ def showing(placement: Placement, original: int) -> Placement:
         for part in placement.parts
     )
     return placement.model_copy(update={"parts": parts, "common": shown(placement.common)})
+
+
+def seen_in(site: Site, placement: Placement, letter: str, shows: bool) -> Placement:
+    """The placement shown or not shown in one span, and in no other one otherwise than before. What
+    is shown again shows its picture."""
+    letters = [s.letter for s in spans_of(site)]
+    narrower = letters[: letters.index(letter)][-1:]
+    resolved = resolve(site, placement)
+    parts = []
+    for part, held in zip(placement.parts, resolved, strict=True):
+        treatments = part.treatments
+        for other in narrower:
+            own = treatments.get(other)
+            if own is None or own.show is None:
+                was = Treatment(show=held[other].effective.show)
+                treatments = with_values(treatments, other, was)
+        now: Shows = "nothing"
+        if shows:
+            now = (
+                "picture"
+                if held[letter].effective.show == "nothing"
+                else held[letter].effective.show
+            )
+        treatments = with_values(treatments, letter, Treatment(show=now))
+        parts.append(part.model_copy(update={"treatments": treatments}))
+    return placement.model_copy(update={"parts": tuple(parts)})
+
+
+def with_cuts(placement: Placement, numbers: Mapping[int, int]) -> Placement:
+    """The placement with the originals that values of its kind name as cuts under other numbers.
+    Raises KeyError or TypeError for one that has none."""
+
+    def told(values: dict[str, Any]) -> dict[str, Any]:
+        cuts = values.get("cuts")
+        if not isinstance(cuts, list):
+            return values
+        return {**values, "cuts": [{**c, "original": numbers[c["original"]]} for c in cuts]}
+
+    layout = {letter: told(values) for letter, values in placement.layout.items()}
+    return placement.model_copy(update={"layout": layout})

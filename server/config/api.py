@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from doors.archives import router as archives
 from doors.originals import router as originals
+from doors.pages import router as pages_on_screen
 from doors.people import router as people
 from doors.readings import router as readings
 from doors.sites import router as site_doors
@@ -78,6 +79,7 @@ problems.install(api)
 api.add_router("", accounts, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", site_doors, tags=["sites"])
+api.add_router("", pages_on_screen, tags=["pages"])
 api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
 api.add_router("", people, tags=["people"])

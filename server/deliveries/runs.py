@@ -12,7 +12,7 @@ from typing import Any, NamedTuple
 from config.db import in_one_go, locked_one
 from django.core.files.storage import default_storage
 from originals.models import Original
-from placements.models import Placement, originals_in, placements_of, stems_of
+from placements.models import Placement, layout_by_place, on_page, originals_in, stems_of
 from sites.models import Page, Site
 from skypane import model
 from skypane.comparing import why_made
@@ -42,31 +42,39 @@ class Target(NamedTuple):
         return cls(delivery.site, delivery.page, delivery.placement)
 
 
+def _asked_pages(target: Target) -> list[tuple[Page, list[Placement]]]:
+    """The pages of a target that show anything, with what is asked for of them."""
+    if target.placement is not None:
+        row = Placement.objects.select_related("page").get(id=target.placement.id)
+        return [(row.page, [row])]
+    pages = [target.page] if target.page else list(target.site.pages.all())
+    found = [(page, on_page(page)) for page in pages]
+    return [(page, rows) for page, rows in found if rows]
+
+
 def _asked_now(target: Target, effort: model.Effort = "thorough") -> Asked:
     """What would be asked for as everything is saved now."""
     site, called = target.site, stems_of(target.site)
-    rows = [
-        row
-        for row in placements_of(site)
-        if target.placement in (None, row) and target.page in (None, row.page)
-    ]
-    pages: dict[Page, list[model.Placement]] = {}
-    for row in rows:
-        told = {"stem": called[row.id], "page": row.page.title}
-        noun = row.as_noun().model_copy(update=told)
-        pages.setdefault(row.page, []).append(noun)
+    pages: list[AskedPage] = []
+    for page, rows in _asked_pages(target):
+        nouns = [
+            row.as_noun().model_copy(update={"stem": called[row.id], "page": row.page.title})
+            for row in rows
+        ]
+        layout = {} if target.placement else layout_by_place(page, rows)
+        pages.append(AskedPage(title=page.title, placements=tuple(nouns), layout=layout))
     title = {
-        Delivery.Scope.PLACEMENT: lambda: pages[rows[0].page][0].name,
+        Delivery.Scope.PLACEMENT: lambda: pages[0].placements[0].name,
         Delivery.Scope.PAGE: lambda: target.page.title if target.page else "",
         Delivery.Scope.SITE: lambda: site.name,
     }[target.scope]()
-    nouns = [n for mine in pages.values() for n in mine]
+    nouns = [n for page in pages for n in page.placements]
     return Asked(
         scope=target.scope.value,
         effort=effort,
         title=title,
         site=site.as_noun(),
-        pages=tuple(AskedPage(title=p.title, placements=tuple(m)) for p, m in pages.items()),
+        pages=tuple(pages),
         originals=tuple(originals_in(site, nouns).values()),
     )
 

@@ -17,11 +17,19 @@ from ninja import File, Router, Status, UploadedFile
 from originals.intake import take_in_path
 from originals.models import Original
 from placements.history import begin
-from placements.models import Placement, placements_of, stems_of
+from placements.models import (
+    Home,
+    Placement,
+    layout_by_place,
+    on_page,
+    placements_of,
+    stems_of,
+    stored_layout,
+)
 from sites.access import site_for
 from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteOut, site_out
-from skypane import check_frames, model, plan
+from skypane import check_frames, plan
 from skypane.archives import BadArchive, opened
 from skypane.errors import InvalidPlan
 from skypane.identifiers import identifier
@@ -29,6 +37,7 @@ from skypane.sitefile import (
     MOST_BYTES,
     ORIGINALS,
     FileOriginal,
+    FilePage,
     SiteFile,
     read_site_file,
     renumbered,
@@ -43,13 +52,24 @@ SITE = "site.json"
 
 def _file_of(site: Site) -> tuple[SiteFile, list[Original]]:
     called = stems_of(site)
-    pages: dict[int, list[model.Placement]] = {}
+    pages = list(site.pages.all())
+    own: dict[int, list[Placement]] = {page.id: [] for page in pages}
     for row in placements_of(site):
-        noun = row.as_noun().model_copy(update={"stem": called[row.id]})
-        pages.setdefault(row.page_id, []).append(noun)
+        own[row.page_id].append(row)
+    place = {row.id: (i, n) for i, page in enumerate(pages) for n, row in enumerate(own[page.id])}
+    told = [
+        FilePage(
+            title=page.title,
+            placements=tuple(
+                row.as_noun().model_copy(update={"stem": called[row.id]}) for row in own[page.id]
+            ),
+            also=tuple(place[row.id] for row in on_page(page) if row.page_id != page.id),
+            layout=layout_by_place(page, on_page(page)),
+        )
+        for page in pages
+    ]
     rows = list(Original.objects.filter(site=site).order_by("id"))
-    titles = [(p.title, pages.get(p.id, [])) for p in site.pages.all()]
-    found = site_file(site.name, site.as_noun(), titles, [o.as_noun() for o in rows])
+    found = site_file(site.name, site.as_noun(), told, [o.as_noun() for o in rows])
     return found, rows
 
 
@@ -155,13 +175,23 @@ def _made(request: HttpRequest, found: SiteFile, paths: dict[int, Path]) -> Site
     site = Site.objects.create(name=found.name, plan=found.site.model_dump(mode="json"))
     Membership.objects.create(site=site, user=request.user, role=Role.OWNER)
     numbers = {o.id: _brought(site, o, paths[o.id]).id for o in found.originals}
+    rows: list[list[Placement]] = []
+    pages: list[Page] = []
     for position, page in enumerate(found.pages, 1):
         row = Page.objects.create(site=site, title=page.title, position=position)
+        pages.append(row)
+        rows.append([])
         for n, placement in enumerate(page.placements, 1):
             noun = renumbered(placement, numbers).model_copy(update={"stem": None, "page": ""})
             made = Placement(page=row, position=n, revision=0)
             made.keep(noun)
             begin(made)
+            rows[-1].append(made)
+    for page, row, own in zip(found.pages, pages, rows, strict=True):
+        also = [rows[i][n] for i, n in page.also]
+        Home.objects.bulk_create([Home(page=row, placement=p) for p in also])
+        row.layout = stored_layout(page.layout, [*own, *also])
+        row.save(update_fields=["layout"])
     return site
 
 

@@ -106,6 +106,7 @@ class PlacementRow(Schema):
     name: str
     kind: str
     parts: int
+    also_on: list[int]  # further pages that it shows on
     strip: list[StripFrameOut]
     findings: list[model.Finding]
     error: str | None
@@ -154,6 +155,7 @@ def _row(
         name=noun.name,
         kind=noun.kind,
         parts=len(noun.parts),
+        also_on=[home.page_id for home in row.homes.all()],
         # a placement of several parts is known by its first
         strip=[strip_frame_out(p) for p in computed.parts[0].spans] if is_known else [],
         findings=findings,

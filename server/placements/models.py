@@ -3,7 +3,7 @@ and their history."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
 from config.db import locked
@@ -14,7 +14,17 @@ from django.db.models.fields.json import KeyTextTransform
 from originals.copies import copies_of
 from originals.models import Original
 from sites.models import Page, Site
-from skypane import InvalidPlan, Plan, failing, findings_of, model, parted, plan, respan
+from skypane import (
+    InvalidPlan,
+    Plan,
+    failing,
+    findings_of,
+    model,
+    page_respanned,
+    parted,
+    plan,
+    respan,
+)
 from skypane.files.names import stems
 from skypane.widths.spans import spans_of
 
@@ -41,6 +51,19 @@ class Placement(models.Model):
         self.save(update_fields=["body", "revision", "at", "changed"] if self.pk else None)
 
 
+class Home(models.Model):
+    """A further page on which a placement shows, beside the one that it belongs to."""
+
+    page = models.ForeignKey(Page, on_delete=models.CASCADE, related_name="homes")
+    placement = models.ForeignKey(Placement, on_delete=models.CASCADE, related_name="homes")
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [
+            models.UniqueConstraint(fields=["page", "placement"], name="one_home_per_page")
+        ]
+
+
 class Version(models.Model):
     """One version of a placement's history: how it and the looks of its originals stood, and what
     had changed."""
@@ -62,10 +85,43 @@ class Version(models.Model):
         ]
 
 
+def on_page(page: Page) -> list[Placement]:
+    """What shows on a page in reading order: its own placements, then those that are at home here
+    too."""
+    homes = Home.objects.filter(page=page).select_related("placement__page")
+    own = page.placements.select_related("page").order_by("position", "id")
+    return [*own, *(h.placement for h in homes)]
+
+
+def layout_by_place(page: Page, rows: Sequence[Placement]) -> model.PageLayout:
+    """A page's layout as the core has it: placements by their place among `rows`."""
+    place = {row.id: i for i, row in enumerate(rows)}
+    return {
+        letter: values.model_copy(
+            update={"order": tuple(place[i] for i in values.order if i in place)}
+        )
+        if values.order is not None
+        else values
+        for letter, values in page.as_layout().items()
+    }
+
+
+def stored_layout(layout: model.PageLayout, rows: Sequence[Placement]) -> dict[str, Any]:
+    """The other way: as it is stored."""
+    out = {}
+    for letter, values in layout.items():
+        told = values.model_dump(exclude_none=True)
+        if values.order is not None:
+            told["order"] = [rows[i].id for i in values.order if 0 <= i < len(rows)]
+        out[letter] = told
+    return out
+
+
 def placements_of(site: Site) -> models.QuerySet[Placement]:
     return (
         Placement.objects.filter(page__site=site)
         .select_related("page")
+        .prefetch_related("homes")
         .order_by("page__position", "position", "id")
     )
 
@@ -167,6 +223,10 @@ def carry_all(site: Site, before: model.Site, edited: model.Site, after: model.S
     """Carry every placement, and its history, over to new breakpoints; those whose named frame is
     gone keep its values as their own. `edited` has the named frames of after on the spans of
     before."""
+    for page in (p for p in site.pages.all() if p.layout):
+        moved_layout = page_respanned(before, after, page.as_layout())
+        page.layout = {k: v.model_dump(exclude_none=True) for k, v in moved_layout.items()}
+        page.save(update_fields=["layout"])
     gone = {f.id for f in before.frames} - {f.id for f in after.frames}
     if spans_of(before) == spans_of(after) and not gone:
         return

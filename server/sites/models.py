@@ -60,6 +60,11 @@ class Page(models.Model):
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="pages")
     title = models.CharField(max_length=80)
     position = models.PositiveIntegerField(default=0)
+    # skypane.model.PageLayout; it names placements by their ids
+    layout = NounField(kind="page", default=dict)
 
     class Meta:
         ordering = ["position", "id"]
+
+    def as_layout(self) -> model.PageLayout:
+        return {k: model.PageValues.model_validate(v) for k, v in self.layout.items()}

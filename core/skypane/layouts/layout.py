@@ -27,7 +27,7 @@ from skypane.model import (
 )
 from skypane.treatments import Effective
 from skypane.values import Noun
-from skypane.widths.frames import Floats, Piece, Viewports, viewports_of
+from skypane.widths.frames import Floats, Piece, Viewports, frame_widths, viewports_of
 from skypane.widths.spans import Span
 from skypane.widths.sums import width_sum
 
@@ -144,6 +144,11 @@ class Layout(ABC):
     def word(self, spot: Spot) -> str:
         """How it arranges its parts in a span, in a word; nothing where there is nothing to say."""
         return ""
+
+    def box_widths(self, spot: Spot) -> Floats:
+        """The width of the box around all parts at every width of a span, in CSS px."""
+        e = spot.cells[0].effective
+        return frame_widths(e.width, spot.viewports.widths, spot.container)
 
     def keeps_ratios(self, spot: Spot) -> bool:
         """Whether each part keeps its own ratio in a span, whatever its height rule says."""

@@ -101,6 +101,10 @@ class Logo(Layout):
         aim = FixedAim(x=_ACROSS[cast(LogoValues, values).lies], y=0.5)
         return tuple(replace(e, fit="contain", aim=aim) for e in held)
 
+    def box_widths(self, spot: Spot) -> Floats:
+        widths: Floats = box_of(spot)[0].max(axis=0)
+        return widths
+
     def frame(self, spot: Spot, part: int) -> Frame:
         v, p = values_of(spot), values_of(spot).padding_px
         W, H = box_of(spot)

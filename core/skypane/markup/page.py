@@ -10,11 +10,15 @@ def page_html(
     title: str,
     snippets: Sequence[str],
     *,
-    stylesheet: str = "picture.css",
+    stylesheets: Sequence[str] = ("picture.css",),
     script: str | None = None,
     lang: str = "en",
 ) -> str:
     """A page around placements, in their order. `script` runs once the page has been read."""
+    links = "\n".join(
+        f'    <link rel="stylesheet" href="{html.escape(sheet, quote=True)}">'
+        for sheet in stylesheets
+    )
     run = f"\n    {script_tag(script)}" if script else ""
     lines = [line for snippet in snippets for line in snippet.rstrip("\n").split("\n")]
     body = "\n".join(f"    {line}" for line in lines)
@@ -25,7 +29,7 @@ def page_html(
     <meta name="viewport" content="width=device-width, initial-scale=1">
     <title>{html.escape(title)}</title>
     <style>body {{ margin: 0; }}</style>
-    <link rel="stylesheet" href="{html.escape(stylesheet, quote=True)}">{run}
+{links}{run}
   </head>
   <body>
 {body}

@@ -70,6 +70,7 @@ from skypane.model.original import (
     ImagePx,
     Original,
 )
+from skypane.model.page import MOST_ON_PAGE, PageLayout, PageValues
 from skypane.model.placement import (
     MOST_PARTS,
     Kind,
@@ -123,6 +124,7 @@ __all__ = [
     "MOST_DENSITIES",
     "MOST_FRAMES",
     "MOST_HEIGHTS",
+    "MOST_ON_PAGE",
     "MOST_PARTS",
     "MOST_PX",
     "MOST_RUNGS",
@@ -185,6 +187,8 @@ __all__ = [
     "NoScrim",
     "Noun",
     "Original",
+    "PageLayout",
+    "PageValues",
     "Part",
     "PartIndex",
     "Percent",

@@ -19,9 +19,9 @@ from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
 VERSION = 4
 
-#: What is stored: a site's plan, a placement, the areas of an original, the looks of several by id,
-#: and a delivery's question and answer.
-Kind = Literal["site", "placement", "areas", "looks", "asked", "written"]
+#: What is stored: a site's plan, a placement, a page's layout, the areas of an original, the looks
+#: of several by id, and a delivery's question and answer.
+Kind = Literal["site", "placement", "areas", "looks", "page", "asked", "written"]
 
 
 class TooNew(SkyPaneError):

@@ -493,3 +493,63 @@ class Reading(Moving):
     value_names: dict[str, str]
     findings: tuple[Finding, ...]
     code: Code
+
+
+class OnPage(Noun):
+    """A placement of a page: the letters of the spans in which it shows, or why it cannot be
+    computed."""
+
+    name: str
+    kind: str
+    shows: tuple[str, ...]
+    error: str | None
+
+
+class PageSpan(Noun):
+    """What holds for a page in one span; `own` are the fields that it sets itself, `order` places
+    in the page's placements."""
+
+    letter: str
+    title: str
+    first: int
+    last: int
+    head_px: float
+    head_over: bool
+    order: tuple[int, ...]
+    own: tuple[str, ...]
+
+
+class PageOverflow(Noun):
+    """Widths at which a placement is wider than the page: `by_px` CSS px at the worst of them."""
+
+    placement: int
+    first: int
+    last: int
+    by_px: float
+    at: int
+
+
+class PageWeight(Noun):
+    """Widths at which the pictures of a page have so many bytes, those that load at once so many;
+    None where a file has not been made."""
+
+    first: int
+    last: int
+    bytes_: int | None
+    at_once: int | None
+
+
+class PageReading(Noun):
+    """Everything that is shown of a whole page. `moves`: slides are among it, and the script that
+    goes with them runs."""
+
+    narrowest: int
+    widest: int
+    heights: tuple[ViewportPoint, ...]
+    budget_bytes: int
+    spans: tuple[PageSpan, ...]
+    placements: tuple[OnPage, ...]
+    overflows: tuple[PageOverflow, ...]
+    weights: tuple[PageWeight, ...]
+    pane: Pane
+    moves: bool

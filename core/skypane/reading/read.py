@@ -103,7 +103,7 @@ def read(
     """
     computed = plan(site, placement, originals)
     files = renditions(computed)
-    made, quick = _made(made_bytes, files)
+    made, quick = made_of(made_bytes, files)
     gone = left_out(files, made)
     rows = file_rows(files, made, quick, gone)
     proposed: dict[int, Original] = {}
@@ -157,7 +157,7 @@ def read(
     )
 
 
-def _made(made_bytes: MadeBytes, files: Files) -> tuple[dict[str, int], frozenset[str]]:
+def made_of(made_bytes: MadeBytes, files: Files) -> tuple[dict[str, int], frozenset[str]]:
     """Bytes by key; where there is only a quick file, its bytes, and such keys."""
     all_ = [r for _, mine in files for r in mine]
     looks = {r.key: quick_key(r, group.original.sha256) for group, mine in files for r in mine}

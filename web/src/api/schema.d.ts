@@ -365,6 +365,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page_id}/homes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Give Home
+         * @description Let a placement of another page show on this one too: one placement, changed in one place.
+         */
+        post: operations["doors_pages_give_home"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/homes/{placement_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Home
+         * @description It no longer shows there; where it belongs it stays.
+         */
+        delete: operations["doors_pages_take_home"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/layout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Lay Page Out
+         * @description Set the head of a page per span, and the order in which its placements stand.
+         */
+        put: operations["doors_pages_lay_page_out"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{page_id}/placements": {
         parameters: {
             query?: never;
@@ -376,6 +436,46 @@ export interface paths {
         put?: never;
         /** Make Placement */
         post: operations["placements_api_make_placement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/placements/{placement_id}/spans/{letter}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Show In Span
+         * @description Show a placement in one span, or do not: a step of its history.
+         */
+        put: operations["doors_pages_show_in_span"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Whole Page
+         * @description A page as visitors see it at every width.
+         */
+        get: operations["doors_pages_read_whole_page"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2517,6 +2617,11 @@ export interface components {
             /** Name */
             name: string;
         };
+        /** HomeIn */
+        HomeIn: {
+            /** Placement Id */
+            placement_id: number;
+        };
         /** InvitationIn */
         InvitationIn: {
             /**
@@ -2652,6 +2757,16 @@ export interface components {
             top_px: number;
             /** Waste */
             waste: number;
+        };
+        /**
+         * LayoutIn
+         * @description The layout of a page as it is to be; it names placements by their place.
+         */
+        LayoutIn: {
+            /** Layout */
+            layout: {
+                [key: string]: components["schemas"]["PageValues"];
+            };
         };
         /**
          * LayoutSpan
@@ -3071,6 +3186,21 @@ export interface components {
          */
         Nothing: Record<string, never>;
         /**
+         * OnPage
+         * @description A placement of a page: the letters of the spans in which it shows, or why it cannot be
+         *     computed.
+         */
+        OnPage: {
+            /** Error */
+            error: string | null;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Shows */
+            shows: string[];
+        };
+        /**
          * OriginalChange
          * @description Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said.
          */
@@ -3200,12 +3330,130 @@ export interface components {
             /** Title */
             title: string;
         };
+        /**
+         * PageOnScreen
+         * @description A page with its reading; `ids` are those of its placements, and of those the ones that belong
+         *     to other pages, with the title of theirs. `layout` names placements by their place.
+         */
+        PageOnScreen: {
+            /** From Elsewhere */
+            from_elsewhere: {
+                [key: string]: string;
+            };
+            /** Id */
+            id: number;
+            /** Ids */
+            ids: number[];
+            /** Layout */
+            layout: {
+                [key: string]: components["schemas"]["PageValues"];
+            };
+            reading: components["schemas"]["PageReading"];
+            /** Title */
+            title: string;
+        };
         /** PageOut */
         PageOut: {
             /** Id */
             id: number;
             /** Title */
             title: string;
+        };
+        /**
+         * PageOverflow
+         * @description Widths at which a placement is wider than the page: `by_px` CSS px at the worst of them.
+         */
+        PageOverflow: {
+            /** At */
+            at: number;
+            /** By Px */
+            by_px: number;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Placement */
+            placement: number;
+        };
+        /**
+         * PageReading
+         * @description Everything that is shown of a whole page. `moves`: slides are among it, and the script that
+         *     goes with them runs.
+         */
+        PageReading: {
+            /** Budget Bytes */
+            budget_bytes: number;
+            /** Heights */
+            heights: components["schemas"]["ViewportPoint"][];
+            /** Moves */
+            moves: boolean;
+            /** Narrowest */
+            narrowest: number;
+            /** Overflows */
+            overflows: components["schemas"]["PageOverflow"][];
+            pane: components["schemas"]["Pane"];
+            /** Placements */
+            placements: components["schemas"]["OnPage"][];
+            /** Spans */
+            spans: components["schemas"]["PageSpan"][];
+            /** Weights */
+            weights: components["schemas"]["PageWeight"][];
+            /** Widest */
+            widest: number;
+        };
+        /**
+         * PageSpan
+         * @description What holds for a page in one span; `own` are the fields that it sets itself, `order` places
+         *     in the page's placements.
+         */
+        PageSpan: {
+            /** First */
+            first: number;
+            /** Head Over */
+            head_over: boolean;
+            /** Head Px */
+            head_px: number;
+            /** Last */
+            last: number;
+            /** Letter */
+            letter: string;
+            /** Order */
+            order: number[];
+            /** Own */
+            own: string[];
+            /** Title */
+            title: string;
+        };
+        /**
+         * PageValues
+         * @description What a page sets in one span; handed down from wider spans to narrower ones.
+         *
+         *     `head_px` is how high the page's head is, in CSS px; with `head_over` the first placement slides
+         *     under it, else it stands below. `order` names placements by their place in reading order, from
+         *     0; those it does not name come after.
+         */
+        PageValues: {
+            /** Head Over */
+            head_over?: boolean | null;
+            /** Head Px */
+            head_px?: number | null;
+            /** Order */
+            order?: number[] | null;
+        };
+        /**
+         * PageWeight
+         * @description Widths at which the pictures of a page have so many bytes, those that load at once so many;
+         *     None where a file has not been made.
+         */
+        PageWeight: {
+            /** At Once */
+            at_once: number | null;
+            /** Bytes */
+            bytes_: number | null;
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
         };
         /**
          * Pane
@@ -3454,6 +3702,8 @@ export interface components {
         };
         /** PlacementRow */
         PlacementRow: {
+            /** Also On */
+            also_on: number[];
             /** Error */
             error: string | null;
             /** Findings */
@@ -3861,6 +4111,11 @@ export interface components {
             tag: string;
             /** Text */
             text: string;
+        };
+        /** SeenIn */
+        SeenIn: {
+            /** Shows */
+            shows: boolean;
         };
         /**
          * Session
@@ -6169,6 +6424,151 @@ export interface operations {
             };
         };
     };
+    doors_pages_give_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HomeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOnScreen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_pages_take_home: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+                placement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_pages_lay_page_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayoutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOnScreen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     placements_api_make_placement: {
         parameters: {
             query?: never;
@@ -6191,6 +6591,110 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlacementOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_pages_show_in_span: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+                placement_id: number;
+                letter: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeenIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOnScreen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_pages_read_whole_page: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOnScreen"];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,171 @@
+"""A whole page at a glance: all its placements as one long preview, how high its head is and where
+each stands, what is wider than the page, and what it weighs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+
+import numpy as np
+
+from skypane.errors import InvalidPlan
+from skypane.files.renditions import renditions
+from skypane.markup.css import css_lines
+from skypane.markup.fonts import font_lines
+from skypane.markup.lines import text_of
+from skypane.markup.pane import PreviewUrl, pane_lines
+from skypane.markup.slides import needs_script
+from skypane.markup.whole import page_css, wrapped
+from skypane.model import Original, PageLayout, Placement, Site
+from skypane.paged import PageHeld, page_held
+from skypane.reading.bands import weight_bands
+from skypane.reading.nouns import (
+    OnPage,
+    PageOverflow,
+    PageReading,
+    PageSpan,
+    PageWeight,
+    Pane,
+    ViewportPoint,
+)
+from skypane.reading.read import FONT_URL, MadeBytes, made_of
+from skypane.shown.plan import Plan, plan
+from skypane.widths.frames import Floats
+from skypane.widths.runs import equal_runs
+
+#: What a frame may be wider than its page and still be taken for as wide (CSS px).
+OFF_BY_PX = 0.5
+
+
+def read_page(
+    site: Site,
+    layout: PageLayout,
+    placements: Sequence[Placement],
+    originals: Mapping[int, Original],
+    *,
+    preview: PreviewUrl,
+    made_bytes: MadeBytes = lambda keys: {},
+) -> PageReading:
+    """Everything about a page of placements in reading order. A placement that cannot be computed
+    says why and is left out of the preview. Raises InvalidPlan where the layout speaks of spans
+    that the site does not have."""
+    held = page_held(site, layout, len(placements))
+    plans = [_planned(site, p, originals) for p in placements]
+    good = [p for p in plans if isinstance(p, Plan)]
+    snippets = [text_of(pane_lines(p, preview)) if isinstance(p, Plan) else "" for p in plans]
+    css = [*font_lines(good, FONT_URL)]
+    for computed in good:
+        css += css_lines(computed, whole=True)
+    return PageReading(
+        narrowest=site.narrowest,
+        widest=site.widest,
+        heights=tuple(
+            ViewportPoint(to_px=h.to_px, typical_px=h.typical_px)
+            for h in sorted(site.heights, key=lambda h: h.to_px)
+        ),
+        budget_bytes=site.budget_bytes,
+        spans=tuple(_span(h, layout) for h in held),
+        placements=tuple(_on_page(p, found) for p, found in zip(placements, plans, strict=True)),
+        overflows=tuple(o for i, p in enumerate(plans) if isinstance(p, Plan) for o in _wide(i, p)),
+        weights=_weights(site, plans, made_bytes),
+        pane=Pane(
+            markup="".join(wrapped(held, snippets)),
+            css=text_of((*css, *page_css(site, held))),
+        ),
+        moves=needs_script(good),
+    )
+
+
+def _planned(
+    site: Site, placement: Placement, originals: Mapping[int, Original]
+) -> Plan | InvalidPlan:
+    try:
+        return plan(site, placement, originals)
+    except InvalidPlan as problem:
+        return problem
+
+
+def _span(h: PageHeld, layout: PageLayout) -> PageSpan:
+    own = layout.get(h.span.letter)
+    return PageSpan(
+        letter=h.span.letter,
+        title=h.span.title,
+        first=h.span.first,
+        last=h.span.last,
+        head_px=h.head_px,
+        head_over=h.head_over,
+        order=h.order,
+        own=tuple(own.model_dump(exclude_none=True)) if own else (),
+    )
+
+
+def _on_page(placement: Placement, found: Plan | InvalidPlan) -> OnPage:
+    if isinstance(found, InvalidPlan):
+        return OnPage(name=placement.name, kind=placement.kind, shows=(), error=str(found))
+    shows = tuple(
+        spot.span.letter
+        for spot in found.spots
+        if any(c.effective.show != "nothing" for c in spot.cells)
+    )
+    return OnPage(name=placement.name, kind=placement.kind, shows=shows, error=None)
+
+
+def _wide(index: int, computed: Plan) -> list[PageOverflow]:
+    """The widths at which its box is wider than the page, which then scrolls sideways."""
+    out = []
+    for spot in computed.spots:
+        if all(c.effective.show == "nothing" for c in spot.cells):
+            continue
+        widths = spot.viewports.widths
+        over = computed.layout.box_widths(spot) - widths
+        for a, b in equal_runs(over > OFF_BY_PX):
+            if over[a] > OFF_BY_PX:
+                worst = int(a + over[a:b].argmax())
+                out.append(
+                    PageOverflow(
+                        placement=index,
+                        first=int(widths[a]),
+                        last=int(widths[b - 1]),
+                        by_px=round(float(over[worst]), 1),
+                        at=int(widths[worst]),
+                    )
+                )
+    return out
+
+
+def _weights(
+    site: Site, plans: Sequence[Plan | InvalidPlan], made_bytes: MadeBytes
+) -> tuple[PageWeight, ...]:
+    """Bytes of all pictures at the greatest density, and of those that load at once; None where a
+    file of them has not been made."""
+    widths = np.arange(site.narrowest, site.widest + 1)
+    total, first = np.zeros(len(widths)), np.zeros(len(widths))
+    unknown = np.zeros(len(widths), dtype=bool)
+    for computed in plans:
+        if not isinstance(computed, Plan):
+            continue
+        files = renditions(computed)
+        made, _ = made_of(made_bytes, files)
+        for part in computed.parts:
+            for band in weight_bands(site, part, files, made):
+                sizes = [px for _, px in band.curve.points][::2]
+                for run, size in zip(band.runs, sizes, strict=True):
+                    at = slice(run.first - site.narrowest, run.last - site.narrowest + 1)
+                    total[at] += size
+                    unknown[at] |= run.verdict == "unknown"
+                    first[at] += size if computed.placement.lead else 0
+    return tuple(_weight_runs(widths, total, first, unknown))
+
+
+def _weight_runs(
+    widths: np.ndarray, total: Floats, first: Floats, unknown: np.ndarray
+) -> list[PageWeight]:
+    alike = np.unique(np.stack([total, first, unknown]), axis=1, return_inverse=True)[1]
+    return [
+        PageWeight(
+            first=int(widths[a]),
+            last=int(widths[b - 1]),
+            bytes_=None if unknown[a] else int(total[a]),
+            at_once=None if unknown[a] else int(first[a]),
+        )
+        for a, b in equal_runs(alike.reshape(-1))
+    ]

@@ -1,0 +1,154 @@
+"""Whole pages: read as one long preview, their head and order set, placements shown or not in a
+span, and at home on further pages."""
+
+from __future__ import annotations
+
+from config.bodies import Body
+from config.db import in_one_go, locked, locked_one
+from config.problems import Problem, Refused
+from deliveries.models import bytes_made
+from django.http import Http404, HttpRequest
+from ninja import Router, Schema, Status
+from placements.history import begin, looks_now, record
+from placements.models import (
+    Home,
+    Placement,
+    layout_by_place,
+    on_page,
+    originals_in,
+    stems_of,
+    stored_layout,
+)
+from pydantic import Field
+from sites.access import row_for
+from sites.models import Page
+from skypane import PageReading, model, page_held, read_page, seen_in
+
+from doors.readings import preview
+
+router = Router()
+
+
+class PageOnScreen(Schema):
+    """A page with its reading; `ids` are those of its placements, and of those the ones that belong
+    to other pages, with the title of theirs. `layout` names placements by their place."""
+
+    id: int
+    title: str
+    ids: list[int]
+    from_elsewhere: dict[int, str]
+    layout: model.PageLayout
+    reading: PageReading
+
+
+def _page(request: HttpRequest, page_id: int) -> Page:
+    rows = Page.objects.select_related("site")
+    return row_for(request, rows, "site", page_id)
+
+
+@router.get(
+    "/pages/{int:page_id}/reading", response={200: PageOnScreen, 404: Problem, 422: Problem}
+)
+def read_whole_page(request: HttpRequest, page_id: int) -> PageOnScreen:
+    """A page as visitors see it at every width."""
+    return _on_screen(_page(request, page_id))
+
+
+def _on_screen(page: Page) -> PageOnScreen:
+    rows, called = on_page(page), stems_of(page.site)
+    nouns = [
+        row.as_noun().model_copy(update={"stem": called[row.id], "page": row.page.title})
+        for row in rows
+    ]
+    layout = layout_by_place(page, rows)
+    return PageOnScreen(
+        id=page.id,
+        title=page.title,
+        ids=[row.id for row in rows],
+        from_elsewhere={row.id: row.page.title for row in rows if row.page_id != page.id},
+        layout=layout,
+        reading=read_page(
+            page.site.as_noun(),
+            layout,
+            nouns,
+            originals_in(page.site, nouns),
+            preview=preview,
+            made_bytes=bytes_made,
+        ),
+    )
+
+
+class LayoutIn(Body):
+    """The layout of a page as it is to be; it names placements by their place."""
+
+    layout: model.PageLayout
+
+
+@router.put("/pages/{int:page_id}/layout", response={200: PageOnScreen, 404: Problem, 422: Problem})
+def lay_page_out(request: HttpRequest, page_id: int, payload: LayoutIn) -> PageOnScreen:
+    """Set the head of a page per span, and the order in which its placements stand."""
+    page = _page(request, page_id)
+
+    def lay() -> Page:
+        row = locked_one(Page, page.id)
+        rows = on_page(row)
+        page_held(row.site.as_noun(), payload.layout, len(rows))
+        row.layout = stored_layout(payload.layout, rows)
+        row.save(update_fields=["layout"])
+        return row
+
+    return _on_screen(in_one_go(lay))
+
+
+class SeenIn(Body):
+    shows: bool
+
+
+@router.put(
+    "/pages/{int:page_id}/placements/{int:placement_id}/spans/{letter}",
+    response={200: PageOnScreen, 404: Problem, 422: Problem},
+)
+def show_in_span(
+    request: HttpRequest, page_id: int, placement_id: int, letter: str, payload: SeenIn
+) -> PageOnScreen:
+    """Show a placement in one span, or do not: a step of its history."""
+    page = _page(request, page_id)
+
+    def show() -> None:
+        row = locked(Placement, [placement_id]).get(placement_id)
+        if row is None or row.page.site_id != page.site_id:
+            raise Http404
+        site = page.site.as_noun()
+        if letter not in {h.span.letter for h in page_held(site, {}, 0)}:
+            raise Refused(f"There is no span {letter} in this site.", field="letter")
+        noun = seen_in(site, row.as_noun(), letter, payload.shows)
+        begin(row)
+        what = f"{'Shown' if payload.shows else 'Not shown'} in {letter}"
+        record(row, noun, looks_now(row, noun), request.user, what)
+
+    in_one_go(show)
+    return _on_screen(page)
+
+
+class HomeIn(Body):
+    placement_id: int = Field(ge=1)
+
+
+@router.post("/pages/{int:page_id}/homes", response={200: PageOnScreen, 404: Problem, 422: Problem})
+def give_home(request: HttpRequest, page_id: int, payload: HomeIn) -> PageOnScreen:
+    """Let a placement of another page show on this one too: one placement, changed in one place."""
+    page = _page(request, page_id)
+    row = Placement.objects.filter(id=payload.placement_id, page__site=page.site).first()
+    if row is None:
+        raise Http404
+    if row.page_id == page.id:
+        raise Refused(f"{row.as_noun().name} belongs to {page.title} already.")
+    Home.objects.get_or_create(page=page, placement=row)
+    return _on_screen(page)
+
+
+@router.delete("/pages/{int:page_id}/homes/{int:placement_id}", response={204: None, 404: Problem})
+def take_home(request: HttpRequest, page_id: int, placement_id: int) -> Status[None]:
+    """It no longer shows there; where it belongs it stays."""
+    Home.objects.filter(page=_page(request, page_id), placement=placement_id).delete()
+    return Status(204, None)
