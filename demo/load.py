@@ -21,7 +21,7 @@ from django.contrib.auth import get_user_model  # noqa: E402
 from django.db import transaction  # noqa: E402
 from originals.intake import take_in_path  # noqa: E402
 from originals.models import Original  # noqa: E402
-from placements.models import Placement  # noqa: E402
+from placements.models import Home, Placement, on_page, stored_layout  # noqa: E402
 from sites.models import Membership, Page, Role, Site  # noqa: E402
 from skypane import model as m  # noqa: E402
 
@@ -427,10 +427,30 @@ def load() -> None:
         )
         Membership.objects.create(site=site, user=user, role=Role.OWNER)
         originals = bring(site)
+        pages: dict[str, Page] = {}
         for position, (title, nouns) in enumerate(placements(originals).items(), 1):
-            page = Page.objects.create(site=site, title=title, position=position)
+            pages[title] = Page.objects.create(site=site, title=title, position=position)
             for n, noun in enumerate(nouns, 1):
-                Placement(page=page, position=n, revision=0).keep(noun)
+                Placement(page=pages[title], position=n, revision=0).keep(noun)
+        logo = pages["Visit"].placements.get(position=1)
+        for title in ("Home", "Crossings"):
+            # the logo stands first there too
+            Home.objects.create(page=pages[title], placement=logo)
+            rows = on_page(pages[title])
+            order = (len(rows) - 1, *range(len(rows) - 1))
+            laid_out(pages[title], {"D": m.PageValues(order=order)})
+        laid_out(
+            pages["The Island"],
+            {
+                "D": m.PageValues(head_px=72, head_over=True),
+                "A": m.PageValues(head_px=56, order=(0, 2, 1)),
+            },
+        )
+
+
+def laid_out(page: Page, layout: m.PageLayout) -> None:
+    page.layout = stored_layout(layout, on_page(page))
+    page.save(update_fields=["layout"])
 
 
 if __name__ == "__main__":

@@ -4,6 +4,7 @@ import { useSession } from "./api/queries";
 import { DeliveriesPage } from "./deliveries/DeliveriesPage";
 import { DeskPage } from "./desk/Desk";
 import { OriginalsPage } from "./originals/OriginalsPage";
+import { PageScreen } from "./pages/PageScreen";
 import { WelcomePage } from "./people/WelcomePage";
 import { PlacementsPage } from "./placements/PlacementsPage";
 import { RemediesPage } from "./placements/RemediesPage";
@@ -32,6 +33,7 @@ export function App() {
         <Route path="/" element={<SitesPage />} />
         <Route path="/sites/:siteId" element={<ToPlacements />} />
         <Route path="/sites/:siteId/placements" element={<PlacementsPage />} />
+        <Route path="/sites/:siteId/pages/:pageId" element={<PageScreen />} />
         <Route path="/sites/:siteId/remedies" element={<RemediesPage />} />
         <Route path="/sites/:siteId/originals" element={<OriginalsPage />} />
         <Route path="/sites/:siteId/deliveries" element={<DeliveriesPage />} />

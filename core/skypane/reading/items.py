@@ -25,7 +25,7 @@ from skypane.reading.nouns import (
 from skypane.shown.fit import Picture
 from skypane.shown.keeps import FATES, LOST, SMALL, WHOLE_, Fate, fate_codes, hull
 from skypane.shown.plan import PartPlan, Plan, ShownSpan
-from skypane.values import once
+from skypane.values import NOISE, once
 from skypane.widths.curves import Curve
 from skypane.widths.runs import Run, equal_runs, merged
 
@@ -194,7 +194,7 @@ def _sharpest(plan: Plan, letter: str) -> Sharpest | None:
     box_px = plan.layout.box_width(p.spot, frame_px)
     if box_px is None:
         return None
-    return Sharpest(int(box_px), density, part, round(p.cut.w * p.original.width_px))
+    return Sharpest(int(box_px + NOISE), density, part, round(p.cut.w * p.original.width_px))
 
 
 def _largest(part: PartPlan) -> str:

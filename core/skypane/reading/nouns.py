@@ -529,19 +529,10 @@ class PageOverflow(Noun):
     at: int
 
 
-class PageWeight(Noun):
-    """Widths at which the pictures of a page have so many bytes, those that load at once so many;
-    None where a file has not been made."""
-
-    first: int
-    last: int
-    bytes_: int | None
-    at_once: int | None
-
-
 class PageReading(Noun):
-    """Everything that is shown of a whole page. `moves`: slides are among it, and the script that
-    goes with them runs."""
+    """Everything that is shown of a whole page. `bands`: whether it fits the width of the screen,
+    what its pictures weigh, and those that load at once; `budget_bytes` is that of one picture for
+    each of them. `moves`: slides are among it, and the script that goes with them runs."""
 
     narrowest: int
     widest: int
@@ -550,6 +541,6 @@ class PageReading(Noun):
     spans: tuple[PageSpan, ...]
     placements: tuple[OnPage, ...]
     overflows: tuple[PageOverflow, ...]
-    weights: tuple[PageWeight, ...]
+    bands: tuple[Band, ...]
     pane: Pane
     moves: bool

@@ -13,24 +13,26 @@ from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
+from skypane.markup.picture import loads_at_once
 from skypane.markup.slides import needs_script
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Original, PageLayout, Placement, Site
 from skypane.paged import PageHeld, page_held
 from skypane.reading.bands import weight_bands
 from skypane.reading.nouns import (
+    Band,
     OnPage,
     PageOverflow,
     PageReading,
     PageSpan,
-    PageWeight,
     Pane,
     ViewportPoint,
 )
 from skypane.reading.read import FONT_URL, MadeBytes, made_of
 from skypane.shown.plan import Plan, plan
+from skypane.widths.curves import Curve, simplified
 from skypane.widths.frames import Floats
-from skypane.widths.runs import equal_runs
+from skypane.widths.runs import Run, Verdict, equal_runs, merged, runs_of
 
 #: What a frame may be wider than its page and still be taken for as wide (CSS px).
 OFF_BY_PX = 0.5
@@ -55,6 +57,9 @@ def read_page(
     css = [*font_lines(good, FONT_URL)]
     for computed in good:
         css += css_lines(computed, whole=True)
+    # what one picture may have, for each of them
+    budget = site.budget_bytes * max(1, sum(len(p.parts) for p in good))
+    overflows = tuple(o for i, p in enumerate(plans) if isinstance(p, Plan) for o in _wide(i, p))
     return PageReading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -62,11 +67,11 @@ def read_page(
             ViewportPoint(to_px=h.to_px, typical_px=h.typical_px)
             for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
-        budget_bytes=site.budget_bytes,
+        budget_bytes=budget,
         spans=tuple(_span(h, layout) for h in held),
         placements=tuple(_on_page(p, found) for p, found in zip(placements, plans, strict=True)),
-        overflows=tuple(o for i, p in enumerate(plans) if isinstance(p, Plan) for o in _wide(i, p)),
-        weights=_weights(site, plans, made_bytes),
+        overflows=overflows,
+        bands=(_fits_band(site, overflows), *_weight_bands(site, plans, made_bytes, budget)),
         pane=Pane(
             markup="".join(wrapped(held, snippets)),
             css=text_of((*css, *page_css(site, held))),
@@ -132,40 +137,81 @@ def _wide(index: int, computed: Plan) -> list[PageOverflow]:
     return out
 
 
-def _weights(
-    site: Site, plans: Sequence[Plan | InvalidPlan], made_bytes: MadeBytes
-) -> tuple[PageWeight, ...]:
-    """Bytes of all pictures at the greatest density, and of those that load at once; None where a
-    file of them has not been made."""
+def _fits_band(site: Site, overflows: Sequence[PageOverflow]) -> Band:
+    """Whether the page scrolls sideways, by how many CSS px at the worst placement."""
+    widths = np.arange(site.narrowest, site.widest + 1, dtype=float)
+    over = np.zeros(len(widths))
+    for o in overflows:
+        at = (widths >= o.first) & (widths <= o.last)
+        over[at] = np.maximum(over[at], o.by_px)
+    return Band(
+        kind="fits",
+        name="Fits the page",
+        density=None,
+        runs=merged(runs_of(widths, np.where(over > 0, "grows", "fits"), -over)),
+        curve=simplified(widths, -over, OFF_BY_PX),
+        needed=None,
+    )
+
+
+def _weight_bands(
+    site: Site, plans: Sequence[Plan | InvalidPlan], made_bytes: MadeBytes, budget: int
+) -> tuple[Band, ...]:
+    """Bytes of all pictures at the greatest density, and of those that load at once; unknown where
+    a file of them has not been made."""
     widths = np.arange(site.narrowest, site.widest + 1)
     total, first = np.zeros(len(widths)), np.zeros(len(widths))
-    unknown = np.zeros(len(widths), dtype=bool)
+    unknown = np.zeros((2, len(widths)), dtype=bool)
     for computed in plans:
         if not isinstance(computed, Plan):
             continue
         files = renditions(computed)
         made, _ = made_of(made_bytes, files)
         for part in computed.parts:
+            at_once = loads_at_once(computed, part)
             for band in weight_bands(site, part, files, made):
                 sizes = [px for _, px in band.curve.points][::2]
                 for run, size in zip(band.runs, sizes, strict=True):
                     at = slice(run.first - site.narrowest, run.last - site.narrowest + 1)
                     total[at] += size
-                    unknown[at] |= run.verdict == "unknown"
-                    first[at] += size if computed.placement.lead else 0
-    return tuple(_weight_runs(widths, total, first, unknown))
+                    unknown[0, at] |= run.verdict == "unknown"
+                    if at_once:
+                        first[at] += size
+                        unknown[1, at] |= run.verdict == "unknown"
+    density = site.densities[-1]
+    return (
+        _weight_band(f"Weight at {density:g}x", density, widths, total, unknown[0], budget),
+        _weight_band("Loads at once", density, widths, first, unknown[1], budget),
+    )
 
 
-def _weight_runs(
-    widths: np.ndarray, total: Floats, first: Floats, unknown: np.ndarray
-) -> list[PageWeight]:
-    alike = np.unique(np.stack([total, first, unknown]), axis=1, return_inverse=True)[1]
-    return [
-        PageWeight(
-            first=int(widths[a]),
-            last=int(widths[b - 1]),
-            bytes_=None if unknown[a] else int(total[a]),
-            at_once=None if unknown[a] else int(first[a]),
+def _weight_band(
+    name: str, density: float, widths: np.ndarray, sizes: Floats, unknown: np.ndarray, budget: int
+) -> Band:
+    known = np.where(unknown, -1.0, sizes)
+    runs, points = [], []
+    for a, b in equal_runs(known):
+        ends = (int(widths[a]), int(widths[b - 1]))
+        size = float(known[a])
+        share = round(max(size, 0) / budget, 4)
+        heavy: Verdict = "heavy" if size > budget else "light"
+        runs.append(
+            Run(
+                first=ends[0],
+                last=ends[1],
+                verdict="unknown" if size < 0 else heavy,
+                at_first=share,
+                at_last=share,
+                worst=share,
+                worst_at=ends[0],
+            )
         )
-        for a, b in equal_runs(alike.reshape(-1))
-    ]
+        points += [(w, max(size, 0)) for w in ends]
+    return Band(
+        kind="weight",
+        name=name,
+        density=density,
+        runs=tuple(runs),
+        curve=Curve(points=tuple(points)),
+        needed=None,
+    )

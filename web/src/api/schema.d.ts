@@ -3377,10 +3377,13 @@ export interface components {
         };
         /**
          * PageReading
-         * @description Everything that is shown of a whole page. `moves`: slides are among it, and the script that
+         * @description Everything that is shown of a whole page. `bands`: whether it fits the width of the screen,
+         *     what its pictures weigh, and those that load at once. `moves`: slides are among it, and the script that
          *     goes with them runs.
          */
         PageReading: {
+            /** Bands */
+            bands: components["schemas"]["Band"][];
             /** Budget Bytes */
             budget_bytes: number;
             /** Heights */
@@ -3396,8 +3399,6 @@ export interface components {
             placements: components["schemas"]["OnPage"][];
             /** Spans */
             spans: components["schemas"]["PageSpan"][];
-            /** Weights */
-            weights: components["schemas"]["PageWeight"][];
             /** Widest */
             widest: number;
         };
@@ -3439,21 +3440,6 @@ export interface components {
             head_px?: number | null;
             /** Order */
             order?: number[] | null;
-        };
-        /**
-         * PageWeight
-         * @description Widths at which the pictures of a page have so many bytes, those that load at once so many;
-         *     None where a file has not been made.
-         */
-        PageWeight: {
-            /** At Once */
-            at_once: number | null;
-            /** Bytes */
-            bytes_: number | null;
-            /** First */
-            first: number;
-            /** Last */
-            last: number;
         };
         /**
          * Pane

@@ -4,6 +4,7 @@ import { Dropzone } from "@mantine/dropzone";
 import { useRef } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../api/client";
+import { useChangePage } from "../api/pages";
 import { useRemovePage, useRemovePlacement } from "../api/queries";
 import { percent, plural } from "../ui/format";
 import type { Asking } from "./Ask";
@@ -24,9 +25,10 @@ interface Props {
 export function PageSection({ siteId, page, placements, widest, ask }: Props) {
   const removePage = useRemovePage(siteId);
   const remove = useRemovePlacement(siteId);
+  const changePage = useChangePage(siteId, page.id);
   const openFiles = useRef<() => void>(null);
   const dropped = useDropped(siteId, page.id, widest);
-  const failed = dropped.failed ?? removePage.error?.message ?? remove.error?.message;
+  const failed = dropped.failed ?? removePage.error?.message ?? remove.error?.message ?? changePage.error?.message;
   return (
     <Dropzone
       onDrop={dropped.bring}
@@ -39,7 +41,11 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
     >
       <section className={classes.page} aria-label={page.title}>
         <header>
-          <h2>{page.title}</h2>
+          <h2>
+            <Link to={`/sites/${siteId}/pages/${page.id}`} title="The whole page, as visitors see it">
+              {page.title}
+            </Link>
+          </h2>
           <span className="soft">{plural(placements.length, "placement")}</span>
           <Button variant="subtle" onClick={() => ask({ what: "placement", page: page.id })}>
             + placement
@@ -63,6 +69,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
             <Link to={`/sites/${siteId}/placements/${p.id}/aim`} className={classes.link}>
               <div className={classes.name}>
                 <strong>{p.name}</strong>
+                {p.page_id !== page.id && <span className="soft">of {p.page}</span>}
                 {p.parts > 1 && (
                   <span className="soft">
                     {p.kind} of {p.parts}
@@ -80,7 +87,9 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
               label={`More for ${p.name}`}
               items={[
                 ["Duplicate…", () => ask({ what: "copy", id: p.id, name: p.name })],
-                ["Remove", () => remove.mutate(p.id)],
+                p.page_id === page.id
+                  ? ["Remove", () => remove.mutate(p.id)]
+                  : ["Not on this page", () => changePage.mutate({ what: "leave", placement: p.id })],
               ]}
             />
           </div>

@@ -1,0 +1,181 @@
+"""A logo in cuts that differ with the width. The rules of one cut are in test_galleries."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from skypane import findings_of
+from skypane import model as m
+from skypane.changes import Version, differences
+from skypane.errors import InvalidPlan
+from skypane.files.renditions import renditions
+from skypane.layouts import begun
+from skypane.reading import read
+from skypane.shown.plan import plan
+from skypane.sitefile import BadSiteFile, FilePage, renumbered, site_file
+from skypane.words.copies import Copies
+
+SITE = m.Site()
+
+
+def cut(i, w, h, **values):
+    return m.Original(
+        id=i,
+        name=f"{i}.svg",
+        width_px=w,
+        height_px=h,
+        sha256=str(i),
+        alt="TP",
+        vector=True,
+        **values,
+    )
+
+
+ORIGINALS = {1: cut(1, 625, 150), 2: cut(2, 263, 416), 3: cut(3, 128, 128)}
+CUTS = [
+    {"original": 1, "lettering_percent": 20},
+    {"original": 2, "lettering_percent": 18},
+    {"original": 3, "lettering_percent": None},
+]
+
+
+def logo(shows=None, cuts=CUTS, width=None, **values):
+    box = {
+        "width": width or m.ShareWidth(percent=20),
+        "height": m.RatioHeight(w=1, h=1),
+    }
+    shows = shows or {"D": 1}
+    treatments = {k: m.Treatment(original=i, **(box if k == "D" else {})) for k, i in shows.items()}
+    layout = {"D": {"cuts": cuts, **values}}
+    return m.Placement(
+        name="Mark", kind="logo", layout=layout, parts=(m.Part(treatments=treatments),)
+    )
+
+
+def planned(placement):
+    return plan(SITE, placement, ORIGINALS)
+
+
+def rules_of(placement):
+    return {f.rule for f in findings_of(planned(placement))}
+
+
+@given(
+    percent=st.floats(5, 100),
+    padding=st.floats(0, 5),
+    lies=st.sampled_from(["start", "centre", "end"]),
+    drawn=st.sampled_from(["fitted", "natural"]),
+    of=st.sampled_from([1, 2, 3]),
+)
+def test_no_cut_is_cut_off_and_nothing_is_wider_than_the_page(percent, padding, lies, drawn, of):
+    made = logo(
+        {"D": of}, width=m.ShareWidth(percent=percent), padding_px=padding, lies=lies, drawn=drawn
+    )
+    for p in planned(made).parts[0].shown:
+        assert p.outline == m.Rect(x=0, y=0, w=1, h=1)
+        assert p.shown.x0.max() == 0
+        assert (p.drawn_cut_width <= p.W + 1e-6).all()
+        assert (p.frame.x + p.W <= p.viewport_w + 1e-6).all()
+        if drawn == "natural":
+            assert p.drawn_cut_width.max() <= ORIGINALS[of].width_px + 1e-6
+
+
+def test_a_fixed_box_is_never_wider_than_the_page():
+    made = logo(width=m.FixedWidth(width_px=900))
+    assert planned(made).parts[0].of("A").W.max() == 599
+    assert "wider-than-page" not in rules_of(made)
+
+
+def test_lettering_that_cannot_be_read_is_found_with_its_px():
+    """625 × 150 with lettering of a fifth of its height is read from 11·(625/150)/0.2 = 229.2 px
+    (worked from the rule); a box of 20 % has as much from 1146 px of page."""
+    made = logo()
+    found = {f.spans: f.sentence for f in findings_of(planned(made)) if f.rule == "lettering-small"}
+    assert set(found) == {("A",), ("B",), ("C",)}
+    assert "from 1024 to 1145 px" in found["C",]
+    assert "drawn 205 px wide and can be read from 229 px" in found["C",]
+    assert "lettering-small" not in rules_of(logo({"D": 1, "C": 3}))
+
+
+def test_what_every_width_calls_for_and_the_breakpoints_for_it():
+    reading = read(SITE, logo(), ORIGINALS).logo
+    # 2 is drawn as high as the box: readable from 11/0.18 = 61.1 px, 306 px of page: at any width
+    assert [(r.first, r.last, r.cut) for r in reading.called_for] == [
+        (320, 1145, 1),
+        (1146, 2560, 0),
+    ]
+    assert reading.breaks == (1145,)
+    assert reading.spans == {"A": 2, "B": 2, "C": 2, "D": 1}
+    assert [c.shows for c in reading.cuts] == [((1146, 2560),), ((320, 1145),), ()]
+    assert reading.band.name == "Lettering readable"
+
+
+def test_a_cut_without_lettering_hides_what_comes_after_it():
+    cuts = [CUTS[2], *CUTS[:2]]
+    made = logo(cuts=cuts)
+    (found,) = [f for f in findings_of(planned(made)) if f.rule == "cut-hides-others"]
+    assert found.sentence == "Cut 1 has no lettering and hides the 2 after it."
+    assert "cut-hides-others" not in rules_of(logo())
+
+
+def test_bad_cuts_are_refused_in_words():
+    with pytest.raises(InvalidPlan, match="One picture stands for two cuts"):
+        planned(logo(cuts=[CUTS[0], CUTS[0]]))
+    with pytest.raises(InvalidPlan, match="5"):
+        planned(logo(cuts=[{"original": i} for i in range(1, 7)]))
+    with pytest.raises(InvalidPlan, match=r"padding of 400 px .* nothing is left"):
+        planned(logo(padding_px=400))
+
+
+def test_cuts_whose_original_is_gone_are_passed_over():
+    cuts = [*CUTS, {"original": 99, "lettering_percent": 40}]
+    reading = read(SITE, logo(cuts=cuts), ORIGINALS).logo
+    assert [c.original for c in reading.cuts] == [1, 2, 3]
+    assert logo(cuts=cuts).original_ids == {1, 2, 3, 99}
+    assert read(SITE, logo(cuts=[]), ORIGINALS).logo.called_for == ()
+
+
+def test_the_colour_of_its_own_edge_is_sampled():
+    """All of its edge in one colour, and none of it see-through."""
+    import numpy as np
+
+    def copies(colour, alpha):
+        px = np.zeros((20, 40, 4), dtype=np.uint8)
+        px[..., :3], px[..., 3] = colour, alpha
+        px[8:12, 8:30, :3] = 255
+        return Copies(by_width=(px,), alpha=alpha < 255)
+
+    found = read(SITE, logo(), ORIGINALS, pixels=lambda o: copies((20, 48, 63), 255))
+    assert found.logo.edges == {1: "#14303f", 2: "#14303f", 3: "#14303f"}
+    assert read(SITE, logo(), ORIGINALS, pixels=lambda o: copies((0, 0, 0), 0)).logo.edges == {}
+
+
+def test_it_begins_with_what_shows_as_its_first_cut():
+    made = begun(
+        "logo",
+        SITE,
+        m.Placement(name="M", parts=(m.Part(treatments={"D": m.Treatment(original=2)}),)),
+    )
+    assert made.layout["D"]["cuts"] == [{"original": 2, "lettering_percent": None}]
+    assert planned(made).parts[0].of("D").W.max() == 240
+    assert begun("logo", SITE, m.Placement(name="M")).layout == {}
+
+
+def test_an_svg_stays_one_file_for_every_density():
+    names = [r.name for _, mine in renditions(planned(logo({"D": 1, "A": 3}))) for r in mine]
+    assert names == ["mark--a.svg", "mark.svg"]
+
+
+def test_cuts_travel_with_a_site_file():
+    found = site_file(
+        "S", SITE, [FilePage(title="Visit", placements=(logo(),))], ORIGINALS.values()
+    )
+    back = renumbered(found.pages[0].placements[0], {1: 11, 2: 12, 3: 13})
+    assert [c["original"] for c in back.layout["D"]["cuts"]] == [11, 12, 13]
+    with pytest.raises(BadSiteFile, match="A cut of Mark is not among the originals"):
+        renumbered(logo(), {1: 11, 2: 12})
+
+
+def test_changes_of_cuts_are_told():
+    before, after = logo(), logo(cuts=CUTS[:2])
+    said = differences(Version(before, {}), Version(after, {}))
+    assert any("cuts" in s for s in said)

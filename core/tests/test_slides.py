@@ -1,0 +1,259 @@
+"""A slideshow: what it refuses, what it tells, its script and what is wrong with slides."""
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from selectolax.lexbor import LexborHTMLParser
+from skypane import blueprint, findings_of, finish
+from skypane import model as m
+from skypane.errors import InvalidPlan
+from skypane.files.renditions import renditions
+from skypane.galleries.ratio import unlike_most
+from skypane.handover import Asked, AskedPage
+from skypane.layouts import begun
+from skypane.layouts.slides import controls_on, loop_s, stops_of
+from skypane.markup.lines import text_of
+from skypane.markup.picture import placement_lines
+from skypane.markup.slides import MOST_SCRIPT_BYTES, SCRIPT, script_text
+from skypane.reading import read
+from skypane.shown.plan import plan
+
+SITE = m.Site()
+BOAT = m.Area(name="Boat", rect=m.Rect(x=0.4, y=0.7, w=0.3, h=0.28))
+SIZES = [(3200, 1800), (3200, 1800), (6000, 3375), (3200, 1800), (2400, 1800), (2400, 1600)]
+ORIGINALS = {
+    i: m.Original(
+        id=i,
+        name=f"{i} Küste 岬.jpg",
+        width_px=w,
+        height_px=h,
+        sha256=str(i),
+        alt=f"View {i}",
+        areas=(BOAT,) if i == 5 else (),
+    )
+    for i, (w, h) in enumerate(SIZES, 1)
+}
+WIDE = {"D": m.Treatment(height=m.RatioHeight(w=16, h=9))}
+
+
+def slides(layout=None, ids=tuple(ORIGINALS), common=None, **values):
+    parts = tuple(m.Part(treatments={"D": m.Treatment(original=i)}) for i in ids)
+    made = begun("slides", SITE, m.Placement(name="Six views", parts=parts))
+    return made.model_copy(
+        update={"layout": layout or {"D": {}}, "common": common or WIDE, **values}
+    )
+
+
+def planned(placement):
+    return plan(SITE, placement, ORIGINALS)
+
+
+def spot(placement, letter="D"):
+    return next(s for s in planned(placement).spots if s.span.letter == letter)
+
+
+def rules_of(placement):
+    return {f.rule for f in findings_of(planned(placement))}
+
+
+@pytest.mark.parametrize("pause", [0, -1, 0.2])
+def test_a_pause_that_flickers_is_refused_with_the_reason(pause):
+    """Three flashes in a second can harm (WCAG 2.2, 2.3.1)."""
+    with pytest.raises(InvalidPlan, match=r"flickers.*2\.3\.1.*at least 1 s") as refused:
+        planned(slides({"D": {"pause_s": pause}}))
+    assert refused.value.field == "layout.D.pause_s"
+
+
+def test_several_at_a_time_do_not_fade_one_through_the_other():
+    for change, word in (("fade", "cross-fade"), ("zoom", "zoom")):
+        with pytest.raises(InvalidPlan, match=f"to {word}, show one at a time"):
+            planned(slides({"D": {"at_a_time": 3, "change": change}}))
+    assert planned(slides({"D": {"at_a_time": 3, "change": "none"}})).parts
+
+
+def test_gutters_that_leave_no_slide_are_refused_with_the_sum():
+    with pytest.raises(InvalidPlan, match=r"gutters take 4000 px of 320"):
+        planned(slides({"D": {"at_a_time": 11, "gutter_px": 400}}))
+
+
+def test_the_height_of_slides_is_said_for_all():
+    one = m.Part(treatments={"D": m.Treatment(original=1, height=m.RatioHeight(w=1, h=1))})
+    with pytest.raises(InvalidPlan, match="The height of a slideshow is said for all slides"):
+        planned(slides().model_copy(update={"parts": (one,)}))
+
+
+@given(
+    n=st.integers(1, 40),
+    k=st.integers(1, 12),
+    pause=st.floats(1, 600),
+    change=st.floats(0, 5),
+)
+def test_a_loop_stands_still_once_for_every_stop(n, k, pause, change):
+    """Every slide shows in a loop, `k` at a time; each stop lasts a pause and a change."""
+    layout = {"D": {"at_a_time": k, "pause_s": pause, "change_s": change, "by_itself": True}}
+    found = spot(slides(layout, ids=[1] * n))
+    assert stops_of(found) == -(-n // k)
+    assert loop_s(found) == pytest.approx(stops_of(found) * (pause + change))
+
+
+def test_the_length_of_a_loop_is_told_with_its_sum():
+    made = slides(
+        {"D": {"by_itself": True, "pause_s": 5, "change_s": 0.4}, "A": {"change": "none"}}
+    )
+    told = {s.letter: s.told for s in read(SITE, made, ORIGINALS).layout}
+    assert told["D"] == ("A loop takes 32.4 s: 6 × (5 + 0.4 s).",)
+    # what changes at once takes no time for it
+    assert told["A"] == ("A loop takes 30 s: 6 × (5 + 0 s).",)
+
+
+def test_slides_of_unlike_ratio_are_found_and_named():
+    natural = {"D": m.Treatment(height=m.NaturalHeight())}
+    made = slides(common=natural)
+    found = [f for f in findings_of(planned(made)) if f.rule == "slides-unlike"]
+    assert {f.spans for f in found} == {("A",), ("B",), ("C",), ("D",)}
+    assert "2 of 6 are out of line, 5, 6." in found[0].sentence
+    assert "slides-unlike" not in rules_of(slides())
+    alike = slides(ids=(1, 2, 3), common=natural)
+    assert "slides-unlike" not in rules_of(alike)
+
+
+@given(st.lists(st.floats(0.05, 20), min_size=1, max_size=12))
+def test_who_is_out_of_line_against_counting(ratios):
+    most, unlike = unlike_most(ratios)
+    alike = [i for i, r in enumerate(ratios) if abs(r / most - 1) < 0.01]
+    assert sorted([*alike, *unlike]) == list(range(len(ratios)))
+    assert len(alike) == max(sum(abs(r / a - 1) < 0.01 for r in ratios) for a in ratios)
+
+
+def test_crops_of_one_ratio_hold_the_keep_areas():
+    made = slides({"D": {}})
+    ratio = read(SITE, made, ORIGINALS, chosen=(0, "D")).items.ratio
+    assert (ratio.most, ratio.unlike) == (pytest.approx(16 / 9, abs=1e-3), (4, 5))
+    for i, crop in ratio.crops.items():
+        o = ORIGINALS[i + 1]
+        assert crop.w * o.width_px / (crop.h * o.height_px) == pytest.approx(ratio.ratio, rel=1e-3)
+        for area in o.areas:
+            assert crop.x <= area.rect.x + 1e-9
+            assert crop.y1 >= area.rect.y1 - 1e-9
+
+
+def test_the_greatest_width_follows_from_the_smallest_original():
+    """A slide of 2400 × 1600 cut to 16:9 has 2400 px across: at 2x it is sharp up to 1200 px."""
+    found = read(SITE, slides(), ORIGINALS, chosen=(0, "D")).items.sharpest
+    assert (found.width_px, found.density, found.part, found.own_px) == (1200, 2, 4, 2400)
+    three = slides({"D": {"at_a_time": 3, "gutter_px": 20}})
+    assert read(SITE, three, ORIGINALS, chosen=(0, "D")).items.sharpest.width_px == 3640
+    limited = {
+        "D": m.Treatment(width=m.FullWidth(greatest_px=1200), height=m.RatioHeight(w=16, h=9))
+    }
+    bands = read(SITE, slides(common=limited), ORIGINALS).parts[4].bands
+    assert {r.verdict for b in bands if b.kind == "sharp" and b.density == 2 for r in b.runs} == {
+        "sharp"
+    }
+
+
+def test_controls_on_a_keep_area_are_found_where_they_lie_on_it():
+    made = slides({"D": {"controls": "numbers", "controls_place": "bottom"}})
+    found = [f for f in findings_of(planned(made)) if f.rule == "controls-on-area"]
+    assert {f.part for f in found} == {4}
+    assert "cover Boat" in found[0].sentence
+    for away in ({"controls_lie": "under"}, {"controls_place": "top"}, {"controls": "none"}):
+        layout = {"D": {"controls": "numbers", **away}}
+        assert "controls-on-area" not in rules_of(slides(layout))
+
+
+@given(
+    place=st.sampled_from(m.PLACES),
+    width=st.sampled_from(["dots", "numbers", "arrows"]),
+    n=st.integers(2, 30),
+)
+def test_controls_lie_within_the_picture(place, width, n):
+    layout = {"D": {"controls": width, "controls_place": place, "by_itself": True}}
+    found = spot(slides(layout, ids=[1] * n), "A")
+    high = np.full((1, len(found.viewports.widths)), 700.0)
+    box = controls_on(found, high)
+    assert (box.x >= 0).all()
+    assert (box.y >= 0).all()
+    assert (box.x + box.w <= found.viewports.widths + 1e-9).all()
+    assert (box.y + box.h <= 700 + 1e-9).all()
+
+
+def test_one_slide_never_moves_and_that_is_said():
+    made = slides(ids=(1,))
+    assert "slides-rest" in rules_of(made)
+    assert LexborHTMLParser(html_of(made)).css("button") == []
+    all_ = slides({"D": {"at_a_time": 6}})
+    (told,) = [s.told for s in read(SITE, all_, ORIGINALS).layout if s.letter == "D"]
+    assert told == ("It never moves: all slides show at once.",)
+
+
+def html_of(placement):
+    computed = planned(placement)
+    return text_of(placement_lines(computed, renditions(computed)))
+
+
+def test_the_markup_is_that_of_the_carousel_pattern():
+    """WAI-ARIA Authoring Practices, carousel with grouped buttons: a region with its role
+    description, the button that stops it first, slides told as such."""
+    tree = LexborHTMLParser(html_of(slides()))
+    (box,) = tree.css("section.six-views")
+    assert box.attributes["aria-roledescription"] == "carousel"
+    assert box.attributes["aria-label"] == "Six views"
+    buttons = tree.css("button")
+    assert "data-moves" in buttons[0].attributes
+    assert all(b.attributes["aria-label"] for b in buttons)
+    assert {b.attributes["aria-controls"] for b in buttons} == {"six-views-slides"}
+    groups = tree.css("[data-slides] > [role=group]")
+    assert [g.attributes["aria-label"] for g in groups] == [f"{i} of 6" for i in range(1, 7)]
+    assert {g.attributes["aria-roledescription"] for g in groups} == {"slide"}
+
+
+def test_names_of_slides_are_text():
+    part = m.Part(
+        item=m.Item(title='"><script>x()</script>'), treatments={"D": m.Treatment(original=1)}
+    )
+    made = slides().model_copy(update={"parts": (part, part)})
+    assert "<script>" not in html_of(made)
+
+
+def test_the_script_is_small_and_asks_for_nothing():
+    """Under 6 kB, no dependency, nothing fetched."""
+    script = script_text()
+    assert len(script.encode()) < MOST_SCRIPT_BYTES
+    for word in ("import", "require", "fetch(", "XMLHttpRequest", "http:", "https:", "eval"):
+        assert word not in script
+
+
+def test_a_delivery_has_the_script_only_where_slides_are_in_it():
+    """Once in a page, in every scope."""
+    picture = m.picture("Plain", {"D": m.Treatment(original=1)})
+    for placement, wanted in ((slides(), True), (picture, False)):
+        asked = Asked(
+            site=SITE,
+            pages=(AskedPage(placements=(placement,)),),
+            originals=tuple(ORIGINALS.values()),
+        )
+        texts = blueprint(asked).texts
+        assert (SCRIPT in texts) is wanted
+        assert (f'<script src="{SCRIPT}" defer></script>' in texts["page.html"]) is wanted
+    asked = Asked(
+        scope="site",
+        site=SITE,
+        pages=(
+            AskedPage(title="Home", placements=(slides(),)),
+            AskedPage(title="Visit", placements=(picture,)),
+        ),
+        originals=tuple(ORIGINALS.values()),
+    )
+    texts = finish(blueprint(asked), {}).texts
+    assert texts["home.html"].count(SCRIPT) == 1
+    assert SCRIPT not in texts["visit.html"]
+
+
+def test_only_the_slides_that_show_first_load_at_once():
+    for k, eager in ((1, [True, False, False, False, False, False]), (3, [True] * 3 + [False] * 3)):
+        made = slides({"D": {"at_a_time": k}}, lead=True)
+        pictures = LexborHTMLParser(html_of(made)).css("img")
+        assert [p.attributes["loading"] == "eager" for p in pictures] == eager
+    assert 'loading="eager"' not in html_of(slides(lead=False))

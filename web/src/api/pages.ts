@@ -1,0 +1,63 @@
+/** Whole pages: read, laid out, and what shows on them. */
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { client, data, type Schemas, type Told } from "./client";
+import { keys } from "./queries";
+
+export type PageOnScreen = Told<Schemas["PageOnScreen"]>;
+export type PageReading = PageOnScreen["reading"];
+export type PageLayout = Schemas["LayoutIn"]["layout"];
+
+const of = (page: number) => ({ params: { path: { page_id: page } } });
+
+const page = (id: number) =>
+  queryOptions({
+    queryKey: ["page", id] as const,
+    queryFn: () => data(client.GET("/api/pages/{page_id}/reading", of(id))) as Promise<PageOnScreen>,
+    staleTime: 0,
+  });
+
+export const usePage = (id: number) => useQuery(page(id));
+
+type Change =
+  | { what: "layout"; layout: PageLayout }
+  | { what: "seen"; placement: number; letter: string; shows: boolean }
+  | { what: "home"; placement: number }
+  | { what: "leave"; placement: number };
+
+/** A change of a page. What comes back is shown at once. */
+export function useChangePage(site: number, id: number) {
+  const queries = useQueryClient();
+  return useMutation({
+    mutationFn: async (change: Change): Promise<PageOnScreen | undefined> => {
+      switch (change.what) {
+        case "layout":
+          return (await data(
+            client.PUT("/api/pages/{page_id}/layout", { ...of(id), body: { layout: change.layout } }),
+          )) as PageOnScreen;
+        case "seen":
+          return (await data(
+            client.PUT("/api/pages/{page_id}/placements/{placement_id}/spans/{letter}", {
+              params: { path: { page_id: id, placement_id: change.placement, letter: change.letter } },
+              body: { shows: change.shows },
+            }),
+          )) as PageOnScreen;
+        case "home":
+          return (await data(
+            client.POST("/api/pages/{page_id}/homes", { ...of(id), body: { placement_id: change.placement } }),
+          )) as PageOnScreen;
+        case "leave":
+          await data(
+            client.DELETE("/api/pages/{page_id}/homes/{placement_id}", {
+              params: { path: { page_id: id, placement_id: change.placement } },
+            }),
+          );
+          return undefined;
+      }
+    },
+    onSuccess: (now) => {
+      if (now) queries.setQueryData(page(id).queryKey, now);
+      else queries.invalidateQueries({ queryKey: page(id).queryKey });
+      return queries.invalidateQueries({ queryKey: keys.placements(site) });
+    },
+  });
+}

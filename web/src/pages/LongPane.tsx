@@ -1,0 +1,78 @@
+/** A whole page at one width, from its top to its end, with the fold where the first screen ends. */
+import "../../../core/skypane/markup/slides.js";
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { PageReading } from "../api/pages";
+import classes from "./Pages.module.css";
+
+const PAGE = `<!doctype html><html lang="en"><head><title>Page</title><style>
+  body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
+  .page-head { background: rgb(29 58 68 / 80%); }
+  [data-slideshow] { --by-itself: no !important; }
+</style><style id="css"></style></head><body id="spot"></body></html>`;
+
+interface Props {
+  reading: PageReading;
+  width: number;
+  /** How high the screen is there. */
+  height: number;
+  /** How wide it is drawn, in px. */
+  drawn: number;
+  follows?: boolean;
+  press: () => void;
+}
+
+export function LongPane({ reading, width, height, drawn, follows, press }: Props) {
+  const frame = useRef<HTMLIFrameElement>(null);
+  const [long, setLong] = useState(height);
+  const [over, setOver] = useState(0);
+  const scale = drawn / width;
+  const { css, markup } = reading.pane;
+  const fill = useCallback(() => {
+    const inside = frame.current?.contentDocument;
+    const style = inside?.getElementById("css");
+    const spot = inside?.getElementById("spot");
+    if (!inside || !style || !spot) return;
+    if (style.textContent !== css) style.textContent = css;
+    if (spot.dataset.filled !== markup) {
+      spot.innerHTML = markup;
+      spot.dataset.filled = markup;
+      for (const box of spot.querySelectorAll("[data-slideshow]")) window.slideshow(box);
+    }
+    setLong(Math.max(height, spot.scrollHeight));
+    setOver(Math.max(0, inside.documentElement.scrollWidth - width));
+  }, [css, markup, width, height]);
+  useEffect(() => {
+    fill();
+    // typefaces and pictures come later
+    const timer = setInterval(fill, 700);
+    return () => clearInterval(timer);
+  }, [fill]);
+  return (
+    <figure className={classes.pane} style={{ width: drawn }} data-follows={follows || undefined}>
+      <figcaption>
+        <strong>{width}</strong> × {height}
+        {over > 0 && <span className={classes.over}>scrolls sideways, {Math.round(over)} px</span>}
+      </figcaption>
+      <button
+        type="button"
+        className={classes.view}
+        style={{ height: long * scale }}
+        aria-label={`The page at ${width} px, ${Math.round(long)} px long`}
+        onClick={press}
+      >
+        <iframe
+          ref={frame}
+          title={`The page at ${width} px`}
+          sandbox="allow-same-origin"
+          srcDoc={PAGE}
+          tabIndex={-1}
+          onLoad={fill}
+          style={{ width, height: long, transform: `scale(${scale})`, transformOrigin: "0 0" }}
+        />
+        <span className={classes.fold} style={{ top: height * scale }}>
+          <b>fold, {height} px</b>
+        </span>
+      </button>
+    </figure>
+  );
+}

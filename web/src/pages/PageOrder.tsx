@@ -1,0 +1,128 @@
+/** What stands on the page in one span and in which order, its head, and what of other pages shows here too. */
+import { Select, Switch } from "@mantine/core";
+import { Link } from "react-router";
+import type { PageLayout, PageOnScreen, useChangePage } from "../api/pages";
+import { usePlacements } from "../api/queries";
+import { Letter } from "../ui/Letter";
+import { NumberField } from "../ui/NumberField";
+import { Sortable } from "../ui/Sortable";
+import classes from "./Pages.module.css";
+
+interface Props {
+  siteId: number;
+  page: PageOnScreen;
+  letter: string;
+  change: ReturnType<typeof useChangePage>;
+}
+
+export function PageOrder({ siteId, page, letter, change }: Props) {
+  const { reading, ids } = page;
+  const all = usePlacements(siteId).data ?? [];
+  const span = reading.spans.find((s) => s.letter === letter);
+  if (!span) return null;
+  const set = (values: NonNullable<PageLayout>[string]) => {
+    const layout = { ...page.layout, [letter]: { ...page.layout[letter], ...values } } as PageLayout;
+    change.mutate({ what: "layout", layout });
+  };
+  const reset = () => {
+    const { [letter]: _, ...rest } = page.layout;
+    change.mutate({ what: "layout", layout: rest as PageLayout });
+  };
+  const move = (from: number, to: number) => {
+    const order = [...span.order];
+    const [moved] = order.splice(from, 1);
+    if (moved === undefined) return;
+    order.splice(to, 0, moved);
+    set({ order });
+  };
+  const widest = reading.spans.at(-1);
+  const others = all.filter((p) => !ids.includes(p.id));
+  const readOtherwise = !!widest && widest.order.join() !== span.order.join();
+  return (
+    <div className={classes.order}>
+      <h2>
+        <Letter of={letter} /> {span.first}–{span.last}
+        {span.own.length > 0 && (
+          <button type="button" className="plain" onClick={reset}>
+            reset to the next wider span
+          </button>
+        )}
+      </h2>
+      <div className={classes.head}>
+        <span>Head</span>
+        <NumberField
+          label={`Height of the page's head in span ${letter}`}
+          unit="px high"
+          value={span.head_px}
+          set={(head_px) => set({ head_px })}
+        />
+        {span.head_px > 0 && (
+          <Switch
+            size="xs"
+            label="the first placement slides under it"
+            checked={span.head_over}
+            onChange={(e) => set({ head_over: e.currentTarget.checked })}
+          />
+        )}
+      </div>
+      {ids.length === 0 && <p className="soft">Nothing stands on this page yet.</p>}
+      <Sortable items={span.order} name={(i) => reading.placements[i]?.name ?? ""} move={move}>
+        {(i) => {
+          const told = reading.placements[i];
+          const id = ids[i] as number;
+          const home = page.from_elsewhere[id];
+          const shows = told?.shows.includes(letter) ?? false;
+          const wide = reading.overflows.find((o) => o.placement === i && o.last >= span.first && o.first <= span.last);
+          return (
+            <div className={classes.item} data-off={!shows || undefined}>
+              <Switch
+                size="xs"
+                aria-label={`${told?.name} shows in span ${letter}`}
+                checked={shows}
+                disabled={change.isPending || !!told?.error}
+                onChange={(e) => change.mutate({ what: "seen", placement: id, letter, shows: e.currentTarget.checked })}
+              />
+              <Link to={`/sites/${siteId}/placements/${id}/aim?span=${letter}`}>{told?.name}</Link>
+              <span className="soft">{told?.kind}</span>
+              {home && (
+                <span className="soft">
+                  of {home}{" "}
+                  <button
+                    type="button"
+                    className="plain"
+                    onClick={() => change.mutate({ what: "leave", placement: id })}
+                  >
+                    not here
+                  </button>
+                </span>
+              )}
+              {told?.error && <p role="alert">{told.error}</p>}
+              {wide && (
+                <p className={classes.wide}>
+                  Wider than the page from {wide.first} to {wide.last} px, by {wide.by_px} px at {wide.at}.
+                </p>
+              )}
+            </div>
+          );
+        }}
+      </Sortable>
+      {readOtherwise && (
+        <p className="soft">
+          Screen readers and the Tab key go in the order of {widest.letter} at every width; it is best not to differ
+          much.
+        </p>
+      )}
+      <Select
+        size="xs"
+        searchable
+        placeholder="Show a placement of another page here too…"
+        aria-label="Show a placement of another page here too"
+        value={null}
+        data={others.map((p) => ({ value: String(p.id), label: `${p.page} · ${p.name}` }))}
+        nothingFoundMessage="No other placement."
+        onChange={(v) => v && change.mutate({ what: "home", placement: Number(v) })}
+      />
+      {change.error && <p role="alert">{change.error.message}</p>}
+    </div>
+  );
+}
