@@ -65,10 +65,15 @@ def cases(site: Site, densities: Iterable[float], formats: Formats = "all") -> t
 
 
 def predict(
-    site: Site, markup: str, files: Mapping[str, FileFact], asked: Iterable[Case]
+    site: Site,
+    markup: str,
+    files: Mapping[str, FileFact],
+    asked: Iterable[Case],
+    part: int = 0,
 ) -> tuple[Prediction, ...]:
-    """The pick for every case. `files` by the URL that the markup writes."""
-    read = read_markup(markup)
+    """The pick for every case. `files` by the URL that the markup writes; `part` is the place of
+    the picture in the markup. Raises InvalidPlan where there is none."""
+    read = read_markup(markup, part)
     spans = spans_of(site)
     out = []
     for case in asked:

@@ -35,6 +35,7 @@ class PicksIn(Body):
     densities: Annotated[list[Annotated[float, Field(gt=0, le=10)]], Field(max_length=8)] = [1, 2]
     formats: proof.Formats = "all"
     cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
+    part: model.PartIndex = 0  # of a placement of several
 
 
 def _mine(request: HttpRequest, delivery_id: int, *, looking: bool | None = None) -> Delivery:
@@ -231,7 +232,7 @@ def predict_picks(
         if payload.cases is not None
         else proof.cases(site, payload.densities, payload.formats)
     )
-    return list(proof.predict(site, markup, facts, asked))
+    return list(proof.predict(site, markup, facts, asked, payload.part))
 
 
 @router.get(

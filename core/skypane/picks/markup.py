@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import islice
 from typing import Any
 
 from selectolax.lexbor import LexborHTMLParser
@@ -54,9 +55,10 @@ _DIGITS = re.compile(r"\s*\+?(\d+(?:\.\d+)?)")
 
 
 @lru_cache(maxsize=512)
-def read_markup(markup: str) -> Markup:
-    """Read a fragment of HTML. The first `img` that a browser would load counts. Raises InvalidPlan
-    where there is none, or where the markup is longer or more deeply nested than any page."""
+def read_markup(markup: str, at: int = 0) -> Markup:
+    """Read a fragment of HTML. The first `img` that a browser would load counts, or the one `at`
+    that place among them. Raises InvalidPlan where there is none, or where the markup is longer or
+    more deeply nested than any page."""
     if len(markup) > MOST_MARKUP:
         raise InvalidPlan(
             f"This is more than {MOST_MARKUP:,} characters. Give only the picture or img itself.",
@@ -64,7 +66,7 @@ def read_markup(markup: str) -> Markup:
         )
     # inside a body, where a noscript at the very start is not taken for one in the head
     tree = LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
-    img = next((n for n in tree.css("img") if not _inert(n)), None)
+    img = next(islice((n for n in tree.css("img") if not _inert(n)), at, None), None)
     if img is None:
         raise InvalidPlan(
             "There is no img in this markup. Paste an img, or a picture with an img in it.",

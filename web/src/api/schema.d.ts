@@ -3378,8 +3378,8 @@ export interface components {
         /**
          * PageReading
          * @description Everything that is shown of a whole page. `bands`: whether it fits the width of the screen,
-         *     what its pictures weigh, and those that load at once. `moves`: slides are among it, and the script that
-         *     goes with them runs.
+         *     what its pictures weigh, and those that load at once; `budget_bytes` is that of one picture for
+         *     each of them. `moves`: slides are among it, and the script that goes with them runs.
          */
         PageReading: {
             /** Bands */
@@ -3569,6 +3569,11 @@ export interface components {
              * @enum {string}
              */
             formats?: "all" | "webp" | "jpeg";
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
         };
         /**
          * PlaceRating

@@ -18,6 +18,7 @@ export function CodeStep() {
       </div>
       <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
         <Block title="picture.css" lines={code.css} text={code.css_text} chosen={span.letter} />
+        {code.script && <Script {...code.script} />}
       </div>
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>
@@ -26,6 +27,24 @@ export function CodeStep() {
         </div>
       </div>
     </>
+  );
+}
+
+/** The script that goes with the markup: the same for every placement that needs it. */
+function Script({ name, tag, text }: { name: string; tag: string; text: string }) {
+  return (
+    <figure className={classes.script}>
+      <figcaption>
+        <code>{name}</code> {(text.length / 1000).toFixed(1)} kB, once in the page: <code>{tag}</code>
+        <CopyButton value={text}>
+          {({ copied, copy }) => (
+            <Button variant="default" onClick={copy} aria-live="polite">
+              {copied ? "Copied" : "Copy"}
+            </Button>
+          )}
+        </CopyButton>
+      </figcaption>
+    </figure>
   );
 }
 

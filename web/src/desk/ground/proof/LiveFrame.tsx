@@ -31,20 +31,22 @@ export function LiveFrame({
   const zoom = heldZoom ?? Math.min(1, (roomW - 14) / cursor);
   const frame = useRef<HTMLIFrameElement>(null);
   const [taken, setTaken] = useState<Taken>();
-  const attempt = useMemo(() => `${cursor}-${Math.random().toString(36).slice(2)}`, [cursor]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each width and each part is tried anew
+  const attempt = useMemo(() => `${cursor}-${Math.random().toString(36).slice(2)}`, [cursor, reading.part]);
   const asked = useMemo(
     () => ({
       cases: [{ width: cursor, height, density: own, formats: supported }],
       densities: [own],
       formats: supported,
+      part: reading.part,
     }),
-    [cursor, height, supported],
+    [cursor, height, supported, reading.part],
   );
   const prediction = usePredictions(id, asked).data?.find((p) => p.case.width === cursor);
   const look = useCallback(async () => {
     setTaken(undefined);
-    if (frame.current) setTaken(await readFrame(frame.current));
-  }, []);
+    if (frame.current) setTaken(await readFrame(frame.current, reading.part));
+  }, [reading.part]);
   const start = useRef(cursor);
   const bind = useDrag(({ movement: [mx], first, last }) => {
     if (first) {

@@ -29,25 +29,26 @@ export function ProofStep() {
 }
 
 function Proof({ id, stale }: { id: number; stale: boolean }) {
-  const { site } = useWork();
+  const { site, reading } = useWork();
+  const { part } = reading;
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
   const densities = site.plan.densities;
-  const rows = usePredictions(id, { densities, formats });
+  const rows = usePredictions(id, { densities, formats, part });
   const [why, setWhy] = useState<Prediction>();
   const [results, setResults] = useState<Record<string, Taken>>({});
   const [trying, setTrying] = useState(0);
   const supported = useBrowserFormats();
   // densities beyond the screen's own can only be predicted
   const triable = (p: Prediction) => p.case.density === own && formats === supported;
-  const key = (p: Prediction) => `${id} ${p.case.width} ${p.case.density} ${formats}`;
+  const key = (p: Prediction) => `${id} ${part} ${p.case.width} ${p.case.density} ${formats}`;
   const table = rows.data ?? [];
   const tryAll = async () => {
     const todo = table.filter(triable);
     setResults({});
     for (const [i, p] of todo.entries()) {
       setTrying(i + 1);
-      const taken = await takenBy(id, p.case.width, p.case.height);
+      const taken = await takenBy(id, p.case.width, p.case.height, part);
       setResults((r) => ({ ...r, [key(p)]: taken }));
     }
     setTrying(0);

@@ -22,10 +22,10 @@ const until = (test: () => boolean, ms: number) =>
     look();
   });
 
-/** Waits for the page's picture and tells which file it is. */
-export async function readFrame(frame: HTMLIFrameElement): Promise<Taken> {
+/** Waits for one of the page's pictures and tells which file it is. */
+export async function readFrame(frame: HTMLIFrameElement, part: number): Promise<Taken> {
   const page = frame.contentDocument;
-  const img = page?.querySelector("img");
+  const img = page?.querySelectorAll("img")[part];
   if (!img) return { url: null, failure: "no picture on the page" };
   if (img.loading === "lazy") img.loading = "eager"; // the pick is the same; only the waiting is not
   await until(() => img.complete && img.currentSrc !== "", 15000);
@@ -45,7 +45,7 @@ async function imageWidth(src: string): Promise<number | undefined> {
 }
 
 /** The pick at a viewport, in a hidden frame that is thrown away. */
-export async function takenBy(delivery: number, width: number, height: number): Promise<Taken> {
+export async function takenBy(delivery: number, width: number, height: number, part: number): Promise<Taken> {
   const frame = document.createElement("iframe");
   Object.assign(frame.style, {
     position: "fixed",
@@ -63,7 +63,7 @@ export async function takenBy(delivery: number, width: number, height: number): 
   frame.src = `/api/deliveries/${delivery}/tree/${attempt}/page.html`;
   document.body.append(frame);
   await loaded;
-  const taken = await readFrame(frame);
+  const taken = await readFrame(frame, part);
   frame.remove();
   return taken;
 }

@@ -1,0 +1,131 @@
+"""Pages as a whole: their head and order, what shows on them, homes on several, one export."""
+
+import pytest
+from test_archives import bring
+
+pytestmark = pytest.mark.django_db
+
+
+@pytest.fixture
+def three(designer, site, placement, original):
+    """A page of three placements that show the same original."""
+    of = placement["page_id"]
+    for name in ("Second", "Third"):
+        noun = {**placement["placement"], "name": name}
+        assert designer.post(f"/pages/{of}/placements", {"placement": noun}).status_code == 201
+    return designer.get(f"/pages/{of}/reading").json()
+
+
+def test_a_page_is_read_as_one_long_preview(designer, three):
+    names = [p["name"] for p in three["reading"]["placements"]]
+    assert names[1:] == ["Second", "Third"]
+    assert three["reading"]["pane"]["markup"].count("<picture") == 3
+    assert [s["order"] for s in three["reading"]["spans"]] == [[0, 1, 2]] * 4
+    assert [b["kind"] for b in three["reading"]["bands"]] == ["fits", "weight", "weight"]
+
+
+def test_its_order_and_head_are_kept_by_span_and_survive_what_is_removed(designer, three):
+    layout = {"D": {"head_px": 72}, "A": {"order": [2, 0, 1], "head_over": True}}
+    answer = designer.put(f"/pages/{three['id']}/layout", {"layout": layout})
+    assert answer.status_code == 200
+    a, *_, d = answer.json()["reading"]["spans"]
+    assert (a["order"], a["head_px"], a["head_over"]) == ([2, 0, 1], 72, True)
+    assert (d["order"], d["head_over"], d["own"]) == ([0, 1, 2], False, ["head_px"])
+    # the order is one of placements, not of places
+    designer.delete(f"/placements/{three['ids'][0]}")
+    left = designer.get(f"/pages/{three['id']}/reading").json()
+    assert left["reading"]["spans"][0]["order"] == [1, 0]
+
+
+@pytest.mark.parametrize(
+    ("layout", "said"),
+    [
+        ({"Q": {"head_px": 3}}, "no span Q"),
+        ({"A": {"order": [0, 0]}}, "twice in the order"),
+        ({"A": {"head_px": -4}}, "at least 0"),
+        ({"A": {"head_px": 99999}}, "at most 2000"),
+    ],
+)
+def test_a_layout_that_cannot_be_is_refused_in_words(designer, three, layout, said):
+    answer = designer.put(f"/pages/{three['id']}/layout", {"layout": layout})
+    assert answer.status_code == 422
+    assert said in answer.content.decode()
+    assert designer.get(f"/pages/{three['id']}/reading").json()["layout"] == {}
+
+
+def test_a_placement_is_shown_or_not_in_one_span_and_that_is_a_step_of_its_history(designer, three):
+    first = three["ids"][0]
+    where = f"/pages/{three['id']}/placements/{first}/spans/B"
+    now = designer.put(where, {"shows": False}).json()
+    assert now["reading"]["placements"][0]["shows"] == ["A", "C", "D"]
+    versions = designer.get(f"/placements/{first}/history").json()["versions"]
+    assert versions[-1]["what"] == "Not shown in B"
+    now = designer.put(where, {"shows": True}).json()
+    assert now["reading"]["placements"][0]["shows"] == ["A", "B", "C", "D"]
+    assert designer.put(where.replace("/B", "/Z"), {"shows": True}).status_code == 422
+
+
+def test_one_placement_is_at_home_on_several_pages(designer, site, three):
+    other = designer.post(f"/sites/{site['id']}/pages", {"title": "Visit"}).json()["id"]
+    first = three["ids"][0]
+    for _ in range(2):
+        now = designer.post(f"/pages/{other}/homes", {"placement_id": first})
+    assert now.json()["ids"] == [first]
+    assert now.json()["from_elsewhere"] == {str(first): "Home"}
+    rows = designer.get(f"/sites/{site['id']}/placements").json()
+    assert [r["also_on"] for r in rows] == [[other], [], []]
+    # changed in one place, it is changed on both
+    saved = designer.get(f"/placements/{first}").json()
+    body = {"revision": saved["revision"], "placement": {**saved["placement"], "name": "New name"}}
+    assert designer.put(f"/placements/{first}", body).status_code == 200
+    for id_ in (three["id"], other):
+        names = designer.get(f"/pages/{id_}/reading").json()["reading"]["placements"]
+        assert names[0]["name"] == "New name"
+    assert designer.post(f"/pages/{three['id']}/homes", {"placement_id": first}).status_code == 422
+    assert designer.delete(f"/pages/{other}/homes/{first}").status_code == 204
+    assert designer.get(f"/pages/{other}/reading").json()["ids"] == []
+    assert designer.get(f"/placements/{first}").status_code == 200
+
+
+def test_pages_of_others_are_not_there(designer, stranger, three):
+    assert stranger.get(f"/pages/{three['id']}/reading").status_code == 404
+    for send, path, body in (
+        (stranger.put, f"/pages/{three['id']}/layout", {"layout": {}}),
+        (stranger.post, f"/pages/{three['id']}/homes", {"placement_id": three["ids"][0]}),
+        (
+            stranger.put,
+            f"/pages/{three['id']}/placements/{three['ids'][0]}/spans/A",
+            {"shows": False},
+        ),
+    ):
+        assert send(path, body).status_code == 404
+
+
+def test_breakpoints_carry_the_layout_over(designer, site, three):
+    layout = {"D": {"head_px": 72}, "A": {"head_px": 40, "order": [1, 0, 2]}}
+    designer.put(f"/pages/{three['id']}/layout", {"layout": layout})
+    now = designer.get(f"/sites/{site['id']}").json()
+    plan = {**now["plan"], "breakpoints": [400, 599, 1023, 1599]}
+    body = {"name": now["name"], "revision": now["revision"], "plan": plan}
+    assert designer.put(f"/sites/{site['id']}", body).status_code == 200
+    spans = designer.get(f"/pages/{three['id']}/reading").json()["reading"]["spans"]
+    assert [(s["head_px"], s["order"][0]) for s in spans] == [
+        (40, 1),
+        (40, 1),
+        (72, 0),
+        (72, 0),
+        (72, 0),
+    ]
+
+
+def test_a_site_file_carries_homes_and_layouts(designer, site, three):
+    other = designer.post(f"/sites/{site['id']}/pages", {"title": "Visit"}).json()["id"]
+    designer.post(f"/pages/{other}/homes", {"placement_id": three["ids"][1]})
+    designer.put(f"/pages/{other}/layout", {"layout": {"D": {"head_px": 50, "order": [0]}}})
+    told = designer.get(f"/sites/{site['id']}/site.json").json()
+    assert told["pages"][1]["also"] == [[0, 1]]
+    assert told["pages"][1]["layout"] == {"D": {"head_px": 50.0, "order": [0]}}
+    archive = b"".join(designer.get(f"/sites/{site['id']}/archive.zip").streaming_content)
+    made = bring(designer, archive).json()
+    again = designer.get(f"/sites/{made['id']}/site.json").json()
+    assert again["pages"] == told["pages"]
