@@ -22,7 +22,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.model.stored import lifted, stored
-from skypane.sitefile import read_site_file, site_file, text_of_site
+from skypane.sitefile import FilePage, read_site_file, site_file, text_of_site
 from skypane.treatments import layout_values
 
 MARK = original(2, 2000, 500, name="title.png", alpha=True, alt="Tern Point")
@@ -397,7 +397,9 @@ def test_a_banner_is_kept_and_taken_along_whole():
         lifted("placement", stored(placement.model_dump(mode="json", exclude_none=True)))
     )
     assert kept == placement
-    file = site_file("Tern Point", m.Site(), [("Home", [placement])], [QUAY, MARK])
+    file = site_file(
+        "Tern Point", m.Site(), [FilePage(title="Home", placements=(placement,))], [QUAY, MARK]
+    )
     again = read_site_file(text_of_site(file)).pages[0].placements[0]
     assert (again.words, again.layout, again.one_of) == (WORDS, placement.layout, "head")
     assert [p.role for p in again.parts] == [None, "mark"]

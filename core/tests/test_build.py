@@ -14,6 +14,7 @@ from skypane.model import FixedWidth, FullWidth, Original, RatioHeight, Site, Tr
 from skypane.pixels.several import sha256_of
 from skypane.sitefile import (
     BadSiteFile,
+    FilePage,
     SiteFile,
     read_site_file,
     renumbered,
@@ -56,7 +57,7 @@ class Job:
         return Original(id=number, name=path.name, alt="", **found)
 
     def write(self) -> None:
-        pages = [("Home", self.placements)]
+        pages = [FilePage(title="Home", placements=tuple(self.placements))]
         self.site.write_text(text_of_site(site_file("Tern", self.plan, pages, self.pictures)))
 
     def run(self, command, *more):
@@ -238,7 +239,7 @@ def test_originals_are_numbered_and_their_files_told_apart():
         for n, name in zip(numbers, ("a/b.jpg", "A-B.JPG", "con"), strict=True)
     ]
     p = picture("x", {"D": Treatment(original=4), "A": Treatment(original=900)})
-    found = site_file("s", Site(), [("Home", [p])], o)
+    found = site_file("s", Site(), [FilePage(title="Home", placements=(p,))], o)
     assert [(x.id, x.file) for x in found.originals] == [
         (1, "a-b.jpg"),
         (2, "A-B-2.JPG"),

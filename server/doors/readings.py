@@ -46,10 +46,12 @@ class Draft(Body):
 
 class WholeDraft(Draft):
     """With `costs` the detail says what each way to aim comes to, with `words` what can be done
-    about the words."""
+    about the words. Without `every` the files, ladders and code of many items are those of `part`
+    alone."""
 
     costs: bool = False
     words: bool = False
+    every: bool = True
 
 
 def preview(original: model.Original, crop: model.Rect | None) -> str:
@@ -102,6 +104,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
         chosen=draft.in_detail,
         costs=draft.costs,
         words=draft.words,
+        every=draft.every,
     )
     return _json(reading)
 

@@ -50,6 +50,7 @@ def lists_of(site: Site, placement: Placement, part: Part) -> Lists:
     return "densities" if part.role is not None else placement.lists or site.lists
 
 
+@once
 def groups(part: PartPlan, lists: Lists) -> tuple[Group, ...]:
     """Spans that need files, joined where they can share them.
 

@@ -18,7 +18,7 @@ from skypane.files.names import EXTENSIONS, file_stem, part_name
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
 from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Site
-from skypane.shown.plan import Plan
+from skypane.shown.plan import PartPlan, Plan, Setting
 from skypane.values import once
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
@@ -55,19 +55,23 @@ class Climbed(NamedTuple):
     is_own: bool
 
 
-@once
 def climbed(group: Group, plan: Plan) -> Climbed:
     """The ladder of a group that is offered by width. It follows from the plan alone, whatever has
     been made already, so that the same plan always asks for the same files."""
-    site, placement = plan.site, plan.placement
+    return _climbed(group, plan.setting, plan.parts[group.part])
+
+
+@once
+def _climbed(group: Group, setting: Setting, part: PartPlan) -> Climbed:
+    site, placement = setting.site, setting.bare
     top = min(math.ceil(group.needed * site.densities[-1]), group.crop.w)
-    last = plan.spans[-1].letter
+    last = part.spans[-1].span.letter
     asked = [
         need for p in group.spans for need in span_needs(p, site.audience, p.span.letter == last)
     ]
     needs = merged_needs(asked, top)
     ladders = usual_ladders(needs, MOST_RUNGS)
-    own = plan.parts[group.part].part.ladders.get(group.letters[-1])
+    own = part.part.ladders.get(group.letters[-1])
     if own is not None:
         rungs = {*(r for r in own if r < top), top}
         taken = cost(sorted(rungs), needs, Bytes({"any": USUAL_GROWTH}, {"any": 1}))
@@ -80,6 +84,11 @@ def climbed(group: Group, plan: Plan) -> Climbed:
 
 def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
     """The px sizes of a group, ascending."""
+    return _sizes_of(group, plan.setting, plan.parts[group.part])
+
+
+@once
+def _sizes_of(group: Group, setting: Setting, part: PartPlan) -> tuple[Size, ...]:
     crop = group.crop
     if group.original.vector:
         height = max(1, scaled((crop.w, crop.h), width=group.needed)[1])
@@ -87,10 +96,10 @@ def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
     if not group.by_width:
         return tuple(
             Size(*size, float(density), math.ceil(group.needed * density))
-            for density, size in pixel_sizes(crop, group.needed, plan.site.densities).items()
+            for density, size in pixel_sizes(crop, group.needed, setting.site.densities).items()
         )
-    top = math.ceil(group.needed * plan.site.densities[-1])
-    ladder = climbed(group, plan)
+    top = math.ceil(group.needed * setting.site.densities[-1])
+    ladder = _climbed(group, setting, part)
     return tuple(
         Size(
             width,
@@ -196,40 +205,60 @@ def groups_of(plan: Plan) -> tuple[Group, ...]:
 def renditions(plan: Plan, effort: Effort = "thorough") -> Files:
     """Every file to export: by part, by group from the narrowest, within a group by size, then by
     the site's formats. `effort` quick: for looking, not for handing over."""
-    site = plan.site
     sized = [(g, sizes_of(plan, g)) for g in groups_of(plan)]
     stems = _stems(plan, sized)
-    out = []
-    for g, sizes in sized:
-        files = []
-        for size in sizes:
-            px = (size.width, size.height)
-            for f in formats_for(plan, g.original):
-                if max(px) > LONGEST.get(f, max(px)):
-                    continue
-                moves = f == "webp" and g.original.frames > 1
-                key = rendition_key(
-                    g.original.sha256, g.crop, px, f, site.likeness, effort, animated=moves
+    return tuple(
+        (
+            g,
+            _files_of(
+                g,
+                sizes,
+                tuple(stems[_same_file(g, size)] for size in sizes),
+                formats_for(plan, g.original),
+                plan.site.likeness,
+                effort,
+            ),
+        )
+        for g, sizes in sized
+    )
+
+
+@once
+def _files_of(
+    g: Group,
+    sizes: tuple[Size, ...],
+    stems: tuple[str, ...],
+    formats: tuple[Format, ...],
+    likeness: float,
+    effort: Effort,
+) -> tuple[Rendition, ...]:
+    files = []
+    for size, stem in zip(sizes, stems, strict=True):
+        px = (size.width, size.height)
+        for f in formats:
+            if max(px) > LONGEST.get(f, max(px)):
+                continue
+            moves = f == "webp" and g.original.frames > 1
+            files.append(
+                Rendition(
+                    original=g.original.id,
+                    crop=g.crop,
+                    width_px=size.width,
+                    height_px=size.height,
+                    format=f,
+                    density=size.density,
+                    likeness=likeness,
+                    effort=effort,
+                    spans=g.letters,
+                    name=f"{stem}.{EXTENSIONS[f]}",
+                    needed_px=size.needed,
+                    animated=moves,
+                    key=rendition_key(
+                        g.original.sha256, g.crop, px, f, likeness, effort, animated=moves
+                    ),
                 )
-                files.append(
-                    Rendition(
-                        original=g.original.id,
-                        crop=g.crop,
-                        width_px=size.width,
-                        height_px=size.height,
-                        format=f,
-                        density=size.density,
-                        likeness=site.likeness,
-                        effort=effort,
-                        spans=g.letters,
-                        name=f"{stems[_same_file(g, size)]}.{EXTENSIONS[f]}",
-                        needed_px=size.needed,
-                        animated=moves,
-                        key=key,
-                    )
-                )
-        out.append((g, tuple(files)))
-    return tuple(out)
+            )
+    return tuple(files)
 
 
 _Same = tuple[object, ...]

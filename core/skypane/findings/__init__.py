@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from skypane.files.renditions import renditions
-from skypane.files.rows import FileRow, file_rows
+from weakref import WeakKeyDictionary
+
+from skypane.files.groups import Group
+from skypane.files.renditions import Files, renditions
 from skypane.findings import aim, beside, code, files, frame, items, logo, slides, words
 from skypane.findings.rule import RULES, Case, Rule, rule
-from skypane.model import Finding
-from skypane.shown.plan import Plan
+from skypane.model import Finding, Rendition
+from skypane.shown.plan import PartPlan, Plan, Setting
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels
 
@@ -25,36 +27,55 @@ def findings_of(
 ) -> list[Finding]:
     """What is wrong or wasteful in a computed placement. Whether words can be read is known only
     where `pixels` gives the px of its originals."""
-    return findings(plan, file_rows(renditions(plan), {}), pixels, siblings)
+    return findings(plan, renditions(plan), pixels, siblings)
 
 
 def findings(
     plan: Plan,
-    rows: tuple[FileRow, ...],
+    files: Files,
     pixels: Pixels = no_pixels,
     siblings: Siblings = tuple,
 ) -> list[Finding]:
     """The same where the files are known already: part by part, then what the layout itself has to
     say."""
-    of_part: dict[int, list[FileRow]] = {}
-    for row in rows:
-        of_part.setdefault(row.part, []).append(row)
-    found = [
+    of_part: dict[int, list[tuple[Group, tuple[Rendition, ...]]]] = {}
+    for group, mine in files:
+        of_part.setdefault(group.part, []).append((group, mine))
+    found: list[Finding] = []
+    for part in plan.parts:
+        case = Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings)
+        # the first part speaks for the placement, and of one of few a rule may look at the others
+        alone = plan.layout.has_items and part.index > 0
+        found += _kept(part, plan.setting, case) if alone else _looked(case)
+    return [*found, *plan.layout.findings(plan.spots)]
+
+
+_known: WeakKeyDictionary[PartPlan, tuple[Setting, Files, list[Finding]]] = WeakKeyDictionary()
+
+
+def _kept(part: PartPlan, setting: Setting, case: Case) -> list[Finding]:
+    """The same for as long as neither the part nor its files change."""
+    known = _known.get(part)
+    if known is None or known[0] is not setting or known[1] != case.files:
+        known = setting, case.files, _looked(case)
+        _known[part] = known
+    return known[2]
+
+
+def _looked(case: Case) -> list[Finding]:
+    return [
         Finding(
             rule=each.id,
             severity=each.severity,
             step=each.step,
-            part=part.index,
+            part=case.part.index,
             spans=spans,
             sentence=sentence,
             remedy=each.remedy,
         )
-        for part in plan.parts
-        for case in [Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings)]
         for each in RULES
         for spans, sentence in each.look(case)
     ]
-    return [*found, *plan.layout.findings(plan.spots)]
 
 
 def documentation() -> str:

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from skypane.files.groups import groups, lists_of
 from skypane.files.renditions import SHARP_ENOUGH
+from skypane.files.rows import FileRow
 from skypane.findings.rule import Case, Found, rule
 
 
@@ -17,11 +18,15 @@ def soft(case: Case) -> Iterator[Found]:
     for group in groups(case.part, lists_of(case.site, case.plan.placement, case.part.part)):
         if group.original.vector:  # sharp at any size
             continue
-        mine = [r for r in case.rows if r.spans == group.letters]
+        mine: list[FileRow] | None = None
         for density in case.site.densities:
             needed = math.ceil(group.needed * density)
             has = min(group.crop.w, needed)
-            if has / needed >= SHARP_ENOUGH or not mine:
+            if has / needed >= SHARP_ENOUGH:
+                continue
+            if mine is None:
+                mine = [r for r in case.rows if r.spans == group.letters]
+            if not mine:
                 continue
             stem = next((r.stem for r in mine if r.density == density), None)
             if group.by_width and density == case.site.densities[-1]:

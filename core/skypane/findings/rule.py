@@ -6,7 +6,8 @@ import inspect
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from skypane.files.rows import FileRow
+from skypane.files.renditions import Files
+from skypane.files.rows import FileRow, file_rows
 from skypane.model import Severity, Site, Step
 from skypane.shown.plan import PartPlan, Plan
 from skypane.shown.sets import Siblings
@@ -20,13 +21,17 @@ class Case:
 
     plan: Plan
     part: PartPlan
-    rows: tuple[FileRow, ...]
+    files: Files
     pixels: Pixels = no_pixels
     siblings: Siblings = tuple
 
     @property
     def site(self) -> Site:
         return self.plan.site
+
+    @property
+    def rows(self) -> tuple[FileRow, ...]:
+        return file_rows(self.files, {})
 
 
 #: What a rule finds: the letters of the spans (none: all of them), and the sentence.

@@ -73,6 +73,7 @@ ONE_RATIO = 0.01
 def unlike_most(ratios: Sequence[float]) -> tuple[float, tuple[int, ...]]:
     """The ratio that most pictures have, the first of equals, and the places of those that have
     another."""
-    alike = [[abs(a / b - 1) < ONE_RATIO for a in ratios] for b in ratios]
-    most = max(range(len(ratios)), key=lambda i: sum(alike[i]))
-    return ratios[most], tuple(i for i, same in enumerate(alike[most]) if not same)
+    own = np.array(ratios)
+    alike = np.abs(own[None, :] / own[:, None] - 1) < ONE_RATIO
+    most = int(alike.sum(axis=1).argmax())
+    return ratios[most], tuple(int(i) for i in np.flatnonzero(~alike[most]))

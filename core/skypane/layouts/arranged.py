@@ -85,9 +85,28 @@ def content_widths(spot: Spot) -> Floats:
     return box - 2 * values_of(spot).margin_px
 
 
-@lru_cache(maxsize=96)
+class _Facts:
+    """A span by what its frames follow from: two in which only other things differ are equal."""
+
+    def __init__(self, spot: Spot) -> None:
+        self.spot = spot
+        self.key = (spot._replace(cells=()), tuple(c.facts for c in spot.cells))
+
+    def __hash__(self) -> int:
+        return hash(self.key)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Facts) and self.key == other.key
+
+
 def laid_out(spot: Spot) -> Laid:
     """Where every item is. Raises InvalidPlan where gutters and padding leave no picture."""
+    return _laid_out(_Facts(spot))
+
+
+@lru_cache(maxsize=96)
+def _laid_out(facts: _Facts) -> Laid:
+    spot = facts.spot
     v = values_of(spot)
     content, n = content_widths(spot), columns_of(v)
     cells = equal_cells(content, n, v.gutter_px, v.padding_px)

@@ -46,6 +46,13 @@ class Cell(NamedTuple):
     role: Role | None = None
     item: Item | None = None
 
+    @property
+    def facts(self) -> tuple[object, ...]:
+        """All that the frames of many items follow from."""
+        e = self.effective
+        said = (e.width, e.height, e.stands, e.show)
+        return (*said, self.ratio, self.natural, self.role, self.item)
+
 
 class Spot(NamedTuple):
     """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None

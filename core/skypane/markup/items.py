@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import html
 from collections.abc import Sequence
+from functools import lru_cache
 
 from skypane.layouts.arranged import values_of, waiting_items
 from skypane.markup.lines import Line, attributes_html
@@ -29,7 +30,7 @@ def list_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...
     for i, (part, lines) in enumerate(zip(plan.placement.parts, parts, strict=True)):
         named = attributes_html({"id": f"{called}-more" if i == later else None})
         out.append(Line(f"  <li{named}>"))
-        out += [Line(f"    {line.text}", line.spans) for line in figure(part.item, lines)]
+        out += figure(part.item, lines)
         out.append(Line("  </li>"))
     if later is not None:
         more = html.escape(values_of(plan.spots[-1]).more, quote=False)
@@ -44,7 +45,9 @@ def first_waiting(plan: Plan) -> int | None:
     return min(found, default=None)
 
 
-def figure(item: Item | None, picture: tuple[Line, ...]) -> list[Line]:
+@lru_cache(maxsize=4096)
+def figure(item: Item | None, picture: tuple[Line, ...]) -> tuple[Line, ...]:
+    """A picture with its caption and its link. While one of many is worked on the others stay."""
     inner = list(picture)
     if item and item.href is not None and inner:
         link = attributes_html({"href": item.href})
@@ -56,7 +59,10 @@ def figure(item: Item | None, picture: tuple[Line, ...]) -> list[Line]:
         if item.text.strip():
             inner.append(Line(f'  <span dir="auto">{_text(item.text)}</span>'))
         inner.append(Line("</figcaption>"))
-    return [Line("<figure>"), *(li.indented() for li in inner), Line("</figure>")]
+    return tuple(
+        [Line("    <figure>"), *(Line(f"      {li.text}", li.spans) for li in inner)]
+        + [Line("    </figure>")]
+    )
 
 
 def _text(text: str) -> str:

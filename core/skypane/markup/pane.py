@@ -9,7 +9,8 @@ from skypane.geometry import WHOLE, Rect
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.picture import alt_text, blank_html, boxed
 from skypane.model import Original
-from skypane.shown.plan import PartPlan, Plan, ShownSpan
+from skypane.shown.plan import PartPlan, Plan, Setting, ShownSpan
+from skypane.values import once
 from skypane.widths.conditions import conditions
 
 #: Tells where a preview of an original's crop (None: of all of it) is to be had.
@@ -24,13 +25,19 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
 
 
 def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]:
+    name = part_class(plan.placement, part.index, bool(plan.layout.box))
+    return _written(part, plan.setting, name, url)
+
+
+@once
+def _written(part: PartPlan, setting: Setting, name: str, url: PreviewUrl) -> tuple[Line, ...]:
     spans = {p.span.letter: p for p in part.spans}
     named = {
-        "class": part_class(plan.placement, part.index, bool(plan.layout.box)),
+        "class": name,
         "data-waits": " ".join(p.span.letter for p in part.waiting) or None,
     }
     lines = [Line(text=f"<picture{attributes_html(named)}>")]
-    for letter, media in conditions(plan.spans, plan.site.media_style):
+    for letter, media in conditions(tuple(p.span for p in part.spans), setting.site.media_style):
         p = spans[letter]
         text = _source(part, p, media, url) if isinstance(p, ShownSpan) else blank_html(part, media)
         lines.append(Line(text=text, spans=(letter,)))

@@ -51,7 +51,7 @@ def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, .
             "aria-label": f"{i + 1} of {n}",
         }
         out.append(Line(f"    <div{attributes_html(slide)}>"))
-        out += [Line(f"      {line.text}", line.spans) for line in figure(part.item, lines)]
+        out += [line.indented() for line in figure(part.item, lines)]
         out.append(Line("    </div>"))
     return (*out, Line("  </div>"), Line("</section>"))
 

@@ -172,6 +172,7 @@ def _in_one_ratio(plan: Plan, letter: str, ratio: float) -> dict[str, Treatment]
     return said
 
 
+@once
 def _crop(p: ShownSpan, ratio: float) -> Rect | None:
     """The largest crop of a ratio that holds an item's areas; None where none does."""
     o = p.original

@@ -192,7 +192,7 @@ class CodeLine(Noun):
 class Code(Noun):
     markup: tuple[CodeLine, ...]
     css: tuple[CodeLine, ...]
-    sizes: tuple[str, ...]  # per part, of its drawn width
+    sizes: dict[int, str]  # by part, of its drawn width
     markup_text: str
     css_text: str
     script: Script | None = None

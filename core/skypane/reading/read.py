@@ -6,7 +6,7 @@ that the cursor can say its sentence for any width without asking again.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 
 from skypane.advice.walk import advise_part
 from skypane.files.kept import left_out, savings, without
@@ -93,16 +93,20 @@ def read(
     chosen: tuple[int, str] | None = None,
     costs: bool = False,
     words: bool = False,
+    every: bool = True,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
     detail, and then the only one that advice is worked out for; with `costs` its detail says what
-    each way to aim comes to, with `words` what can be done about the words. `pixels` gives the px
+    each way to aim comes to, with `words` what can be done about the words. Without `every` the
+    files, ladders and code of many items are those of the chosen one alone. `pixels` gives the px
     of originals that words lie on, `siblings` the other placements of the page.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
     computed = plan(site, placement, originals)
-    files = renditions(computed)
+    all_files = renditions(computed)
+    told = {part.index for part in _asked(computed, None if every else chosen)}
+    files = tuple((g, mine) for g, mine in all_files if g.part in told)
     made, quick = made_of(made_bytes, files)
     gone = left_out(files, made)
     rows = file_rows(files, made, quick, gone)
@@ -132,7 +136,7 @@ def read(
             detail=span_detail(site, in_detail, costs) if in_detail else None,
         )
 
-    found = findings(computed, rows, pixels, siblings)
+    found = findings(computed, all_files, pixels, siblings)
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -152,7 +156,7 @@ def read(
         value_names=value_names(placement.kind),
         one_of=one_of_band(site, placement, siblings),
         findings=tuple(found),
-        code=_code(computed, without(files, gone)),
+        code=_code(computed, without(files, gone), told),
         pane=_pane(computed, preview),
     )
 
@@ -249,10 +253,13 @@ def _pane(computed: Plan, preview: PreviewUrl) -> Pane:
     )
 
 
-def _code(computed: Plan, files: Files) -> Code:
-    markup = placement_lines(computed, files)
-    css = (*font_lines([computed]), *css_lines(computed))
-    sizes = tuple(drawn_sizes(part.spans, computed.site.media_style) for part in computed.parts)
+def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
+    """The code of a placement; of some of many parts only their `sizes`."""
+    whole = len(told) == len(computed.parts)
+    markup = placement_lines(computed, files) if whole else ()
+    css = (*font_lines([computed]), *css_lines(computed)) if whole else ()
+    style = computed.site.media_style
+    sizes = {i: drawn_sizes(computed.parts[i].spans, style) for i in sorted(told)}
     return Code(
         markup=tuple(CodeLine(text=li.text, spans=li.spans) for li in markup),
         css=tuple(CodeLine(text=li.text, spans=li.spans) for li in css),

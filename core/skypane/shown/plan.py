@@ -6,7 +6,7 @@ The cut is what the files carry: all that shows at some width or viewport height
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from threading import Lock
@@ -218,8 +218,18 @@ class PartPlan:
 
 
 @dataclass(frozen=True, eq=False)
+class Setting:
+    """A site, and a placement without its parts: all that a part of many depends on beside itself
+    and its frames. Compared by identity: equal ones are one, for as long as they are asked for."""
+
+    site: Site
+    bare: Placement
+
+
+@dataclass(frozen=True, eq=False)
 class Plan:
-    """A placement with all its parts computed in all spans."""
+    """A placement with all its parts computed in all spans. A part for which nothing has changed is
+    that of the plan before, and `setting` is too: what is worked out of both once holds on."""
 
     site: Site
     placement: Placement
@@ -227,6 +237,7 @@ class Plan:
     parts: tuple[PartPlan, ...]
     said: Mapping[str, LayoutSaid]  # per letter the kind's own values
     spots: tuple[Spot, ...]  # every span as the layout sees it
+    setting: Setting
 
     @property
     def spans(self) -> tuple[Span, ...]:
@@ -283,16 +294,56 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
             raise InvalidPlan(str(problem), field=field) from None
         except OfLayout as problem:
             raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
-    parts = tuple(
-        PartPlan(
-            index=index,
-            part=part,
-            spans=tuple(of_span.parts[index] for of_span in computed),
-            origins={letter: r.origin for letter, r in resolved[index].items()},
-        )
-        for index, part in enumerate(placement.parts)
-    )
-    return Plan(site, placement, layout, parts, values, tuple(c.spot for c in computed))
+    setting, before = _settings.like(site, placement)
+    parts = []
+    for index, part in enumerate(placement.parts):
+        spans = tuple(of_span.parts[index] for of_span in computed)
+        origins = {letter: r.origin for letter, r in resolved[index].items()}
+        old = before[index] if index < len(before) else None
+        same = old and old.part == part and old.origins == origins and _are(old.spans, spans)
+        parts.append(old if old and same else PartPlan(index, part, spans, origins))
+    spots = tuple(c.spot for c in computed)
+    found = Plan(site, placement, layout, tuple(parts), values, spots, setting)
+    _settings.keep(found)
+    return found
+
+
+def _are(a: Sequence[object], b: Sequence[object]) -> bool:
+    """Whether these are the same objects."""
+    return len(a) == len(b) and all(x is y for x, y in zip(a, b, strict=True))
+
+
+class _Settings:
+    """The last settings of placements of many parts, with their parts as they were planned."""
+
+    MOST = 24
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[Setting, tuple[PartPlan, ...]] = OrderedDict()
+        self._lock = Lock()
+
+    def like(self, site: Site, placement: Placement) -> tuple[Setting, tuple[PartPlan, ...]]:
+        """An equal setting with its parts, or a new one."""
+        bare = placement.model_copy(update={"parts": ()})
+        if not layout_of(placement).has_items:
+            return Setting(site, bare), ()
+        with self._lock:
+            for known, parts in reversed(self._kept.items()):
+                if known.bare.name == bare.name and known.bare == bare and known.site == site:
+                    return known, parts
+        return Setting(site, bare), ()
+
+    def keep(self, found: Plan) -> None:
+        if not found.layout.has_items:
+            return
+        with self._lock:
+            self._kept[found.setting] = found.parts
+            self._kept.move_to_end(found.setting)
+            while len(self._kept) > self.MOST:
+                self._kept.popitem(last=False)
+
+
+_settings = _Settings()
 
 
 def _field(part: int, source: str, field: str) -> str:
@@ -324,20 +375,29 @@ class _Asked(NamedTuple):
         return self._replace(held=(), originals=(), about=())
 
 
+def _shown(spot: Spot) -> int:
+    return sum(1 for c in spot.cells if c.effective.show != "nothing")
+
+
 class _Computed(NamedTuple):
-    """One span with all its parts, and what it was computed for."""
+    """One span with all its parts, and what it was computed for; `shows` is how many of them
+    do."""
 
     asked: _Asked
     spot: Spot
     parts: tuple[SpanPlan, ...]
+    shows: int
 
-    def same(self, asked: _Asked, spot: Spot, index: int, frame: Frame) -> SpanPlan | None:
+    def same(
+        self, asked: _Asked, spot: Spot, shows: int, index: int, frame: Frame
+    ) -> SpanPlan | None:
         """A part that nothing has changed for: neither it, nor its frame, nor the values of its
         kind."""
         if index >= len(self.parts) or self.asked.originals[index] != asked.originals[index]:
             return None
         old = self.parts[index]
-        is_same = self.spot.cells[index] == spot.cells[index] and all(
+        is_same = self.spot.cells[index] == spot.cells[index] and self.shows == shows
+        is_same = is_same and all(
             a is b or np.array_equal(a, b) for a, b in zip(old.frame, frame, strict=True)
         )
         return old if is_same else None
@@ -397,13 +457,26 @@ def _compute(
         typeface=asked.typeface,
     )
     before = _earlier.like(asked) if layout.has_items else None
+    shows = _shown(spot)
     parts = []
-    for i, (original, frame) in enumerate(zip(shown, layout.frames(spot), strict=True)):
-        same = before.same(asked, spot, i, frame) if before else None
+    frames = _frames_of(before, spot) or layout.frames(spot)
+    for i, (original, frame) in enumerate(zip(shown, frames, strict=True)):
+        same = before.same(asked, spot, shows, i, frame) if before else None
         parts.append(same or plan_part(layout, spot, i, original, frame))
-    computed = _Computed(asked, spot, tuple(parts))
+    computed = _Computed(asked, spot, tuple(parts), shows)
     _earlier.keep(computed)
     return computed
+
+
+def _frames_of(before: _Computed | None, spot: Spot) -> Sequence[Frame] | None:
+    """The frames of a span of many items as they were, where nothing has changed that they follow
+    from; None where something has."""
+    if before is None or len(before.spot.cells) != len(spot.cells):
+        return None
+    pairs = zip(before.spot.cells, spot.cells, strict=True)
+    if any(a.facts != b.facts for a, b in pairs):
+        return None
+    return [p.frame for p in before.parts]
 
 
 def cell_of(

@@ -19,7 +19,7 @@ const page = (id: number) =>
 export const usePage = (id: number) => useQuery(page(id));
 
 type Change =
-  | { what: "layout"; layout: PageLayout }
+  | { what: "layout"; letter: string; values: NonNullable<PageLayout>[string] | null }
   | { what: "seen"; placement: number; letter: string; shows: boolean }
   | { what: "home"; placement: number }
   | { what: "leave"; placement: number };
@@ -28,12 +28,19 @@ type Change =
 export function useChangePage(site: number, id: number) {
   const queries = useQueryClient();
   return useMutation({
+    // one after the other: each is laid on what the one before it has become
+    scope: { id: `page ${id}` },
     mutationFn: async (change: Change): Promise<PageOnScreen | undefined> => {
       switch (change.what) {
-        case "layout":
+        case "layout": {
+          // what the change before it came to
+          const now = queries.getQueryData(page(id).queryKey)?.layout ?? {};
+          const { [change.letter]: own, ...rest } = now as NonNullable<PageLayout>;
+          const layout = change.values ? { ...rest, [change.letter]: { ...own, ...change.values } } : rest;
           return (await data(
-            client.PUT("/api/pages/{page_id}/layout", { ...of(id), body: { layout: change.layout } }),
+            client.PUT("/api/pages/{page_id}/layout", { ...of(id), body: { layout } }),
           )) as PageOnScreen;
+        }
         case "seen":
           return (await data(
             client.PUT("/api/pages/{page_id}/placements/{placement_id}/spans/{letter}", {

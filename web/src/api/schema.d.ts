@@ -1853,7 +1853,9 @@ export interface components {
             markup_text: string;
             script?: components["schemas"]["Script"] | null;
             /** Sizes */
-            sizes: string[];
+            sizes: {
+                [key: string]: string;
+            };
         };
         /**
          * CodeLine
@@ -5185,7 +5187,8 @@ export interface components {
         /**
          * WholeDraft
          * @description With `costs` the detail says what each way to aim comes to, with `words` what can be done
-         *     about the words.
+         *     about the words. Without `every` the files, ladders and code of many items are those of `part`
+         *     alone.
          */
         WholeDraft: {
             /** Chosen */
@@ -5195,6 +5198,11 @@ export interface components {
              * @default false
              */
             costs?: boolean;
+            /**
+             * Every
+             * @default true
+             */
+            every?: boolean;
             /**
              * Looks
              * @default {}

@@ -80,6 +80,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     chosen,
     costs,
     words: step === "words",
+    every: step === "files" || step === "code" || step === "proof",
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
   };

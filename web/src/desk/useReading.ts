@@ -21,12 +21,14 @@ export interface Asked {
   chosen: string | undefined;
   costs: boolean;
   words: boolean;
+  /** Files and code of all items, where there are many. */
+  every: boolean;
   /** Another value: something that the server knows has changed. */
   stamp: unknown;
   moves: boolean;
 }
 
-const FIELDS = ["draft", "plan", "part", "chosen", "costs", "words", "stamp"] as const;
+const FIELDS = ["draft", "plan", "part", "chosen", "costs", "words", "every", "stamp"] as const;
 const isSame = (a: Asked, b: Asked | undefined, fields: readonly (keyof Asked)[] = FIELDS) =>
   b !== undefined && fields.every((f) => a[f] === b[f]);
 
@@ -41,7 +43,7 @@ const askAll = (a: Asked, signal: AbortSignal) =>
   dataAs<WholeReading>(
     client.POST("/api/sites/{site_id}/readings", {
       params: { path: { site_id: a.siteId } },
-      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs, words: a.words },
+      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs, words: a.words, every: a.every },
       signal,
     }),
   );
@@ -50,7 +52,7 @@ const askMoving = (a: Asked, signal: AbortSignal) =>
   dataAs<Moving>(
     client.POST("/api/sites/{site_id}/readings/moving", {
       params: { path: { site_id: a.siteId } },
-      body: bodyOf(a),
+      body: { ...bodyOf(a), part: a.part, chosen: a.chosen },
       signal,
     }),
   );
@@ -74,7 +76,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     while (true) {
       const a = wanted.current;
       const onlyMoves =
-        a.moves && !rested && isSame(a, read.current.all, ["part", "chosen", "costs", "words", "stamp"]);
+        a.moves && !rested && isSame(a, read.current.all, ["part", "chosen", "costs", "words", "every", "stamp"]);
       if (isSame(a, read.current.all) || (onlyMoves && isSame(a, read.current.moved))) break;
       abort.current = new AbortController();
       try {
@@ -99,7 +101,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     going.current = false;
   }, []);
 
-  const { draft, plan, part, chosen, costs, words, stamp, moves } = asked;
+  const { draft, plan, part, chosen, costs, words, every, stamp, moves } = asked;
   // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
   useEffect(() => {
     clearTimeout(rest.current);
@@ -109,7 +111,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
       else void ask(true);
     };
     if (moves) rest.current = setTimeout(whenAtRest, REST_MS);
-  }, [draft, plan, part, chosen, costs, words, stamp, moves]);
+  }, [draft, plan, part, chosen, costs, words, every, stamp, moves]);
 
   useEffect(
     () => () => {

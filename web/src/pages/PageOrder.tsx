@@ -20,14 +20,8 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
   const all = usePlacements(siteId).data ?? [];
   const span = reading.spans.find((s) => s.letter === letter);
   if (!span) return null;
-  const set = (values: NonNullable<PageLayout>[string]) => {
-    const layout = { ...page.layout, [letter]: { ...page.layout[letter], ...values } } as PageLayout;
-    change.mutate({ what: "layout", layout });
-  };
-  const reset = () => {
-    const { [letter]: _, ...rest } = page.layout;
-    change.mutate({ what: "layout", layout: rest as PageLayout });
-  };
+  const set = (values: NonNullable<PageLayout>[string]) => change.mutate({ what: "layout", letter, values });
+  const reset = () => change.mutate({ what: "layout", letter, values: null });
   const move = (from: number, to: number) => {
     const order = [...span.order];
     const [moved] = order.splice(from, 1);
@@ -79,7 +73,7 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
                 size="xs"
                 aria-label={`${told?.name} shows in span ${letter}`}
                 checked={shows}
-                disabled={change.isPending || !!told?.error}
+                disabled={!!told?.error}
                 onChange={(e) => change.mutate({ what: "seen", placement: id, letter, shows: e.currentTarget.checked })}
               />
               <Link to={`/sites/${siteId}/placements/${id}/aim?span=${letter}`}>{told?.name}</Link>

@@ -16,9 +16,10 @@ export function AtCursor() {
   const across = seen?.w ?? 1;
   const down = seen?.h ?? 1;
   const areas = reading.bands.filter((b) => b.kind === "area").map((b) => [b, runAt(b, cursor)] as const);
+  const mine = reading.files.filter((f) => f.part === reading.part);
   const row =
-    reading.files.find((f) => f.spans.includes(span.letter) && f.density === density) ??
-    reading.files.find((f) => f.spans.includes(span.letter));
+    mine.find((f) => f.spans.includes(span.letter) && f.density === density) ??
+    mine.find((f) => f.spans.includes(span.letter));
   const sharp = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
   const needed = valueAt(sharp?.needed, cursor);
   const held = span.holds.filter((h) => h.first <= cursor && cursor <= h.last);

@@ -18,10 +18,10 @@ export function CodeStep() {
       </div>
       <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
         <Block title="picture.css" lines={code.css} text={code.css_text} chosen={span.letter} />
-        {code.script && <Script {...code.script} />}
       </div>
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>
+          {code.script && <Script {...code.script} />}
           <AltText />
           <Findings of={findings.filter((f) => f.step === "code")} />
         </div>
@@ -33,9 +33,11 @@ export function CodeStep() {
 /** The script that goes with the markup: the same for every placement that needs it. */
 function Script({ name, tag, text }: { name: string; tag: string; text: string }) {
   return (
-    <figure className={classes.script}>
+    <figure className={`${ground.card} ${classes.script}`}>
       <figcaption>
-        <code>{name}</code> {(text.length / 1000).toFixed(1)} kB, once in the page: <code>{tag}</code>
+        <span>
+          <code>{name}</code> {(text.length / 1000).toFixed(1)} kB
+        </span>
         <CopyButton value={text}>
           {({ copied, copy }) => (
             <Button variant="default" onClick={copy} aria-live="polite">
@@ -44,6 +46,7 @@ function Script({ name, tag, text }: { name: string; tag: string; text: string }
           )}
         </CopyButton>
       </figcaption>
+      Moves the slides; without it they are a row that is scrolled. Once in the page: <code>{tag}</code>
     </figure>
   );
 }
