@@ -28,13 +28,16 @@ def main(address: str) -> None:
         page = context.new_page()
         page.goto(address)
         settle(page)
-        page.screenshot(path=OUT / "sign-in.png")
         page.get_by_role("button", name="Enter as the demo designer").click()
         page.get_by_role("heading", name="Sites").wait_for()
         demo = page.request.get(f"{address}/api/sites").json()[0]["id"]
         site = f"{address}/sites/{demo}"
         rows = page.request.get(f"{address}/api/sites/{demo}/placements").json()
         ids = {r["name"]: r["id"] for r in rows}
+        pages = {
+            p["title"]: p["id"]
+            for p in page.request.get(f"{address}/api/sites/{demo}").json()["pages"]
+        }
         home, boats = (f"{site}/placements/{ids[name]}" for name in ("Lighthouse", "Four boats"))
 
         # one finished export, so that files, weights and proof have something to show
@@ -65,7 +68,9 @@ def main(address: str) -> None:
             "desk-aim": f"{boats}/aim?width=632&span=B",
             "desk-grid": f"{site}/placements/{ids['Nine things to see']}/aim?width=1280&part=4",
             "desk-words": f"{home}/words?width=1280&span=C",
-            "desk-words-advice": f"{site}/placements/{ids['Landing']}/words?width=768&span=B",
+            "desk-slides": f"{site}/placements/{ids['Six views']}/frame?width=1280&part=1",
+            "desk-logo": f"{site}/placements/{ids['Logo']}/frame?width=900",
+            "page": f"{site}/pages/{pages['The Island']}?width=900",
             "desk-files": f"{boats}/files?width=632",
             "desk-code": f"{home}/code?width=1700&span=D",
         }.items():
@@ -77,16 +82,6 @@ def main(address: str) -> None:
         page.get_by_role("button", name="Suggest…").click()
         settle(page)
         page.screenshot(path=OUT / "original.png")
-        page.goto(f"{home}/aim?width=700&span=B")
-        settle(page)
-        page.get_by_role("button", name="None…").click()
-        page.get_by_role("button", name="3:2", exact=True).click()
-        page.keyboard.press("Escape")
-        page.mouse.move(2, 2)
-        settle(page)
-        page.screenshot(path=OUT / "desk-aim-crop.png")
-        page.get_by_role("button", name="Undo").click()
-        page.wait_for_timeout(1500)
         page.goto(f"{boats}/proof?width=600")
         settle(page)
         page.get_by_role("button", name="Try all").click()
