@@ -287,6 +287,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                 name="Six views",
                 kind="slides",
                 lead=False,
+                n_files=2,
                 common={
                     "D": m.Treatment(width=m.FullWidth(greatest_px=1600), height=ratio(16, 9)),
                     "A": m.Treatment(height=ratio(4, 3)),
@@ -320,6 +321,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                 name="Where to wait",
                 kind="beside",
                 lead=False,
+                n_files=2,
                 common={
                     "D": m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=ratio(3, 2)),
                     "A": m.Treatment(width=m.FullWidth()),

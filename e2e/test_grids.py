@@ -122,7 +122,7 @@ def test_what_is_cut_is_chosen_and_helped_with_one_press(page: Page, maker: Make
     width.press("Enter")
     advice = page.get_by_role("region", name="Items that are cut")
     expect(advice).to_contain_text("1 of 4 items is cut")
-    advice.get_by_role("button", name=re.compile("^All cells ")).click()
+    advice.get_by_role("button", name=re.compile("^All items ")).click()
     expect(together).to_have_attribute("data-here", "whole")
     saved(page)
     kept = maker.kept(placement)["placement"]

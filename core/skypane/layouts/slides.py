@@ -32,7 +32,7 @@ from skypane.widths.frames import (
 from skypane.widths.lines import straight_lines
 from skypane.widths.spans import spans_of
 from skypane.widths.sums import said as said_px
-from skypane.words.caption import ABOVE_PX, caption_css, said
+from skypane.words.caption import ABOVE_PX, caption_css
 
 #: The side of a control in CSS px: more than the 24 that WCAG 2.2, 2.5.8 asks for; and the room
 #: around all of them.
@@ -431,9 +431,3 @@ def _controls_css(spot: Spot) -> dict[str, dict[str, str]]:
         },
         " [data-controls] [data-by='-1']::before": {"rotate": "-135deg"},
     }
-
-
-def says_on_picture(spot: Spot, i: int) -> bool:
-    """Whether a slide's caption lies on its picture."""
-    title, text = said(spot.cells[i].item, values_of(spot))
-    return values_of(spot).captions_lie == "on" and bool(title or text)

@@ -10,6 +10,9 @@ const PAGE = `<!doctype html><html lang="en"><head><title>Page</title><style>
   [data-slideshow] { --by-itself: no !important; }
 </style><style id="css"></style></head><body id="spot"></body></html>`;
 
+/** How high the line over a pane is. */
+const FIGURES_PX = 20;
+
 interface Props {
   reading: PageReading;
   width: number;
@@ -69,10 +72,10 @@ export function LongPane({ reading, width, height, drawn, follows, press }: Prop
           onLoad={fill}
           style={{ width, height: long, transform: `scale(${scale})`, transformOrigin: "0 0" }}
         />
-        <span className={classes.fold} style={{ top: height * scale }}>
-          <b>fold, {height} px</b>
-        </span>
       </button>
+      <span className={classes.fold} style={{ top: FIGURES_PX + height * scale }}>
+        <b>fold, {height} px</b>
+      </span>
     </figure>
   );
 }

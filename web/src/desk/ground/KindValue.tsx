@@ -3,7 +3,15 @@ import type { ReactNode } from "react";
 import { useKindValues } from "./useKindValues";
 import { ValueRow } from "./ValueRow";
 
-export function KindValue({ fields, label, children }: { fields: string[]; label: string; children: ReactNode }) {
+export function KindValue({
+  fields,
+  label,
+  children,
+}: {
+  fields: readonly string[];
+  label: string;
+  children: ReactNode;
+}) {
   const { own, from, reset, problem } = useKindValues();
   return (
     <ValueRow

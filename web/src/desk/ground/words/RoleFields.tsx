@@ -9,8 +9,8 @@ import { withOriginal, withRole, withTreatment } from "../../draft";
 import { lookOf } from "../../useBringing";
 import { OriginalChooser } from "../aim/OriginalChooser";
 import { Findings } from "../Findings";
+import { KindValue } from "../KindValue";
 import { ValueRow } from "../ValueRow";
-import { LayoutField } from "./LayoutField";
 import { PlaceField } from "./PlaceField";
 import { useWords } from "./useWords";
 import classes from "./Words.module.css";
@@ -127,10 +127,10 @@ export function MarkFields() {
           remove
         </button>
       </ValueRow>
-      <LayoutField fields={["mark_place"]} label="Place">
+      <KindValue fields={["mark_place"]} label="Place">
         <PlaceField label="Place of the mark" place={values.mark_place} set={(mark_place) => set({ mark_place })} />
-      </LayoutField>
-      <LayoutField fields={["mark_percent", "mark_most_px"]} label="Width">
+      </KindValue>
+      <KindValue fields={["mark_percent", "mark_most_px"]} label="Width">
         <NumberField
           label="Width of the mark"
           unit="%"
@@ -144,7 +144,7 @@ export function MarkFields() {
           value={values.mark_most_px}
           set={(v) => set({ mark_most_px: v }, "mark most")}
         />
-      </LayoutField>
+      </KindValue>
       {refused}
       <div className={classes.findings}>
         <Findings of={findings} />
@@ -222,10 +222,10 @@ export function InsetFields() {
           </button>
         </p>
       )}
-      <LayoutField fields={["inset_place"]} label="Place">
+      <KindValue fields={["inset_place"]} label="Place">
         <PlaceField label="Place of the inset" place={values.inset_place} set={(inset_place) => set({ inset_place })} />
-      </LayoutField>
-      <LayoutField fields={["inset_px", "inset_round"]} label="Size">
+      </KindValue>
+      <KindValue fields={["inset_px", "inset_round"]} label="Size">
         <NumberField
           label="Size of the inset"
           unit="px"
@@ -239,8 +239,8 @@ export function InsetFields() {
           onChange={(v) => set({ inset_round: v === "round" })}
           data={["round", "square"]}
         />
-      </LayoutField>
-      <LayoutField fields={["inset_border_px", "inset_border"]} label="Border">
+      </KindValue>
+      <KindValue fields={["inset_border_px", "inset_border"]} label="Border">
         <NumberField
           label="Border of the inset"
           unit="px"
@@ -252,7 +252,7 @@ export function InsetFields() {
           value={values.inset_border}
           set={(inset_border) => set({ inset_border }, "inset border colour")}
         />
-      </LayoutField>
+      </KindValue>
       <div className={classes.findings}>
         <Findings of={findings} />
       </div>

@@ -5,7 +5,7 @@ import { percent } from "../../../ui/format";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
 import { Field } from "../Field";
-import { LayoutField } from "./LayoutField";
+import { KindValue } from "../KindValue";
 import { useWords } from "./useWords";
 import classes from "./Words.module.css";
 import { ColourInput } from "./WordsFields";
@@ -40,7 +40,7 @@ export function UnderFields() {
         />
         <span className="soft">alone until the picture is here</span>
       </Field>
-      <LayoutField fields={["scrim", "strength"]} label="Scrim">
+      <KindValue fields={["scrim", "strength"]} label="Scrim">
         <SegmentedControl
           size="xs"
           aria-label="Scrim"
@@ -69,7 +69,7 @@ export function UnderFields() {
             {detail?.least_strength != null && <span className="soft">least {percent(detail.least_strength)}</span>}
           </>
         )}
-      </LayoutField>
+      </KindValue>
       {scrim.kind === "plain" && (
         <div className={classes.inner}>
           <ColourInput
@@ -117,7 +117,7 @@ export function UnderFields() {
           )}
         </div>
       )}
-      <LayoutField fields={["box"]} label="Box">
+      <KindValue fields={["box"]} label="Box">
         <SegmentedControl
           size="xs"
           aria-label="Box behind the words"
@@ -155,7 +155,7 @@ export function UnderFields() {
             />
           </>
         )}
-      </LayoutField>
+      </KindValue>
     </>
   );
 }

@@ -4,7 +4,7 @@ import type { BannerValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
 import { useDesk } from "../../context";
 import { valueAt } from "../../scale";
-import { LayoutField } from "./LayoutField";
+import { KindValue } from "../KindValue";
 import { PlaceField } from "./PlaceField";
 import { useWords } from "./useWords";
 import classes from "./Words.module.css";
@@ -33,7 +33,7 @@ export function WordsFields() {
         </span>
         <WordsForm />
       </div>
-      <LayoutField fields={["shows"]} label="Shows">
+      <KindValue fields={["shows"]} label="Shows">
         <SegmentedControl
           size="xs"
           aria-label="Where the words show"
@@ -41,9 +41,9 @@ export function WordsFields() {
           onChange={(shows) => set({ shows: shows as BannerValues["shows"] })}
           data={SHOWS}
         />
-      </LayoutField>
+      </KindValue>
       {values.shows === "beside" && (
-        <LayoutField fields={["share_percent", "side"]} label="Row">
+        <KindValue fields={["share_percent", "side"]} label="Row">
           <NumberField
             label="Share of the picture in the row"
             before="picture"
@@ -61,19 +61,19 @@ export function WordsFields() {
               { value: "end", label: "right" },
             ]}
           />
-        </LayoutField>
+        </KindValue>
       )}
       {values.shows !== "off" && (
         <>
-          <LayoutField fields={["place"]} label="Place">
+          <KindValue fields={["place"]} label="Place">
             <PlaceField
               label="Place of the words"
               place={values.place}
               set={(place) => set({ place })}
               ratings={detail?.places}
             />
-          </LayoutField>
-          <LayoutField fields={["percent"]} label="Width">
+          </KindValue>
+          <KindValue fields={["percent"]} label="Width">
             <NumberField
               label="Width of the words"
               unit="%"
@@ -81,16 +81,16 @@ export function WordsFields() {
               set={(v) => set({ percent: v }, "percent")}
             />
             {width !== undefined && <span className={classes.figures}>{Math.round(width)} px here</span>}
-          </LayoutField>
-          <LayoutField fields={["margin_px"]} label="Margin">
+          </KindValue>
+          <KindValue fields={["margin_px"]} label="Margin">
             <NumberField
               label="Margin"
               unit="px on every side"
               value={values.margin_px}
               set={(v) => set({ margin_px: v }, "margin")}
             />
-          </LayoutField>
-          <LayoutField fields={["heading_px", "text_px"]} label="Type">
+          </KindValue>
+          <KindValue fields={["heading_px", "text_px"]} label="Type">
             <NumberField
               label="Size of the heading"
               unit="px"
@@ -104,8 +104,8 @@ export function WordsFields() {
               value={values.text_px}
               set={(v) => set({ text_px: v }, "text size")}
             />
-          </LayoutField>
-          <LayoutField fields={["align"]} label="Align">
+          </KindValue>
+          <KindValue fields={["align"]} label="Align">
             <SegmentedControl
               size="xs"
               aria-label="Alignment"
@@ -117,8 +117,8 @@ export function WordsFields() {
                 { value: "end", label: "right" },
               ]}
             />
-          </LayoutField>
-          <LayoutField fields={["colour", "button"]} label="Colour">
+          </KindValue>
+          <KindValue fields={["colour", "button"]} label="Colour">
             <ColourInput label="Colour of the words" value={values.colour} set={(v) => set({ colour: v }, "colour")} />
             {words.buttons.length > 0 && (
               <>
@@ -135,7 +135,7 @@ export function WordsFields() {
                 />
               </>
             )}
-          </LayoutField>
+          </KindValue>
         </>
       )}
     </>
