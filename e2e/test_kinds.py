@@ -229,7 +229,7 @@ def test_a_whole_page_is_laid_out_and_shared(page: Page, maker: Maker):
     assert told["layout"]["B"] == {"head_px": 80, "head_over": True, "order": [1, 0]}
     axe_clean(page)
     page.goto(f"{maker.address}/sites/{site}/pages/{other}")
-    page.get_by_label("Show a placement of another page here too").click()
+    page.get_by_role("combobox", name="Show a placement of another").click()
     page.get_by_role("option", name="Tour · Three").click()
     expect(page.get_by_text("of Tour")).to_be_visible()
     page.goto(f"{maker.address}/sites/{site}/placements")

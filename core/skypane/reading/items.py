@@ -12,7 +12,7 @@ from skypane.advice.crops import largest_crop
 from skypane.errors import InvalidPlan
 from skypane.galleries.ratio import CommonRatio, Item, common_ratio, unlike_most
 from skypane.geometry import Rect
-from skypane.model import Finding, RatioHeight, Treatment
+from skypane.model import Finding, HeightRule, RatioHeight
 from skypane.numerals import whole_px
 from skypane.reading.nouns import (
     Band,
@@ -143,6 +143,7 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
     failing = sum(1 for p in shown.values() if _worst(p).any())
     most, unlike = unlike_most([_own_ratio(p) for p in shown.values()])
     return CommonRatioReading(
+        letter=letter,
         ratio=round(found.ratio, 4),
         loss=round(found.loss, 4),
         cuts=tuple(parts[i] for i in found.cuts),
@@ -150,7 +151,7 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
         unlike=tuple(parts[i] for i in unlike),
         crops={i: _crop(p, found.ratio) for i, p in shown.items()},
         gentle=found.loss <= MOST_LOSS and len(found.cuts) < max(1, failing),
-        common=_in_one_ratio(plan, letter, round(found.ratio, 4)),
+        heights=_in_one_ratio(plan, letter, round(found.ratio, 4)),
     )
 
 
@@ -159,16 +160,16 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
 MOST_LOSS = 0.4
 
 
-def _in_one_ratio(plan: Plan, letter: str, ratio: float) -> dict[str, Treatment]:
+def _in_one_ratio(plan: Plan, letter: str, ratio: float) -> dict[str, HeightRule]:
     """What is said for all parts so that those of one span have a ratio, and no other span
     changes."""
     letters = [s.letter for s in plan.spans]
-    said = {letter: Treatment(height=RatioHeight(w=ratio, h=1))}
+    said: dict[str, HeightRule] = {letter: RatioHeight(w=ratio, h=1)}
     narrower = letters[: letters.index(letter)][-1:]
     for other in narrower:
         own = plan.placement.common.get(other)
         if own is None or own.height is None:
-            said[other] = Treatment(height=plan.parts[0].of(other).effective.height)
+            said[other] = plan.parts[0].of(other).effective.height
     return said
 
 

@@ -19,9 +19,9 @@ from skypane.model import (
     BesideValues,
     Finding,
     GridValues,
+    HeightRule,
     LogoValues,
     SlidesValues,
-    Treatment,
 )
 from skypane.shown.brief import Brief
 from skypane.treatments import Effective
@@ -364,12 +364,14 @@ class FailingItems(Noun):
 
 
 class CommonRatioReading(Noun):
-    """The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
+    """The one ratio of cells that loses least in a span: the mean `loss` as a share, and the items whose keep
     areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most have;
     `crops` the largest crop of the one ratio that holds each item's areas, None where none does.
-    `gentle`: it costs so little that it comes before showing whole what is cut. `common` is what is
-    said for all parts to have it: the ratio, and for the next narrower span what it has now."""
+    `gentle`: it costs so little that it comes before showing whole what is cut. `heights` is
+    what is said for all parts to have it: the ratio, and for the next narrower span what it has
+    now."""
 
+    letter: str
     ratio: float
     loss: float
     cuts: tuple[int, ...]
@@ -377,7 +379,7 @@ class CommonRatioReading(Noun):
     unlike: tuple[int, ...]
     crops: dict[int, Rect | None]
     gentle: bool
-    common: dict[str, Treatment]
+    heights: dict[str, HeightRule]
 
 
 class Sharpest(NamedTuple):

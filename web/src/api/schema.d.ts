@@ -1902,17 +1902,14 @@ export interface components {
         };
         /**
          * CommonRatioReading
-         * @description The one ratio of cells that loses least: the mean `loss` as a share, and the items whose keep
+         * @description The one ratio of cells that loses least in a span: the mean `loss` as a share, and the items whose keep
          *     areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most have;
          *     `crops` the largest crop of the one ratio that holds each item's areas, None where none does.
-         *     `gentle`: it costs so little that it comes before showing whole what is cut. `common` is what is
-         *     said for all parts to have it: the ratio, and for the next narrower span what it has now.
+         *     `gentle`: it costs so little that it comes before showing whole what is cut. `heights` is
+         *     what is said for all parts to have it: the ratio, and for the next narrower span what it has
+         *     now.
          */
         CommonRatioReading: {
-            /** Common */
-            common: {
-                [key: string]: components["schemas"]["Treatment"];
-            };
             /** Crops */
             crops: {
                 [key: string]: components["schemas"]["Rect"] | null;
@@ -1921,6 +1918,12 @@ export interface components {
             cuts: number[];
             /** Gentle */
             gentle: boolean;
+            /** Heights */
+            heights: {
+                [key: string]: components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"];
+            };
+            /** Letter */
+            letter: string;
             /** Loss */
             loss: number;
             /** Most */

@@ -19,7 +19,8 @@ export function ItemsAdvice() {
     const name = items.items[i]?.name || `${items.one} ${i + 1}`;
     return { i, name, thumb: originals.find((o) => o.id === items.items[i]?.original)?.thumb };
   });
-  const { ratio } = items;
+  // of another span until its own is here
+  const ratio = items.ratio?.letter === span.letter ? items.ratio : undefined;
   const isGentle = !!ratio?.gentle;
   const helps = isGentle || (!!ratio && ratio.cuts.length < cut.length);
   const cells = (variant: "filled" | "default") =>
@@ -27,7 +28,9 @@ export function ItemsAdvice() {
       <Button
         variant={variant}
         onClick={() =>
-          handle.change((d) => Object.entries(ratio.common).reduce((e, [l, values]) => withCommon(e, l, values), d))
+          handle.change((d) =>
+            Object.entries(ratio.heights).reduce((e, [l, height]) => withCommon(e, l, { height }), d),
+          )
         }
       >
         All {items.one}s {said(ratio.ratio)}

@@ -16,7 +16,7 @@ export function OneRatio() {
   const { reading, span, handle, choosePart } = useWork();
   const { items } = reading;
   const ratio = items?.ratio;
-  if (!items || !ratio?.unlike.length) return null;
+  if (!items || ratio?.letter !== span.letter || !ratio.unlike.length) return null;
   const crops = Object.entries(ratio.crops).flatMap(([i, crop]) => (crop ? [[Number(i), crop] as const] : []));
   const cannot = Object.keys(ratio.crops).length - crops.length;
   return (
