@@ -1,5 +1,7 @@
 """Many pictures in one spot: cells, captions and links of a placement, and how all of them fare."""
 
+import gc
+
 import numpy as np
 import pytest
 from pydantic import ValidationError
@@ -13,7 +15,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.reading import read, read_moving
-from skypane.shown.plan import plan
+from skypane.shown.plan import PartPlan, plan
 
 SITE = m.Site()
 STACK = m.Area(name="Stack", rect=m.Rect(x=0.1, y=0.1, w=0.8, h=0.8))
@@ -324,3 +326,58 @@ def test_equal_rules_of_many_items_are_written_once():
     assert css.count("aspect-ratio: 3 / 2") == 1
     assert css.count(".nine-things-40") == 2  # its frame and its picture, no more
     assert len(css.encode()) < 6000
+
+
+# -- what is kept -----------------------------------------------------------------------------
+
+
+def moved(placement, part, x):
+    own = placement.parts[part].treatments["D"].model_copy(update={"aim": m.FixedAim(x=x, y=0.5)})
+    there = placement.parts[part].model_copy(update={"treatments": {"D": own}})
+    return placement.with_part(part, there)
+
+
+def test_a_part_for_which_nothing_has_changed_is_that_of_the_plan_before():
+    before = planned(moved(grid(1, 2, 3, 4), 1, 0.1))
+    after = planned(moved(grid(1, 2, 3, 4), 1, 0.9))
+    assert [a is b for a, b in zip(before.parts, after.parts, strict=True)] == [
+        True,
+        False,
+        True,
+        True,
+    ]
+    # another ratio for all is another part each
+    other = grid(1, 2, 3, 4, common={"D": m.Treatment(height=m.RatioHeight(w=2, h=1))})
+    assert not any(a is b for a, b in zip(after.parts, planned(other).parts, strict=True))
+
+
+def test_what_is_kept_of_parts_goes_with_them():
+    """Readings of ever other placements leave no more behind than the last of them."""
+
+    def left():
+        gc.collect()
+        return sum(isinstance(o, PartPlan) for o in gc.get_objects())
+
+    def rounds(first, n):
+        for i in range(first, first + n):
+            placement = grid(1, 2, 3, 4, name=f"Nine things {i}")
+            read(SITE, placement, ORIGINALS, chosen=(1, "D"), every=bool(i % 2))
+
+    rounds(0, 40)
+    known = left()
+    rounds(40, 40)
+    assert left() <= known
+
+
+def test_a_reading_of_one_item_is_part_of_the_whole_reading():
+    """Without `every` the files and ladders are those of the chosen item, all else is as with
+    it."""
+    placement = grid(1, 2, 3, 4)
+    whole = read(SITE, placement, ORIGINALS, chosen=(2, "D"))
+    one = read(SITE, placement, ORIGINALS, chosen=(2, "D"), every=False)
+    assert one.files == tuple(f for f in whole.files if f.part == 2)
+    assert one.ladders == tuple(x for x in whole.ladders if x.part == 2)
+    assert one.findings == whole.findings
+    assert (one.pane, one.items, one.parts) == (whole.pane, whole.items, whole.parts)
+    assert one.code.markup_text == ""
+    assert one.code.sizes == {2: whole.code.sizes[2]}

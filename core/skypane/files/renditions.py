@@ -17,8 +17,8 @@ from skypane.files.ladder import usual as usual_ladders
 from skypane.files.names import EXTENSIONS, file_stem, part_name
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
-from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Site
-from skypane.shown.plan import PartPlan, Plan, Setting
+from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Rungs, Site
+from skypane.shown.plan import Plan, Setting
 from skypane.values import once
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
@@ -58,20 +58,23 @@ class Climbed(NamedTuple):
 def climbed(group: Group, plan: Plan) -> Climbed:
     """The ladder of a group that is offered by width. It follows from the plan alone, whatever has
     been made already, so that the same plan always asks for the same files."""
-    return _climbed(group, plan.setting, plan.parts[group.part])
+    return _climbed(group, plan.setting, plan.spans[-1].letter, _own_rungs(plan, group))
+
+
+def _own_rungs(plan: Plan, group: Group) -> Rungs | None:
+    return plan.parts[group.part].part.ladders.get(group.letters[-1])
 
 
 @once
-def _climbed(group: Group, setting: Setting, part: PartPlan) -> Climbed:
+def _climbed(group: Group, setting: Setting, last: str, own: Rungs | None) -> Climbed:
+    # not of the part itself: what is kept of a group must not hold on to what holds the group
     site, placement = setting.site, setting.bare
     top = min(math.ceil(group.needed * site.densities[-1]), group.crop.w)
-    last = part.spans[-1].span.letter
     asked = [
         need for p in group.spans for need in span_needs(p, site.audience, p.span.letter == last)
     ]
     needs = merged_needs(asked, top)
     ladders = usual_ladders(needs, MOST_RUNGS)
-    own = part.part.ladders.get(group.letters[-1])
     if own is not None:
         rungs = {*(r for r in own if r < top), top}
         taken = cost(sorted(rungs), needs, Bytes({"any": USUAL_GROWTH}, {"any": 1}))
@@ -84,11 +87,11 @@ def _climbed(group: Group, setting: Setting, part: PartPlan) -> Climbed:
 
 def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
     """The px sizes of a group, ascending."""
-    return _sizes_of(group, plan.setting, plan.parts[group.part])
+    return _sizes_of(group, plan.setting, plan.spans[-1].letter, _own_rungs(plan, group))
 
 
 @once
-def _sizes_of(group: Group, setting: Setting, part: PartPlan) -> tuple[Size, ...]:
+def _sizes_of(group: Group, setting: Setting, last: str, own: Rungs | None) -> tuple[Size, ...]:
     crop = group.crop
     if group.original.vector:
         height = max(1, scaled((crop.w, crop.h), width=group.needed)[1])
@@ -99,7 +102,7 @@ def _sizes_of(group: Group, setting: Setting, part: PartPlan) -> tuple[Size, ...
             for density, size in pixel_sizes(crop, group.needed, setting.site.densities).items()
         )
     top = math.ceil(group.needed * setting.site.densities[-1])
-    ladder = _climbed(group, setting, part)
+    ladder = _climbed(group, setting, last, own)
     return tuple(
         Size(
             width,

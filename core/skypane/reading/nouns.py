@@ -364,10 +364,10 @@ class FailingItems(Noun):
 
 
 class CommonRatioReading(Noun):
-    """The one ratio of cells that loses least in a span: the mean `loss` as a share, and the items whose keep
-    areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most have;
-    `crops` the largest crop of the one ratio that holds each item's areas, None where none does.
-    `gentle`: it costs so little that it comes before showing whole what is cut. `heights` is
+    """The one ratio of cells that loses least in a span: the mean `loss` as a share, and the items
+    whose keep areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most
+    have; `crops` the largest crop of the one ratio that holds each item's areas, None where none
+    does. `gentle`: it costs so little that it comes before showing whole what is cut. `heights` is
     what is said for all parts to have it: the ratio, and for the next narrower span what it has
     now."""
 
