@@ -26,6 +26,7 @@ interface Props {
 
 export function LongPane({ reading, width, height, drawn, follows, press }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
+  const shown = useRef<{ spot?: Element; css?: string; markup?: string }>({});
   const [long, setLong] = useState(height);
   const [over, setOver] = useState(0);
   const scale = drawn / width;
@@ -35,12 +36,13 @@ export function LongPane({ reading, width, height, drawn, follows, press }: Prop
     const style = inside?.getElementById("css");
     const spot = inside?.getElementById("spot");
     if (!inside || !style || !spot) return;
-    if (style.textContent !== css) style.textContent = css;
-    if (spot.dataset.filled !== markup) {
+    const before = shown.current;
+    if (before.spot !== spot || before.css !== css) style.textContent = css;
+    if (before.spot !== spot || before.markup !== markup) {
       spot.innerHTML = markup;
-      spot.dataset.filled = markup;
       for (const box of spot.querySelectorAll("[data-slideshow]")) window.slideshow(box);
     }
+    shown.current = { spot, css, markup };
     setLong(Math.max(height, spot.scrollHeight));
     setOver(Math.max(0, inside.documentElement.scrollWidth - width));
   }, [css, markup, width, height]);
