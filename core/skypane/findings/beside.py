@@ -7,7 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from skypane.findings.rule import Case, Found, rule
-from skypane.layouts.beside import LEAST_TEXT_PX, shown_items, text_rooms, values_of
+from skypane.layouts.beside import LEAST_TEXT_PX, text_rooms, values_of
 from skypane.model import BesideValues
 from skypane.numerals import number
 
@@ -23,7 +23,7 @@ def text_squeezed(case: Case) -> Iterator[Found]:
     if case.part.index:
         return
     for spot in case.plan.spots:
-        if not isinstance(spot.values, BesideValues) or not shown_items(spot):
+        if not isinstance(spot.values, BesideValues) or not spot.shown:
             return
         v, room = values_of(spot), text_rooms(spot)
         at = np.flatnonzero(room < LEAST_TEXT_PX)

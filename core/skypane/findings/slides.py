@@ -12,8 +12,6 @@ from skypane.layouts import Spot
 from skypane.layouts.slides import (
     controls_on,
     row_of,
-    shown_slides,
-    slide_heights,
     stops_of,
     values_of,
 )
@@ -24,7 +22,7 @@ from skypane.shown.readable import said_range
 
 def _spots(case: Case) -> Iterator[Spot]:
     for spot in case.plan.spots:
-        if isinstance(spot.values, SlidesValues) and shown_slides(spot):
+        if isinstance(spot.values, SlidesValues) and spot.shown:
             yield spot
 
 
@@ -35,9 +33,9 @@ def slides_unlike(case: Case) -> Iterator[Found]:
     if case.part.index:
         return
     for spot in _spots(case):
-        shown = shown_slides(spot)
+        shown = spot.shown
         width = row_of(spot).slide
-        heights = [slide_heights(spot, i, width) for i in shown]
+        heights = [spot.frame_heights(i, width) for i in shown]
         uneven = max(float(np.abs(h - heights[0]).max()) for h in heights)
         if uneven > 1:
             _, unlike = unlike_most([spot.cells[i].ratio for i in shown])
@@ -58,7 +56,7 @@ def controls_on_area(case: Case) -> Iterator[Found]:
         box = controls_on(p.spot, p.H)
         if box is None:
             continue
-        column = shown_slides(p.spot).index(p.index) % values_of(p.spot).at_a_time
+        column = p.spot.shown.index(p.index) % values_of(p.spot).at_a_time
         left = box.x - column * (row_of(p.spot).slide + values_of(p.spot).gutter_px)
         edges = Edges(left, left + box.w, box.y, box.y + box.h)
         for name, share in covered(p, (edges,)).items():
@@ -77,6 +75,6 @@ def slides_rest(case: Case) -> Iterator[Found]:
         return
     for spot in _spots(case):
         if stops_of(spot) < 2:
-            n = len(shown_slides(spot))
+            n = len(spot.shown)
             why = f"all {n} slides show at once" if n > 1 else "it has one slide"
             yield (spot.span.letter,), f"It never changes there: {why}."

@@ -23,8 +23,6 @@ from skypane.model import (
 from skypane.numerals import number, px
 from skypane.widths.frames import (
     Floats,
-    depends_on_viewport_height,
-    frame_heights,
     frame_widths,
 )
 from skypane.words.caption import ABOVE_PX, caption_heights, said
@@ -59,14 +57,10 @@ class Laid(NamedTuple):
     frame: Floats
 
 
-def shown_items(spot: Spot) -> list[int]:
-    return [i for i, c in enumerate(spot.cells) if c.effective.show != "nothing"]
-
-
 def waiting_items(spot: Spot) -> list[int]:
     """The items that show only once more is asked for."""
     v = values_of(spot)
-    return [] if v.is_turned or not v.first else shown_items(spot)[v.first :]
+    return [] if v.is_turned or not v.first else spot.shown[v.first :]
 
 
 def columns_of(v: GridValues) -> int:
@@ -124,7 +118,7 @@ def _laid_out(facts: _Facts) -> Laid:
 
 def _leaves_room(spot: Spot, content: Floats, n: int, frame: Floats) -> None:
     narrow = np.flatnonzero(frame < 1)
-    if not narrow.size or not shown_items(spot):
+    if not narrow.size or not spot.shown:
         return
     v, at = values_of(spot), int(narrow[0])
     taken = (n - 1) * v.gutter_px + 2 * n * v.padding_px
@@ -136,14 +130,6 @@ def _leaves_room(spot: Spot, content: Floats, n: int, frame: Floats) -> None:
         f" {number(round(whole, 1))} px wide. Take fewer columns there, or less between them.",
         field="columns" if n > 1 else "padding_px" if v.padding_px else "margin_px",
     )
-
-
-def _heights(spot: Spot, i: int, frame: Floats) -> Floats:
-    """The height of an item's frame by its height rule, (heights, widths)."""
-    e, ratio = spot.cells[i].effective, spot.cells[i].ratio
-    heights = spot.viewports.heights
-    vh = heights if depends_on_viewport_height(e.height) else heights[1:2]
-    return frame_heights(e.height, np.broadcast_to(frame, vh.shape), vh, ratio)
 
 
 def _caption(spot: Spot, i: int, room: Floats) -> Floats:
@@ -167,18 +153,18 @@ def _celled(spot: Spot, cell: Floats, frame: Floats) -> Found:
     top: Floats = np.full_like(frame, v.margin_px)
     high: list[Floats] = []
     column = 0
-    for i in shown_items(spot):
+    for i in spot.shown:
         take = 2 if is_wide(spot, i) else 1
         if column + take > n:
             top, high, column = top + np.maximum.reduce(high) + v.gutter_px, [], 0
         e = spot.cells[i].effective
         key = (e.height, spot.cells[i].ratio)
         if key not in known_heights:
-            known_heights[key] = _heights(spot, i, picture)
+            known_heights[key] = spot.frame_heights(i, picture)
         H = known_heights[key]
         W = picture + (cell + v.gutter_px) * (take - 1)
         if take > 1 and not isinstance(e.height, RatioHeight):
-            H = _heights(spot, i, W)
+            H = spot.frame_heights(i, W)
         x = v.margin_px + column * (cell + v.gutter_px) + v.padding_px
         frames[i] = Frame(np.broadcast_to(W, H.shape), H, x + 0 * H, top + v.padding_px + 0 * H)
         places[i] = Place(column=f"span {take}" if take > 1 else "auto")
@@ -199,7 +185,7 @@ BESIDE_PX = 16.0
 
 def _justified(spot: Spot, content: Floats) -> Found:
     """Rows that go for `columns` pictures of the items' mean ratio each."""
-    v, items = values_of(spot), shown_items(spot)
+    v, items = values_of(spot), spot.shown
     frames: list[Frame | None] = [None] * len(spot.cells)
     places: list[Place | None] = [None] * len(spot.cells)
     if not items:
@@ -255,7 +241,7 @@ def _line_css(share: float, constant: float) -> str:
 def _masonry(spot: Spot, cell: Floats, frame: Floats) -> Found:
     """Every item in the one row of its column, as far down as what stands above it is high. A
     percentage margin refers to the width of the column (CSS Box 3 §3)."""
-    v, items = values_of(spot), shown_items(spot)
+    v, items = values_of(spot), spot.shown
     frames: list[Frame | None] = [None] * len(spot.cells)
     places: list[Place | None] = [None] * len(spot.cells)
     middle = len(frame) // 2
@@ -286,12 +272,12 @@ def _fixed_caption(spot: Spot, i: int) -> float:
 
 def _turned(spot: Spot, content: Floats, cell: Floats, frame: Floats) -> Found:
     """Side by side, beyond the end of the box; on pages row by row."""
-    v, items = values_of(spot), shown_items(spot)
+    v, items = values_of(spot), spot.shown
     n = v.columns
     on_page = v.page_of if v.arranged == "pages" else n
     frames: list[Frame | None] = [None] * len(spot.cells)
     places: list[Place | None] = [None] * len(spot.cells)
-    heights = {i: _heights(spot, i, frame) for i in items}
+    heights = {i: spot.frame_heights(i, frame) for i in items}
     captions = {i: _caption(spot, i, frame) for i in items}
     in_rows: dict[int, list[Floats]] = {}
     cells: dict[int, tuple[int, int]] = {}

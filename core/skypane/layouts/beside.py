@@ -20,8 +20,6 @@ from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
     Floats,
     Piece,
-    depends_on_viewport_height,
-    frame_heights,
     frame_widths,
 )
 from skypane.widths.lines import straight_lines
@@ -47,10 +45,6 @@ def values_of(spot: Spot) -> BesideValues:
     return cast(BesideValues, spot.values)
 
 
-def shown_items(spot: Spot) -> list[int]:
-    return [i for i, c in enumerate(spot.cells) if c.effective.show != "nothing"]
-
-
 def cells_of(spot: Spot) -> Floats:
     """The width of each picture with its text, in CSS px. Raises InvalidPlan where the gutters
     leave none."""
@@ -59,7 +53,7 @@ def cells_of(spot: Spot) -> Floats:
     content = box - 2 * v.margin_px
     cell = (content - (v.columns - 1) * v.gutter_px) / v.columns
     narrow = np.flatnonzero(cell * v.share_percent / 100 < 1)
-    if narrow.size and shown_items(spot):
+    if narrow.size and spot.shown:
         at = int(narrow[0])
         taken = (v.columns - 1) * v.gutter_px + 2 * v.margin_px
         raise OfLayout(
@@ -121,7 +115,7 @@ class Beside(Many):
 
     def told(self, spot: Spot) -> tuple[str, ...]:
         v, room = values_of(spot), text_rooms(spot)
-        if v.is_stacked or not shown_items(spot):
+        if v.is_stacked or not spot.shown:
             return ()
         least = int(room.argmin())
         at = int(spot.viewports.widths[least])
@@ -137,10 +131,10 @@ class Beside(Many):
         out = [Frame(zero, zero, zero, zero)] * len(spot.cells)
         top: Floats = np.full_like(cell, v.margin_px)
         row: list[Floats] = []
-        for at, i in enumerate(shown_items(spot)):
+        for at, i in enumerate(spot.shown):
             if at % v.columns == 0 and row:
                 top, row = top + np.maximum.reduce(row) + v.gutter_px, []
-            H = _heights(spot, i, W)
+            H = spot.frame_heights(i, W)
             text = text_heights(spot.cells[i].item, spot, np.maximum(rooms, 1.0))
             x = v.margin_px + at % v.columns * (cell + v.gutter_px)
             y = top
@@ -192,7 +186,7 @@ class Beside(Many):
         return {
             "": {
                 "box-sizing": "border-box",
-                "display": "grid" if shown_items(spot) else "none",
+                "display": "grid" if spot.shown else "none",
                 "grid-template-columns": f"repeat({v.columns}, minmax(0, 1fr))",
                 "align-items": "start",
                 "gap": px(v.gutter_px),
@@ -233,12 +227,6 @@ class Beside(Many):
 
 #: Which share of the room beside a picture lies above it.
 _LOW = {"start": 0.0, "centre": 0.5, "end": 1.0}
-
-
-def _heights(spot: Spot, i: int, widths: Floats) -> Floats:
-    e, heights = spot.cells[i].effective, spot.viewports.heights
-    vh = heights if depends_on_viewport_height(e.height) else heights[1:2]
-    return frame_heights(e.height, np.broadcast_to(widths, vh.shape), vh, spot.cells[i].ratio)
 
 
 def _text_box_css(spot: Spot) -> dict[str, str]:

@@ -14,7 +14,6 @@ from skypane.layouts.arranged import (
     columns_of,
     is_wide,
     laid_out,
-    shown_items,
     values_of,
     waiting_items,
 )
@@ -66,7 +65,7 @@ class Grid(Many):
 
     def first_seen(self, spot: Spot, part: int, frames: Sequence[Frame]) -> bool:
         if values_of(spot).is_turned:
-            return part in shown_items(spot)[: columns_of(values_of(spot))]
+            return part in spot.shown[: columns_of(values_of(spot))]
         return super().first_seen(spot, part, frames)
 
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:

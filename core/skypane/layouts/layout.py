@@ -11,6 +11,7 @@ from abc import ABC, abstractmethod
 from collections.abc import Mapping, Sequence
 from typing import ClassVar, Literal, NamedTuple
 
+import numpy as np
 from pydantic import JsonValue, ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
@@ -27,7 +28,15 @@ from skypane.model import (
 )
 from skypane.treatments import Effective
 from skypane.values import Noun
-from skypane.widths.frames import Floats, Piece, Viewports, frame_widths, viewports_of
+from skypane.widths.frames import (
+    Floats,
+    Piece,
+    Viewports,
+    depends_on_viewport_height,
+    frame_heights,
+    frame_widths,
+    viewports_of,
+)
 from skypane.widths.spans import Span
 from skypane.widths.sums import width_sum
 
@@ -69,6 +78,18 @@ class Spot(NamedTuple):
     @property
     def viewports(self) -> Viewports:
         return viewports_of(self.heights, self.span.first, self.span.last)
+
+    @property
+    def shown(self) -> list[int]:
+        """The parts that show anything, by their place."""
+        return [i for i, c in enumerate(self.cells) if c.effective.show != "nothing"]
+
+    def frame_heights(self, part: int, widths: Floats) -> Floats:
+        """The height of a part's frame by its height rule, (heights, widths), where it is `widths`
+        CSS px wide, (widths,)."""
+        rule, viewports = self.cells[part].effective.height, self.viewports
+        vh = viewports.heights if depends_on_viewport_height(rule) else viewports.heights[1:2]
+        return frame_heights(rule, np.broadcast_to(widths, vh.shape), vh, self.cells[part].ratio)
 
 
 class Frame(NamedTuple):

@@ -25,8 +25,6 @@ from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
     Floats,
     Piece,
-    depends_on_viewport_height,
-    frame_heights,
     frame_widths,
 )
 from skypane.widths.lines import straight_lines
@@ -46,10 +44,6 @@ def values_of(spot: Spot) -> SlidesValues:
     return cast(SlidesValues, spot.values)
 
 
-def shown_slides(spot: Spot) -> list[int]:
-    return [i for i, c in enumerate(spot.cells) if c.effective.show != "nothing"]
-
-
 class Row(NamedTuple):
     """Widths of the box and of one slide in it, in CSS px, (widths,)."""
 
@@ -63,7 +57,7 @@ def row_of(spot: Spot) -> Row:
     box = frame_widths(spot.cells[0].effective.width, spot.viewports.widths, spot.container)
     slide = (box - (v.at_a_time - 1) * v.gutter_px) / v.at_a_time
     narrow = np.flatnonzero(slide < 1)
-    if narrow.size and shown_slides(spot) and v.at_a_time > 1:
+    if narrow.size and spot.shown and v.at_a_time > 1:
         at = int(narrow[0])
         taken = (v.at_a_time - 1) * v.gutter_px
         raise OfLayout(
@@ -77,7 +71,7 @@ def row_of(spot: Spot) -> Row:
 
 def stops_of(spot: Spot) -> int:
     """How many places a slideshow stands still at in a span: it moves by as many slides as show."""
-    return math.ceil(len(shown_slides(spot)) / values_of(spot).at_a_time)
+    return math.ceil(len(spot.shown) / values_of(spot).at_a_time)
 
 
 def loop_s(spot: Spot) -> float:
@@ -153,7 +147,7 @@ class Slides(Many):
         if stops < 2:
             return (
                 "It never moves: all slides show at once."
-                if len(shown_slides(spot)) > 1
+                if len(spot.shown) > 1
                 else "It never moves: there is one slide.",
             )
         if not v.by_itself:
@@ -169,7 +163,7 @@ class Slides(Many):
         return v.at_a_time * frame_px + (v.at_a_time - 1) * v.gutter_px
 
     def first_seen(self, spot: Spot, part: int, frames: Sequence[Frame]) -> bool:
-        return part in shown_slides(spot)[: values_of(spot).at_a_time]
+        return part in spot.shown[: values_of(spot).at_a_time]
 
     def frame(self, spot: Spot, part: int) -> Frame:
         return self.frames(spot)[part]
@@ -178,8 +172,8 @@ class Slides(Many):
         row, v = row_of(spot), values_of(spot)
         zero = np.zeros((1, len(spot.viewports.widths)))
         out = [Frame(zero, zero, zero, zero)] * len(spot.cells)
-        for at, i in enumerate(shown_slides(spot)):
-            H = slide_heights(spot, i, row.slide)
+        for at, i in enumerate(spot.shown):
+            H = spot.frame_heights(i, row.slide)
             x = at * (row.slide + v.gutter_px)
             out[i] = Frame(np.broadcast_to(row.slide, H.shape), H, x + 0 * H, 0 * H)
         return out
@@ -211,13 +205,6 @@ class Slides(Many):
         }
 
 
-def slide_heights(spot: Spot, i: int, widths: Floats) -> Floats:
-    """The height of a slide's frame by its height rule, (heights, widths)."""
-    e, heights = spot.cells[i].effective, spot.viewports.heights
-    vh = heights if depends_on_viewport_height(e.height) else heights[1:2]
-    return frame_heights(e.height, np.broadcast_to(widths, vh.shape), vh, spot.cells[i].ratio)
-
-
 def _each(v: SlidesValues) -> str:
     """The width of one slide as CSS."""
     if v.at_a_time == 1:
@@ -239,7 +226,7 @@ def _box_css(spot: Spot) -> dict[str, dict[str, str]]:
         "": {
             "box-sizing": "border-box",
             "position": "relative",
-            "display": "grid" if shown_slides(spot) else "none",
+            "display": "grid" if spot.shown else "none",
             "grid-template-columns": "minmax(0, 1fr)",
             "width": width_css(e.width, spot.container),
             "margin-inline": "0" if fills else standing_css(e.stands, e.width, spot.container),

@@ -294,7 +294,7 @@ def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) ->
             raise InvalidPlan(str(problem), field=field) from None
         except OfLayout as problem:
             raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
-    setting, before = _settings.like(site, placement)
+    setting, before = _settings.like(site, placement, layout)
     parts = []
     for index, part in enumerate(placement.parts):
         spans = tuple(of_span.parts[index] for of_span in computed)
@@ -322,10 +322,12 @@ class _Settings:
         self._kept: OrderedDict[Setting, tuple[PartPlan, ...]] = OrderedDict()
         self._lock = Lock()
 
-    def like(self, site: Site, placement: Placement) -> tuple[Setting, tuple[PartPlan, ...]]:
+    def like(
+        self, site: Site, placement: Placement, layout: Layout
+    ) -> tuple[Setting, tuple[PartPlan, ...]]:
         """An equal setting with its parts, or a new one."""
         bare = placement.model_copy(update={"parts": ()})
-        if not layout_of(placement).has_items:
+        if not layout.has_items:
             return Setting(site, bare), ()
         with self._lock:
             for known, parts in reversed(self._kept.items()):
@@ -373,10 +375,6 @@ class _Asked(NamedTuple):
     def bare(self) -> _Asked:
         """The same without its parts."""
         return self._replace(held=(), originals=(), about=())
-
-
-def _shown(spot: Spot) -> int:
-    return sum(1 for c in spot.cells if c.effective.show != "nothing")
 
 
 class _Computed(NamedTuple):
@@ -457,7 +455,7 @@ def _compute(
         typeface=asked.typeface,
     )
     before = _earlier.like(asked) if layout.has_items else None
-    shows = _shown(spot)
+    shows = len(spot.shown)
     parts = []
     frames = _frames_of(before, spot) or layout.frames(spot)
     for i, (original, frame) in enumerate(zip(shown, frames, strict=True)):
