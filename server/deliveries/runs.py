@@ -12,7 +12,14 @@ from typing import Any, NamedTuple
 from config.db import in_one_go, locked_one
 from django.core.files.storage import default_storage
 from originals.models import Original
-from placements.models import Placement, layout_by_place, on_page, originals_in, stems_of
+from placements.models import (
+    Placement,
+    called_nouns,
+    layout_by_place,
+    on_page,
+    originals_in,
+    stems_of,
+)
 from sites.models import Page, Site
 from skypane import model
 from skypane.comparing import why_made
@@ -57,10 +64,7 @@ def _asked_now(target: Target, effort: model.Effort = "thorough") -> Asked:
     site, called = target.site, stems_of(target.site)
     pages: list[AskedPage] = []
     for page, rows in _asked_pages(target):
-        nouns = [
-            row.as_noun().model_copy(update={"stem": called[row.id], "page": row.page.title})
-            for row in rows
-        ]
+        nouns = called_nouns(rows, called)
         layout = {} if target.placement else layout_by_place(page, rows)
         pages.append(AskedPage(title=page.title, placements=tuple(nouns), layout=layout))
     title = {

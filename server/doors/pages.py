@@ -13,6 +13,7 @@ from placements.history import begin, looks_now, record
 from placements.models import (
     Home,
     Placement,
+    called_nouns,
     layout_by_place,
     on_page,
     originals_in,
@@ -55,11 +56,8 @@ def read_whole_page(request: HttpRequest, page_id: int) -> PageOnScreen:
 
 
 def _on_screen(page: Page) -> PageOnScreen:
-    rows, called = on_page(page), stems_of(page.site)
-    nouns = [
-        row.as_noun().model_copy(update={"stem": called[row.id], "page": row.page.title})
-        for row in rows
-    ]
+    rows = on_page(page)
+    nouns = called_nouns(rows, stems_of(page.site))
     layout = layout_by_place(page, rows)
     return PageOnScreen(
         id=page.id,

@@ -150,6 +150,15 @@ def stems_of(site: Site, draft: tuple[int | None, str] | None = None) -> dict[in
     return dict(zip(names, stems(names.values()), strict=True))
 
 
+def called_nouns(rows: Iterable[Placement], called: Mapping[int, str]) -> list[model.Placement]:
+    """Placements with what they are called in code and files (see `stems_of`), and the titles of
+    their pages."""
+    return [
+        row.as_noun().model_copy(update={"stem": called[row.id], "page": row.page.title})
+        for row in rows
+    ]
+
+
 def uses_of(site: Site) -> dict[int, list[str]]:
     """Where each original of a site is used, as "Page · Placement" with the letters that set it."""
     found: dict[int, list[str]] = {}

@@ -182,7 +182,7 @@ class Layout(ABC):
         """Whether each part keeps its own ratio in a span, whatever its height rule says."""
         return False
 
-    def box_width(self, spot: Spot, frame_px: float) -> float | None:
+    def box_around(self, spot: Spot, frame_px: float) -> float | None:
         """How wide the box around all parts is where a part's frame is so wide, in CSS px; None
         where the box is not limited by them."""
         return None

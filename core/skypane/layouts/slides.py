@@ -158,7 +158,7 @@ class Slides(Many):
             return (f"A loop takes {whole}: {sum_}.",)
         return (f"It comes to rest on the last slide, after less than {whole}: {sum_}.",)
 
-    def box_width(self, spot: Spot, frame_px: float) -> float:
+    def box_around(self, spot: Spot, frame_px: float) -> float:
         v = values_of(spot)
         return v.at_a_time * frame_px + (v.at_a_time - 1) * v.gutter_px
 

@@ -193,7 +193,7 @@ def _sharpest(plan: Plan, letter: str) -> Sharpest | None:
     if not found:
         return None
     frame_px, part, p = min(found, key=lambda f: f[:2])
-    box_px = plan.layout.box_width(p.spot, frame_px)
+    box_px = plan.layout.box_around(p.spot, frame_px)
     if box_px is None:
         return None
     return Sharpest(int(box_px + NOISE), density, part, round(p.cut.w * p.original.width_px))

@@ -509,7 +509,7 @@ class OnPage(Noun):
 
 class PageSpan(Noun):
     """What holds for a page in one span; `own` are the fields that it sets itself, `order` places
-    in the page's placements."""
+    in the page's placements, `read_otherwise` whether they are read out in another one."""
 
     letter: str
     title: str
@@ -518,6 +518,7 @@ class PageSpan(Noun):
     head_px: float
     head_over: bool
     order: tuple[int, ...]
+    read_otherwise: bool
     own: tuple[str, ...]
 
 

@@ -68,7 +68,7 @@ def read_page(
             for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=budget,
-        spans=tuple(_span(h, layout) for h in held),
+        spans=tuple(_span(h, layout, held[-1].order) for h in held),
         placements=tuple(_on_page(p, found) for p, found in zip(placements, plans, strict=True)),
         overflows=overflows,
         bands=(_fits_band(site, overflows), *_weight_bands(site, plans, made_bytes, budget)),
@@ -89,7 +89,7 @@ def _planned(
         return problem
 
 
-def _span(h: PageHeld, layout: PageLayout) -> PageSpan:
+def _span(h: PageHeld, layout: PageLayout, read: tuple[int, ...]) -> PageSpan:
     own = layout.get(h.span.letter)
     return PageSpan(
         letter=h.span.letter,
@@ -99,6 +99,7 @@ def _span(h: PageHeld, layout: PageLayout) -> PageSpan:
         head_px=h.head_px,
         head_over=h.head_over,
         order=h.order,
+        read_otherwise=h.order != read,
         own=tuple(own.model_dump(exclude_none=True)) if own else (),
     )
 

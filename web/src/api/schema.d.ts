@@ -3410,7 +3410,7 @@ export interface components {
         /**
          * PageSpan
          * @description What holds for a page in one span; `own` are the fields that it sets itself, `order` places
-         *     in the page's placements.
+         *     in the page's placements, `read_otherwise` whether they are read out in another one.
          */
         PageSpan: {
             /** First */
@@ -3427,6 +3427,8 @@ export interface components {
             order: number[];
             /** Own */
             own: string[];
+            /** Read Otherwise */
+            read_otherwise: boolean;
             /** Title */
             title: string;
         };

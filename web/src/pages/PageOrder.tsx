@@ -31,7 +31,6 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
   };
   const widest = reading.spans.at(-1);
   const others = all.filter((p) => !ids.includes(p.id));
-  const readOtherwise = !!widest && widest.order.join() !== span.order.join();
   return (
     <div className={classes.order}>
       <h2>
@@ -100,7 +99,7 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
           );
         }}
       </Sortable>
-      {readOtherwise && (
+      {widest && span.read_otherwise && (
         <p className="soft">
           Screen readers and the Tab key go in the order of {widest.letter} at every width; it is best not to differ
           much.
