@@ -169,6 +169,9 @@ def uses_of(site: Site) -> dict[int, list[str]]:
             if treatment.original is not None:
                 mine = letters.setdefault(treatment.original, [])
                 mine += [letter] if letter not in mine else []
+        # cuts of a logo are used whether a span shows them or not
+        for original in noun.original_ids - set(letters):
+            letters[original] = ["a cut"]
         for original, where in letters.items():
             found.setdefault(original, []).append(
                 f"{placement.page.title} · {noun.name}, {' '.join(where)}"

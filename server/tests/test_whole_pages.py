@@ -1,6 +1,7 @@
 """Pages as a whole: their head and order, what shows on them, homes on several, one export."""
 
 import pytest
+from conftest import picture
 from test_archives import bring
 
 pytestmark = pytest.mark.django_db
@@ -129,3 +130,13 @@ def test_a_site_file_carries_homes_and_layouts(designer, site, three):
     made = bring(designer, archive).json()
     again = designer.get(f"/sites/{made['id']}/site.json").json()
     assert again["pages"] == told["pages"]
+
+
+def test_the_original_of_a_cut_is_used_whether_a_span_shows_it_or_not(designer, site, three):
+    cut = designer.bring(site["id"], picture(seed=9), "short.jpg").json()
+    noun = {"name": "Logo", "kind": "logo", "layout": {"D": {"cuts": [{"original": cut["id"]}]}}}
+    made = designer.post(f"/pages/{three['id']}/placements", {"placement": noun})
+    assert made.status_code == 201, made.json()
+    assert designer.delete(f"/originals/{cut['id']}").status_code == 409
+    rows = designer.get(f"/sites/{site['id']}/originals").json()
+    assert next(r["used_in"] for r in rows if r["id"] == cut["id"]) == ["Home · Logo, a cut"]
