@@ -74,7 +74,8 @@ def slides_rest(case: Case) -> Iterator[Found]:
     if case.part.index:
         return
     for spot in _spots(case):
-        if stops_of(spot) < 2:
+        # one that waits for its first picture is not told so
+        if stops_of(spot) < 2 and any(c.effective.original is not None for c in spot.cells):
             n = len(spot.shown)
             why = f"all {n} slides show at once" if n > 1 else "it has one slide"
             yield (spot.span.letter,), f"It never changes there: {why}."

@@ -58,7 +58,11 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
           />
         )}
       </div>
-      {ids.length === 0 && <p className="soft">Nothing stands on this page yet.</p>}
+      {change.error && (
+        <p role="alert" className={classes.wide}>
+          {change.error.message}
+        </p>
+      )}
       <Sortable items={span.order} name={(i) => reading.placements[i]?.name ?? ""} move={move}>
         {(i) => {
           const told = reading.placements[i];
@@ -115,7 +119,6 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
         nothingFoundMessage="No other placement."
         onChange={(v) => v && change.mutate({ what: "home", placement: Number(v) })}
       />
-      {change.error && <p role="alert">{change.error.message}</p>}
     </div>
   );
 }
