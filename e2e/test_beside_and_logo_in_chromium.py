@@ -3,6 +3,8 @@ says."""
 
 from __future__ import annotations
 
+import itertools
+
 import pytest
 from accessible import axe_clean
 from delivered import BOXES, WIDTHS, made, put, span_at
@@ -13,6 +15,7 @@ from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.picks import Environment, pick
 from skypane.reading import read
+from skypane.shown.plan import ShownSpan
 
 ORIGINALS = {
     i: m.Original(id=i, name=f"p{i}.jpg", width_px=w, height_px=h, sha256=f"p{i}", alt=f"Thing {i}")
@@ -95,28 +98,39 @@ LOGOS = {
 SITE = m.Site(narrowest=240, widest=2000, breakpoints=(372, 1123, 1600))
 
 
-def logo(**values: object) -> m.Placement:
+def logo(turned: dict[str, m.Treatment] | None = None, **values: object) -> m.Placement:
+    """`turned`: what shows in portrait instead."""
     cuts = [{"original": i, "lettering_percent": share} for i, (_, _, share) in CUTS.items()]
     box = {"width": m.ShareWidth(percent=24), "height": m.RatioHeight(w=2, h=1)}
     shown = {"D": 1, "C": 1, "B": 2, "A": 4}
     treatments = {k: m.Treatment(original=i, **(box if k == "D" else {})) for k, i in shown.items()}
     layout = {"D": {"cuts": cuts, **values}}
-    part = m.Part(treatments=treatments)
-    return m.Placement(name="Nine", kind="logo", layout=layout, parts=(part,))
+    parts = [m.Part(treatments=treatments)]
+    parts += [m.Part(role="portrait", treatments=turned)] if turned else []
+    return m.Placement(name="Nine", kind="logo", layout=layout, parts=tuple(parts))
+
+
+#: In portrait the tall cut from C down, and the symbol on A.
+TURNED = {
+    "D": m.Treatment(show="nothing"),
+    "C": m.Treatment(show="picture", original=3),
+    "A": m.Treatment(original=4),
+}
 
 
 @pytest.mark.parametrize(
-    "values",
+    ("values", "turned"),
     [
-        {},
-        {"padding_px": 8, "lies": "end", "bar": True},
-        {"drawn": "natural", "lies": "centre"},
+        ({}, None),
+        ({"padding_px": 8, "lies": "end", "bar": True}, TURNED),
+        ({"drawn": "natural", "lies": "centre"}, TURNED),
     ],
 )
-def test_a_logo_is_whole_at_every_width_and_exactly_one_cut_shows(browser, shelf, values):
-    """Swept from 240 to 2000 px: the cut that our own reading of the markup picks, all of it in its
-    frame, the frame where it was computed, nothing scrolled sideways."""
-    found, url = put(shelf, logo(**values), LOGOS, site=SITE)
+def test_a_logo_is_whole_at_every_width_and_exactly_one_cut_shows(browser, shelf, values, turned):
+    """Swept from 240 to 2000 px, lying and upright: the cut that our own reading of the markup
+    picks, which is that of its span and orientation, all of it in its frame, the frame where it was
+    computed, nothing scrolled sideways."""
+    found, url = put(shelf, logo(turned, **values), LOGOS, site=SITE)
     markup = text_of(placement_lines(found, renditions(found)))
     (picture,) = [n.html for n in LexborHTMLParser(markup).css("picture")]
     for i, (w, h, _) in CUTS.items():
@@ -128,9 +142,16 @@ def test_a_logo_is_whole_at_every_width_and_exactly_one_cut_shows(browser, shelf
             shelf.put(f"/images/{file.name}", svg, "image/svg+xml")
     page = browser.new_page(viewport={"width": 1280, "height": 600})
     page.goto(url)
-    for width in range(240, 2001, 20):
-        page.set_viewport_size({"width": width, "height": 600})
-        taken = pick(picture, Environment(width=width, height=600, density=1)).url
+    for width, is_turned in itertools.product(range(240, 2001, 40), (False, True)):
+        height = width + 100 if is_turned else width - 40
+        page.set_viewport_size({"width": width, "height": height})
+        p, i = span_at(found, 0, width)
+        if is_turned and found.in_portrait:
+            other, _ = span_at(found, found.in_portrait.index, width)
+            p = other if isinstance(other, ShownSpan) else p
+        taken = pick(picture, Environment(width=width, height=height, density=1)).url
+        (own,) = [r for g, mine in renditions(found) if p in g.spans for r in mine]
+        assert taken == f"images/{own.name}", (width, height)
         # another picture is chosen a moment after the width has changed
         page.wait_for_function(
             "(f) => document.images[0].complete && document.images[0].currentSrc.endsWith(f)",
@@ -146,9 +167,8 @@ def test_a_logo_is_whole_at_every_width_and_exactly_one_cut_shows(browser, shelf
                       document.images.length, document.documentElement.scrollWidth];
             }"""
         )
-        p, i = span_at(found, 0, width)
         frame = [float(a[a.shape[0] // 2, i]) for a in (p.frame.x, p.frame.y, p.W, p.H)]
-        assert box[:4] == pytest.approx(frame, abs=0.5), width
+        assert box[:4] == pytest.approx(frame, abs=0.5), (width, height)
         assert fit == "contain"
         assert box[4] == 1
         assert box[5] <= width

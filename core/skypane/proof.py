@@ -54,14 +54,23 @@ class Prediction(Answer):
     warnings: tuple[str, ...] = ()
 
 
-def cases(site: Site, densities: Iterable[float], formats: Formats = "all") -> tuple[Case, ...]:
-    """Both bounds of every span, where a mistake of one px would show, at each density."""
-    return tuple(
-        Case(width=w, height=typical_height(site, w), density=d, formats=formats)
-        for span in spans_of(site)
-        for w in dict.fromkeys((span.first, span.last))
-        for d in densities
-    )
+def cases(
+    site: Site, densities: Iterable[float], formats: Formats = "all", *, turned: bool = False
+) -> tuple[Case, ...]:
+    """Both bounds of every span, where a mistake of one px would show, at each density. `turned`:
+    each in the other orientation too."""
+    out = []
+    for span in spans_of(site):
+        for w in dict.fromkeys((span.first, span.last)):
+            usual = typical_height(site, w)
+            for height in (usual, _turned(w, usual)) if turned else (usual,):
+                out += [Case(width=w, height=height, density=d, formats=formats) for d in densities]
+    return tuple(out)
+
+
+def _turned(width: int, height: int) -> int:
+    """A height of the other orientation, in the proportion of 16 to 10."""
+    return round(width / 1.6) if height >= width else round(width * 1.6)
 
 
 def predict(

@@ -269,6 +269,10 @@ def seen_in(site: Site, placement: Placement, letter: str, shows: bool) -> Place
     resolved = resolve(site, placement)
     parts = []
     for part, held in zip(placement.parts, resolved, strict=True):
+        if part.role == "portrait":
+            # shows only where that in whose place it stands does
+            parts.append(part)
+            continue
         treatments = part.treatments
         for other in narrower:
             own = treatments.get(other)

@@ -9,9 +9,16 @@ from skypane.changes import Version, differences
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import renditions
 from skypane.layouts import begun
+from skypane.markup.lines import text_of
+from skypane.markup.pane import pane_lines
+from skypane.markup.picture import placement_lines
+from skypane.picks import Environment, pick
+from skypane.picks.markup import read_markup
 from skypane.reading import read
+from skypane.reading.page import read_page
 from skypane.shown.plan import plan
 from skypane.sitefile import BadSiteFile, FilePage, renumbered, site_file
+from skypane.widths.spans import spans_of
 from skypane.words.copies import Copies
 
 SITE = m.Site()
@@ -179,3 +186,96 @@ def test_changes_of_cuts_are_told():
     before, after = logo(), logo(cuts=CUTS[:2])
     said = differences(Version(before, {}), Version(after, {}))
     assert said == ("Cuts of span D",)
+
+
+def turned(treatments, shows=None, **values):
+    """The logo with another cut for portrait orientation."""
+    made = logo(shows, **values)
+    part = m.Part(role="portrait", treatments={k: m.Treatment(**t) for k, t in treatments.items()})
+    return made.model_copy(update={"parts": (*made.parts, part)})
+
+
+OTHERWISE = {
+    "D": {"show": "nothing"},
+    "C": {"show": "picture", "original": 3},
+    "A": {"original": 2},
+}
+
+
+def picked(made, width, height, site=SITE):
+    """The file that a viewport takes of the markup."""
+    computed = plan(site, made, ORIGINALS)
+    read = read_markup(text_of(placement_lines(computed, renditions(computed))))
+    return pick(read, Environment(width=width, height=height)).url
+
+
+@pytest.mark.parametrize("style", ["max-width", "min-width", "range"])
+def test_in_portrait_another_cut_shows_in_its_place(style):
+    """A viewport is in portrait orientation where it is at least as high as it is wide, a square
+    included (Media Queries Level 4, §4.4). In the widest span nothing else is said for it."""
+    site, made = SITE.model_copy(update={"media_style": style}), turned(OTHERWISE, {"D": 1, "A": 3})
+    named = {"A": "mark-portrait--a.svg", "B": "mark-portrait--c.svg", "C": "mark-portrait--c.svg"}
+    for span in spans_of(site):
+        lies = "mark--a.svg" if span.letter == "A" else "mark.svg"
+        stands = named.get(span.letter, "mark.svg")
+        for w in (span.first, span.last):
+            assert picked(made, w, w - 1, site) == f"images/{lies}", (w, "lies")
+            assert picked(made, w, w, site) == f"images/{stands}", (w, "square")
+            assert picked(made, w, w + 300, site) == f"images/{stands}", (w, "stands")
+
+
+def test_panes_take_the_same_cut_as_the_delivered_page():
+    made = turned(OTHERWISE, {"D": 1, "A": 3})
+    panes = read_markup(text_of(pane_lines(planned(made), lambda o, crop: o.name)))
+    for width, height, name in ((400, 800, "2.svg"), (800, 400, "1.svg"), (2000, 2400, "1.svg")):
+        assert pick(panes, Environment(width=width, height=height)).url == name
+
+
+def test_where_the_logo_shows_nothing_nothing_shows_in_portrait():
+    made = turned({"D": {"original": 2}})
+    gone = m.Treatment(show="nothing")
+    part = made.parts[0]
+    part = part.model_copy(update={"treatments": {**part.treatments, "A": gone}})
+    made = made.with_part(0, part)
+    assert [p.span.letter for p in planned(made).in_portrait.shown] == ["B", "C", "D"]
+    assert picked(made, 400, 800).startswith("data:")
+
+
+def test_lettering_is_read_of_what_typical_screens_see():
+    """Up to 1023 px they stand upright: cut 3 has no lettering, where cut 1 cannot be read."""
+    reading = read(SITE, turned({"D": {"original": 3}}), ORIGINALS).logo
+    assert reading.portrait == ((320, 1023),)
+    verdicts = [(r.first, r.last, r.verdict) for r in reading.band.runs]
+    assert verdicts == [(320, 1023, "readable"), (1024, 1145, "faint"), (1146, 2560, "readable")]
+    assert reading.wants == {"A": 2, "B": 2, "C": 2}
+
+
+def test_a_page_weighs_one_of_both_cuts():
+    made = turned({"D": {"original": 3}})
+    sizes = {"mark.svg": 1000, "mark-portrait.svg": 100}
+    of = {r.key: sizes[r.name] for _, mine in renditions(planned(made)) for r in mine}
+    page = read_page(
+        SITE, {}, [made], ORIGINALS, preview=lambda o, crop: o.name, made_bytes=lambda keys: of
+    )
+    weights = dict(page.bands[1].curve.points)
+    assert (weights[320], weights[1023], weights[1024], weights[2560]) == (100, 100, 1000, 1000)
+    assert page.budget_bytes == SITE.budget_bytes
+
+
+def test_only_a_portrait_may_come_with_a_logo_and_only_with_a_logo():
+    two = logo()
+    for role in (None, "mark"):
+        with pytest.raises(InvalidPlan, match="one more for portrait orientation"):
+            planned(two.model_copy(update={"parts": (*two.parts, m.Part(role=role))}))
+    banner = m.Placement(name="B", kind="banner", parts=(m.Part(), m.Part(role="portrait")))
+    with pytest.raises(InvalidPlan, match="at most one mark and one inset"):
+        planned(banner)
+    before, after = Version(logo(), {}), Version(turned({"D": {"original": 3}}), {})
+    assert differences(before, after) == ("Portrait added",)
+    assert begun("picture", SITE, after.placement).parts == logo().parts
+
+
+def test_a_cut_in_portrait_needs_no_alt_text_of_its_own():
+    named = {**ORIGINALS, 3: ORIGINALS[3].model_copy(update={"alt": None})}
+    made = turned({"D": {"original": 3}})
+    assert "no-alt" not in {f.rule for f in findings_of(plan(SITE, made, named))}

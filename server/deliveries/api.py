@@ -30,12 +30,14 @@ router = Router()
 
 
 class PicksIn(Body):
-    """Which browsers are asked about. Without cases: both bounds of every span at each density."""
+    """Which browsers are asked about. Without cases: both bounds of every span at each density;
+    with `turned` in both orientations."""
 
     densities: Annotated[list[Annotated[float, Field(gt=0, le=10)]], Field(max_length=8)] = [1, 2]
     formats: proof.Formats = "all"
     cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
-    part: model.PartIndex = 0  # of a placement of several
+    turned: bool = False
+    part: model.PartIndex = 0  # the place of a picture in the markup of several
 
 
 def _mine(request: HttpRequest, delivery_id: int, *, looking: bool | None = None) -> Delivery:
@@ -230,7 +232,7 @@ def predict_picks(
     asked = (
         payload.cases
         if payload.cases is not None
-        else proof.cases(site, payload.densities, payload.formats)
+        else proof.cases(site, payload.densities, payload.formats, turned=payload.turned)
     )
     return list(proof.predict(site, markup, facts, asked, payload.part))
 

@@ -47,7 +47,8 @@ class Group:
 def lists_of(site: Site, placement: Placement, part: Part) -> Lists:
     """How a part's files are offered: as its placement says, else as its site does. What lies on a
     picture is small and comes at each density."""
-    return "densities" if part.role is not None else placement.lists or site.lists
+    lies_on = part.role in ("mark", "inset")
+    return "densities" if lies_on else placement.lists or site.lists
 
 
 @once

@@ -39,8 +39,9 @@ def part_name(placement: Placement, part: int) -> str:
 
 
 def part_class(placement: Placement, part: int, in_a_box: bool) -> str:
-    """The class of one part: as its files, but never that of the box around all parts."""
-    name = part_name(placement, part)
+    """The class of one part: as its files, but never that of the box around all parts. What shows
+    in the place of the picture has the class of that."""
+    name = part_name(placement, 0 if placement.parts[part].role == "portrait" else part)
     return f"{name}-picture" if in_a_box and name == placement.called else name
 
 

@@ -11,7 +11,8 @@ from skypane.markup.picture import alt_text
 @rule("no-alt", "wrong", "code", "Say what it shows, or mark it as decorative on purpose.")
 def no_alt(case: Case) -> Iterator[Found]:
     """Nobody has said what the picture shows, nor that it is decorative (WCAG 2.2, 1.1.1)."""
-    if not case.part.waiting and case.part.shown and alt_text(case.part) is None:
+    is_written = case.part in case.plan.written
+    if is_written and not case.part.waiting and case.part.shown and alt_text(case.part) is None:
         yield (), "The picture has no alt text."
 
 

@@ -159,7 +159,7 @@ def mark_untrimmed(case: Case) -> Iterator[Found]:
 def mark_in_the_way(case: Case) -> Iterator[Found]:
     """A mark or an inset lies on the words or on a keep area of the picture."""
     role = case.part.part.role
-    if role is None:
+    if role not in ("mark", "inset"):
         return
     for p in case.part.shown:
         base = case.plan.parts[0].of(p.span.letter)

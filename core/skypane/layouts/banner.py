@@ -224,7 +224,8 @@ class Banner(Layout):
     def check(self, placement: Placement) -> None:
         super().check(placement)
         roles = [p.role for p in placement.parts]
-        if roles[0] is not None or None in roles[1:] or len(set(roles)) < len(roles):
+        others = {"mark", "inset"} & set(roles[1:])
+        if roles[0] is not None or len(others) < len(roles) - 1:
             raise InvalidPlan(
                 "A banner has its picture first, then at most one mark and one inset.",
                 field="parts",

@@ -11,6 +11,7 @@ from typing import cast
 
 import numpy as np
 
+from skypane.errors import InvalidPlan
 from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
 from skypane.model import (
     MOST_CUTS,
@@ -82,6 +83,15 @@ class Logo(Layout):
     width_word = "Logo width"
     box = "div"
     cell = "div"
+    most_parts = 2
+
+    def check(self, placement: Placement) -> None:
+        super().check(placement)
+        if [p.role for p in placement.parts] not in ([None], [None, "portrait"]):
+            raise InvalidPlan(
+                "A logo has one part, and at most one more for portrait orientation.",
+                field="parts",
+            )
 
     def begin(self, site: Site, placement: Placement) -> Placement:
         """A box of 240 × 80 px, and the original that shows as its first cut."""
@@ -97,9 +107,13 @@ class Logo(Layout):
         return placement.model_copy(update={"parts": (part,), "layout": layout})
 
     def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
-        """All of a cut shows, where it is aligned."""
+        """All of a cut shows, where it is aligned. Where the logo shows nothing, nothing shows in
+        portrait either."""
         aim = FixedAim(x=_ACROSS[cast(LogoValues, values).lies], y=0.5)
-        return tuple(replace(e, fit="contain", aim=aim) for e in held)
+        whole = [replace(e, fit="contain", aim=aim) for e in held]
+        if held[0].show == "nothing":
+            whole = [replace(e, show="nothing") for e in whole]
+        return tuple(whole)
 
     def box_widths(self, spot: Spot) -> Floats:
         widths: Floats = box_of(spot)[0].max(axis=0)

@@ -6,7 +6,8 @@ width, fractional widths included.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
+from dataclasses import replace
 from typing import NamedTuple
 
 from skypane.files.names import part_class
@@ -16,7 +17,12 @@ from skypane.markup.lines import Line
 from skypane.model import FixedAim
 from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.values import Noun, once
-from skypane.widths.conditions import in_testing_order, lower_condition, upper_condition
+from skypane.widths.conditions import (
+    PORTRAIT,
+    in_testing_order,
+    lower_condition,
+    upper_condition,
+)
 
 
 class SpanCss(Noun):
@@ -102,8 +108,12 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     written = tuple(reversed(in_testing_order(spans, style)))
     order, boxed = tuple(s.letter for s in written), bool(plan.layout.box)
     kind = _KindSheet(plan)
-    names = [part_class(plan.placement, part.index, boxed) for part in plan.parts]
-    parts = [_part_rules(p, name, whole, order) for p, name in zip(plan.parts, names, strict=True)]
+    names = [part_class(plan.placement, part.index, boxed) for part in plan.written]
+    parts = [
+        _part_rules(p, name, whole, order) for p, name in zip(plan.written, names, strict=True)
+    ]
+    if plan.in_portrait:
+        parts.append(_portrait_rules(plan, plan.in_portrait, names[0], whole, order))
     lines: list[Line] = []
     for i, span in enumerate(written):
         of_parts = [rule for rules in parts for rule in rules[span.letter]]
@@ -127,19 +137,25 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
 
 
 class _Rule(NamedTuple):
-    """A rule of the stylesheet; `exact` where it stands in `@supports`."""
+    """A rule of the stylesheet; `exact` where it stands in `@supports`, `turned` where it is for
+    portrait orientation alone."""
 
     selectors: tuple[str, ...]
     declarations: tuple[str, ...]
     exact: bool = False
+    turned: bool = False
 
     @property
     def lines(self) -> list[str]:
         selector = ",\n".join(self.selectors).split("\n")
         rule = [*selector[:-1], f"{selector[-1]} {{", *(f"  {d}" for d in self.declarations), "}"]
-        if not self.exact:
-            return rule
-        return [f"@supports ({_NEEDED}) {{", *(f"  {line}" for line in rule), "}"]
+        for is_so, at in (
+            (self.exact, f"supports ({_NEEDED})"),
+            (self.turned, f"media {PORTRAIT}"),
+        ):
+            if is_so:
+                rule = [f"@{at} {{", *(f"  {line}" for line in rule), "}"]
+        return rule
 
 
 def _shared(rules: Sequence[_Rule], first: str = "") -> list[_Rule]:
@@ -217,6 +233,37 @@ def _part_rules(
     return {letter: sheet.rules(letter) for letter in order}
 
 
+def _portrait_rules(
+    plan: Plan, turned: PartPlan, name: str, whole: bool, order: tuple[str, ...]
+) -> dict[str, list[_Rule]]:
+    """What differs where another picture shows in portrait. Its rules are read before those of the
+    picture in whose place it stands, whatever they follow (Selectors Level 4, §17)."""
+    instead_of = plan.parts[0]
+    spans = tuple(
+        of if isinstance(of, ShownSpan) else own
+        for of, own in zip(turned.spans, instead_of.spans, strict=True)
+    )
+    pairs = [
+        (_css_of(p, whole), _css_of(of, whole))
+        for p, of in zip(spans, instead_of.spans, strict=True)
+    ]
+    same = {
+        k
+        for of in ("frame", "img")
+        for k in getattr(pairs[0][0], of)
+        if all(getattr(a, of).get(k) == getattr(b, of).get(k) for a, b in pairs)
+    }
+    shows = replace(turned, spans=spans)
+    sheet = _PartSheet(shows, f"{plan.placement.called} .{name}", whole, same)
+    return {
+        letter: [rule._replace(turned=True) for rule in sheet.rules(letter)] for letter in order
+    }
+
+
+def _css_of(p: SpanPlan, whole: bool) -> SpanCss:
+    return span_css(p, WHOLE if whole else cut_of(p))
+
+
 class _PartSheet:
     """The frame of one part and the picture in it, span by span in the order of writing.
 
@@ -225,19 +272,23 @@ class _PartSheet:
     an earlier declaration (CSS Variables 1, §3.1) but to 50 % 50 %.
     """
 
-    def __init__(self, part: PartPlan, name: str, whole: bool) -> None:
+    def __init__(
+        self, part: PartPlan, name: str, whole: bool, said: Collection[str] | None = None
+    ) -> None:
+        """`said`: what other rules for the same elements say already, beside what is fixed."""
         self.frame, self.img = _Declared(f".{name}"), _Declared(f".{name} img")
-        self.css = {p.span.letter: span_css(p, WHOLE if whole else cut_of(p)) for p in part.spans}
+        self.css = {p.span.letter: _css_of(p, whole) for p in part.spans}
         all_css = self.css.values()
         self.sized = any(css.exact for css in all_css)
-        self.idle = _idle([css.frame for css in all_css])
+        self.idle = _idle([css.frame for css in all_css]) | set(said or ())
         self.exact: dict[str, str] = {}
-        self.is_first = True
+        self.is_first = said is None
+        self.said = said or ()
 
     def rules(self, letter: str) -> list[_Rule]:
         css = self.css[letter]
         frame = {k: v for k, v in css.frame.items() if k not in self.idle}
-        img = dict(css.img)
+        img = {k: v for k, v in css.img.items() if k not in self.said}
         if self.is_first:
             sized = {"container-type": "size"} if self.sized else {}
             frame, img = {**_FIXED_FRAME, **sized, **frame}, {**_FIXED_IMG, **img}

@@ -11,7 +11,7 @@ from skypane.markup.picture import alt_text, blank_html, boxed
 from skypane.model import Original
 from skypane.shown.plan import PartPlan, Plan, Setting, ShownSpan
 from skypane.values import once
-from skypane.widths.conditions import conditions
+from skypane.widths.conditions import conditions, in_portrait
 
 #: Tells where a preview of an original's crop (None: of all of it) is to be had.
 PreviewUrl = Callable[[Original, Rect | None], str]
@@ -21,17 +21,20 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
     """The markup of a pane: the same conditions, with previews of the originals' crops in place of
     the files. What still waits for a picture names its spans, so that the pane can show the frame's
     size there."""
-    return boxed(plan, [_part_lines(plan, part, url) for part in plan.parts])
+    return boxed(plan, [_part_lines(plan, part, url) for part in plan.written])
 
 
 def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]:
     name = part_class(plan.placement, part.index, bool(plan.layout.box))
-    return _written(part, plan.setting, name, url)
+    return _written(part, plan.instead(part), plan.setting, name, url)
 
 
 @once
-def _written(part: PartPlan, setting: Setting, name: str, url: PreviewUrl) -> tuple[Line, ...]:
+def _written(
+    part: PartPlan, turned: PartPlan | None, setting: Setting, name: str, url: PreviewUrl
+) -> tuple[Line, ...]:
     spans = {p.span.letter: p for p in part.spans}
+    others = {p.span.letter: p for p in turned.shown} if turned else {}
     named = {
         "class": name,
         "data-waits": " ".join(p.span.letter for p in part.waiting) or None,
@@ -39,6 +42,9 @@ def _written(part: PartPlan, setting: Setting, name: str, url: PreviewUrl) -> tu
     lines = [Line(text=f"<picture{attributes_html(named)}>")]
     for letter, media in conditions(tuple(p.span for p in part.spans), setting.site.media_style):
         p = spans[letter]
+        if letter in others:
+            text = _source(part, others[letter], in_portrait(media), url)
+            lines.append(Line(text=text, spans=(letter,)))
         text = _source(part, p, media, url) if isinstance(p, ShownSpan) else blank_html(part, media)
         lines.append(Line(text=text, spans=(letter,)))
     lines.append(Line(text="</picture>"))

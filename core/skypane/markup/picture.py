@@ -21,7 +21,7 @@ from skypane.markup.slides import slides_lines
 from skypane.markup.words import words_lines
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
-from skypane.widths.conditions import conditions
+from skypane.widths.conditions import conditions, in_portrait
 from skypane.widths.spans import Span
 
 TYPES = {
@@ -53,51 +53,79 @@ def _srcset(files: list[Rendition], folder: str) -> str:
 BLANK = "data:image/svg+xml,%3Csvg%20xmlns=%22http://www.w3.org/2000/svg%22/%3E"
 
 
-class _Served(NamedTuple):
-    """Neighbouring spans that one source serves, as one span; `files` is empty where they show no
+class _Offered(NamedTuple):
+    """Neighbouring spans of a part with the files that all of them take; none where they show no
     picture."""
 
-    span: Span
     spans: tuple[SpanPlan, ...]
     files: tuple[Rendition, ...]
-
-    @property
-    def letters(self) -> tuple[str, ...]:
-        return tuple(p.span.letter for p in self.spans)
 
     def sizes(self, style: MediaStyle) -> str | None:
         """What goes with files that are offered by width."""
         by_width = self.files and self.files[0].density is None
         return drawn_sizes(self.spans, style) if by_width else None
 
+    def with_next(self, other: _Offered) -> _Offered:
+        return _Offered((*self.spans, *other.spans), self.files)
 
-def _served(part: PartPlan, files: Files) -> dict[str, _Served]:
+    @property
+    def by_format(self) -> list[list[Rendition]]:
+        formats = dict.fromkeys(r.format for r in self.files)
+        return [[r for r in self.files if r.format == f] for f in formats]
+
+
+class _Served(NamedTuple):
+    """Neighbouring spans that the same sources serve, as one span: what they take, and what they
+    take instead in portrait orientation, where there is such a thing."""
+
+    span: Span
+    offered: _Offered
+    portrait: _Offered
+
+    @property
+    def letters(self) -> tuple[str, ...]:
+        return tuple(p.span.letter for p in self.offered.spans)
+
+    def continued(self, by: _Served) -> _Served | None:
+        """Both as one, where they take the same and lie side by side."""
+        same = self.offered.files == by.offered.files and self.portrait.files == by.portrait.files
+        if not same or self.span.last + 1 != by.span.first:
+            return None
+        span = Span(by.span.letter, "", self.span.first, by.span.last)
+        return _Served(
+            span, self.offered.with_next(by.offered), self.portrait.with_next(by.portrait)
+        )
+
+
+def _served(part: PartPlan, turned: PartPlan | None, files: Files) -> dict[str, _Served]:
     """What each run of spans takes, by its last letter, from the narrowest; nothing at all where no
     span has a picture yet.
 
     A span that still waits for its picture shows none: not that of another span.
     """
-    mine = [(g, renditions) for g, renditions in files if g.part == part.index]
-    found = [_Served(p.span, (p,), made) for g, made in mine for p in g.spans]
-    if not found and len(part.waiting) == len(part.spans):
+    mine = _files_of(part, files)
+    if not mine and len(part.waiting) == len(part.spans):
         return {}
-    found += [_Served(p.span, (p,), ()) for p in part.spans if not isinstance(p, ShownSpan)]
-    found.sort(key=lambda s: s.span.first)
+    others = _files_of(turned, files) if turned else {}
     out: list[_Served] = []
-    for one in found:
-        last = out[-1] if out else None
-        if last and one.files == last.files and last.span.last + 1 == one.span.first:
-            span = Span(one.span.letter, "", last.span.first, one.span.last)
-            out[-1] = _Served(span, (*last.spans, *one.spans), one.files)
-        else:
-            out.append(one)
+    for at, p in enumerate(part.spans):
+        letter = p.span.letter
+        own = _Offered((turned.spans[at],), others.get(letter, ())) if turned else _Offered((), ())
+        one = _Served(p.span, _Offered((p,), mine.get(letter, ())), own)
+        both = out[-1].continued(one) if out else None
+        out = [*out[:-1], both] if both else [*out, one]
     return {s.span.letter: s for s in out}
+
+
+def _files_of(part: PartPlan, files: Files) -> dict[str, tuple[Rendition, ...]]:
+    """The files of a part by the letters of the spans that take them."""
+    return {p.span.letter: made for g, made in files if g.part == part.index for p in g.spans}
 
 
 def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[Line, ...]:
     """The markup of a placement, a line each. Without any file there is nothing to show and no
     line."""
-    return boxed(plan, [_part_lines(plan, part, files, folder) for part in plan.parts])
+    return boxed(plan, [_part_lines(plan, part, files, folder) for part in plan.written])
 
 
 _WRITTEN = {"list": list_lines, "slides": slides_lines, "beside": beside_lines}
@@ -124,7 +152,7 @@ def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
 
 
 def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[Line, ...]:
-    served = _served(part, files)
+    served = _served(part, plan.instead(part), files)
     if not served:
         return ()
     style = plan.site.media_style
@@ -132,34 +160,55 @@ def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[
     lines = [Line(text=f'<picture class="{called}">')]
     for letter, media in conditions(tuple(s.span for s in served.values()), style):
         one = served[letter]
-        formats = list(dict.fromkeys(r.format for r in one.files))
-        if not formats:
-            lines.append(Line(text=blank_html(part, media), spans=one.letters))
-        sizes = one.sizes(style)
-        for f in formats:
-            mine = [r for r in one.files if r.format == f]
-            plain = _plain(one, mine)
-            size = {"width": plain.width_px, "height": plain.height_px}
-            offered = {"srcset": _srcset(mine, folder), "sizes": sizes}
-            if media is None and f == formats[-1]:
-                listed = offered if len(mine) > 1 else {}
-                text = _img(
-                    part, loads_at_once(plan, part), folder + plain.name, {**listed, **size}
-                )
-            else:
-                source = {"media": media, "type": TYPES[f], **offered, **size}
-                text = f"  <source{attributes_html(source)}>"
-            lines.append(Line(text=text, spans=one.letters))
+        turned = in_portrait(media)
+        texts = [
+            _source(one.portrait, mine, turned, style, folder) for mine in one.portrait.by_format
+        ]
+        offers = one.offered.by_format
+        texts += [_source(one.offered, mine, media, style, folder) for mine in offers]
+        if not offers:
+            texts.append(blank_html(part, media))
+        elif media is None:
+            listed = _attributes(one.offered, offers[-1], style, folder)
+            if len(offers[-1]) == 1:
+                listed = {k: v for k, v in listed.items() if k in ("width", "height")}
+            src = folder + _plain(one.offered, offers[-1]).name
+            texts[-1] = _img(part, loads_at_once(plan, part), src, listed)
+        lines += [Line(text=text, spans=one.letters) for text in texts]
     lines.append(Line(text="</picture>"))
     return tuple(lines)
 
 
-def _plain(served: _Served, files: Sequence[Rendition]) -> Rendition:
+def _attributes(
+    offered: _Offered, files: list[Rendition], style: MediaStyle, folder: str
+) -> dict[str, object]:
+    """What is said of files of one format."""
+    plain = _plain(offered, files)
+    return {
+        "srcset": _srcset(files, folder),
+        "sizes": offered.sizes(style),
+        "width": plain.width_px,
+        "height": plain.height_px,
+    }
+
+
+def _source(
+    offered: _Offered,
+    files: list[Rendition],
+    media: str | None,
+    style: MediaStyle,
+    folder: str,
+) -> str:
+    said = {"media": media, "type": TYPES[files[0].format]}
+    return f"  <source{attributes_html({**said, **_attributes(offered, files, style, folder)})}>"
+
+
+def _plain(offered: _Offered, files: Sequence[Rendition]) -> Rendition:
     """The file for browsers that read no lists, and whose px size says the ratio: that of a screen
     of density 1 at its widest."""
     if files[0].density is not None:
         return files[0]
-    needed = max(drawn_widths(p).max() for p in served.spans if isinstance(p, ShownSpan))
+    needed = max(drawn_widths(p).max() for p in offered.spans if isinstance(p, ShownSpan))
     ascending = sorted(files, key=lambda f: f.width_px)
     return next((f for f in ascending if f.width_px >= needed), ascending[-1])
 

@@ -34,8 +34,9 @@ PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 
 
 #: What a part is to its placement where it is not the picture itself: a title graphic or logo that
-#: lies on it, or a small cut that stands in for it.
-Role = Literal["mark", "inset"]
+#: lies on it, a small cut that stands in for it, or what shows in its place where the viewport is
+#: at least as high as it is wide.
+Role = Literal["mark", "inset", "portrait"]
 
 
 class Part(Noun):

@@ -13,7 +13,8 @@ from skypane.layouts.logo import values_of
 from skypane.model import LogoValues, Original
 from skypane.reading.nouns import Band, CutReading, CutRun, LogoReading
 from skypane.shown.cuts import Called, called_for, cut_of_span, drawn_cut
-from skypane.shown.plan import Plan
+from skypane.shown.plan import Plan, ShownSpan
+from skypane.shown.turned import portrait_widths, seen
 from skypane.shown.under import Pixels
 from skypane.widths.curves import Curve, simplified
 from skypane.widths.runs import Run, equal_runs, merged, runs_of
@@ -29,6 +30,8 @@ def logo_reading(
     called = called_for(plan, originals)
     known = [c for c in said if c.original in originals]
     runs = () if called is None else _runs(called)
+    spans = _spans(plan, called, [c.original for c in known]) if called else {}
+    shows = {p.span.letter: p.effective.original for p in plan.parts[0].spans}
     return LogoReading(
         cuts=tuple(
             CutReading(
@@ -41,10 +44,17 @@ def logo_reading(
         ),
         called_for=runs,
         breaks=tuple(r.last for r in runs[:-1] if not _is_post(plan, r.last)),
-        spans=_spans(plan, called, [c.original for c in known]) if called else {},
+        spans=spans,
+        wants={letter: i for letter, i in spans.items() if shows[letter] != i},
         edges={c.original: edge for c in known if (edge := _edge(originals[c.original], pixels))},
+        portrait=_portrait(plan),
         band=_band(plan),
     )
+
+
+def _portrait(plan: Plan) -> tuple[tuple[int, int], ...]:
+    turned, first = portrait_widths(plan.site), plan.site.narrowest
+    return tuple((first + a, first + b - 1) for a, b in equal_runs(turned) if turned[a])
 
 
 def _runs(called: Called) -> tuple[CutRun, ...]:
@@ -69,18 +79,29 @@ def _spans(plan: Plan, called: Called, ids: list[int]) -> dict[str, int]:
 
 
 def _band(plan: Plan) -> Band | None:
-    """Whether the lettering of what shows can be read: its height as a share of the least."""
+    """Whether the lettering of what typical viewports see can be read: its height as a share of the
+    least."""
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
-    for p in plan.parts[0].shown:
-        cut = cut_of_span(p)
-        if cut is None:
-            continue
-        least = least_width(cut, cast(LogoValues, p.spot.values).least_px)
-        share = drawn_cut(p) / least if least else np.ones(len(p.viewport_w))
-        share = np.minimum(share, 9.99)
-        runs += runs_of(p.viewport_w, np.where(share >= 1 - 1e-6, "readable", "faint"), share)
-        points += simplified(p.viewport_w, share, 0.01).points
+    for at, spot in enumerate(plan.spots):
+        widths = spot.viewports.widths
+        share = np.full(len(widths), np.nan)
+        for part in plan.parts:
+            p = part.spans[at]
+            cut = cut_of_span(p) if isinstance(p, ShownSpan) else None
+            if cut is None or not isinstance(p, ShownSpan):
+                continue
+            least = least_width(cut, cast(LogoValues, spot.values).least_px)
+            read = drawn_cut(p) / least if least else np.ones(len(widths))
+            first = spot.span.first - plan.site.narrowest
+            here = seen(plan, part)[first : first + len(widths)]
+            share = np.where(here, np.minimum(read, 9.99), share)
+        for a, b in equal_runs(np.isnan(share)):
+            if np.isnan(share[a]):
+                continue
+            v, mine = widths[a:b], share[a:b]
+            runs += runs_of(v, np.where(mine >= 1 - 1e-6, "readable", "faint"), mine)
+            points += simplified(v, mine, 0.01).points
     if not runs:
         return None
     return Band(

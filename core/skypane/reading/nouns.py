@@ -428,13 +428,17 @@ class CutReading(Noun):
 class LogoReading(Noun):
     """The cuts of a logo. `called_for` says which cut every width calls for, `breaks` the
     breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
-    span. `edges` are the colours that cuts have all along their edge, by original."""
+    span, `wants` those of spans that show another one. `edges` are the colours that cuts have all
+    along their edge, by original. `portrait` says at which widths the typical viewport is at least
+    as high as it is wide."""
 
     cuts: tuple[CutReading, ...]
     called_for: tuple[CutRun, ...]
     breaks: tuple[int, ...]
     spans: dict[str, int]
+    wants: dict[str, int]
     edges: dict[int, str]
+    portrait: tuple[tuple[int, int], ...]
     band: Band | None
 
 

@@ -30,6 +30,7 @@ from skypane.reading.nouns import (
 )
 from skypane.reading.read import FONT_URL, MadeBytes, made_of
 from skypane.shown.plan import Plan, plan
+from skypane.shown.turned import seen
 from skypane.widths.curves import Curve, simplified
 from skypane.widths.frames import Floats
 from skypane.widths.runs import Run, Verdict, equal_runs, merged, runs_of
@@ -58,7 +59,7 @@ def read_page(
     for computed in good:
         css += css_lines(computed, whole=True)
     # what one picture may have, for each of them
-    budget = site.budget_bytes * max(1, sum(len(p.parts) for p in good))
+    budget = site.budget_bytes * max(1, sum(len(p.written) for p in good))
     overflows = tuple(o for i, p in enumerate(plans) if isinstance(p, Plan) for o in _wide(i, p))
     return PageReading(
         narrowest=site.narrowest,
@@ -169,16 +170,16 @@ def _weight_bands(
         files = renditions(computed)
         made, _ = made_of(made_bytes, files)
         for part in computed.parts:
-            at_once = loads_at_once(computed, part)
+            at_once, is_seen = loads_at_once(computed, part), seen(computed, part)
             for band in weight_bands(site, part, files, made):
                 sizes = [px for _, px in band.curve.points][::2]
                 for run, size in zip(band.runs, sizes, strict=True):
                     at = slice(run.first - site.narrowest, run.last - site.narrowest + 1)
-                    total[at] += size
-                    unknown[0, at] |= run.verdict == "unknown"
+                    total[at] += size * is_seen[at]
+                    unknown[0, at] |= is_seen[at] & (run.verdict == "unknown")
                     if at_once:
-                        first[at] += size
-                        unknown[1, at] |= run.verdict == "unknown"
+                        first[at] += size * is_seen[at]
+                        unknown[1, at] |= is_seen[at] & (run.verdict == "unknown")
     density = site.densities[-1]
     return (
         _weight_band(f"Weight at {density:g}x", density, widths, total, unknown[0], budget),

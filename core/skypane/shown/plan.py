@@ -243,6 +243,21 @@ class Plan:
     def spans(self) -> tuple[Span, ...]:
         return spans_of(self.site)
 
+    @cached_property
+    def in_portrait(self) -> PartPlan | None:
+        """What shows in the place of the picture where the viewport is at least as high as it is
+        wide, in the spans in which it shows at all."""
+        return next((p for p in self.parts if p.part.role == "portrait"), None)
+
+    @cached_property
+    def written(self) -> tuple[PartPlan, ...]:
+        """The parts that have an element of their own."""
+        return tuple(p for p in self.parts if p is not self.in_portrait)
+
+    def instead(self, part: PartPlan) -> PartPlan | None:
+        """What shows in portrait in the place of this part."""
+        return self.in_portrait if part.index == 0 else None
+
 
 class NoSize(InvalidPlan):
     """A frame that has no width or no height at some viewport."""

@@ -30,6 +30,15 @@ def lower_condition(first: int) -> str:
     return f"(min-width: {first}px)"
 
 
+#: True where the viewport is at least as high as it is wide (Media Queries Level 4, §4.4).
+PORTRAIT = "(orientation: portrait)"
+
+
+def in_portrait(media: str | None) -> str:
+    """The same condition, for viewports in portrait orientation alone."""
+    return PORTRAIT if media is None else f"{media} and {PORTRAIT}"
+
+
 def in_testing_order(spans: tuple[Span, ...], style: MediaStyle) -> tuple[Span, ...]:
     return spans[::-1] if style == "min-width" else spans
 

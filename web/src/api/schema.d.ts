@@ -2924,7 +2924,8 @@ export interface components {
          * LogoReading
          * @description The cuts of a logo. `called_for` says which cut every width calls for, `breaks` the
          *     breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
-         *     span. `edges` are the colours that cuts have all along their edge, by original.
+         *     span. `edges` are the colours that cuts have all along their edge, by original. `portrait` says
+         *     at which widths the typical viewport is at least as high as it is wide.
          */
         LogoReading: {
             band: components["schemas"]["Band"] | null;
@@ -2938,6 +2939,11 @@ export interface components {
             edges: {
                 [key: string]: string;
             };
+            /** Portrait */
+            portrait: [
+                number,
+                number
+            ][];
             /** Spans */
             spans: {
                 [key: string]: number;
@@ -3472,7 +3478,7 @@ export interface components {
                 [key: string]: number[];
             };
             /** Role */
-            role?: ("mark" | "inset") | null;
+            role?: ("mark" | "inset" | "portrait") | null;
             /** Treatments */
             treatments?: {
                 [key: string]: components["schemas"]["Treatment"];
@@ -3557,7 +3563,8 @@ export interface components {
         };
         /**
          * PicksIn
-         * @description Which browsers are asked about. Without cases: both bounds of every span at each density.
+         * @description Which browsers are asked about. Without cases: both bounds of every span at each density;
+         *     with `turned` in both orientations.
          */
         PicksIn: {
             /** Cases */
@@ -3581,6 +3588,11 @@ export interface components {
              * @default 0
              */
             part?: number;
+            /**
+             * Turned
+             * @default false
+             */
+            turned?: boolean;
         };
         /**
          * PlaceRating

@@ -21,7 +21,7 @@ export function PartStrip() {
             aria-selected={i === handle.part}
             onClick={() => choosePart(i)}
           >
-            {p.role ?? "picture"}
+            {p.role ?? (parts.some((other) => other.role === "portrait") ? "landscape" : "picture")}
             {found > 0 && (
               <b>
                 {found}

@@ -58,7 +58,7 @@ export function withLayout(draft: Draft, letter: string, values: Record<string, 
 }
 
 /** A part more, or one less. */
-export const withRole = (draft: Draft, role: "mark" | "inset", part: Part | undefined): Draft => {
+export const withRole = (draft: Draft, role: NonNullable<Part["role"]>, part: Part | undefined): Draft => {
   const others = draft.placement.parts.filter((p) => p.role !== role);
   return withPlacement(draft, { parts: part ? [...others, { ...part, role }] : others });
 };

@@ -27,9 +27,11 @@ export function FrameStep() {
   return (
     <div className={ground.column}>
       <p>
-        The size and the place of the {role} are set in Words.{" "}
+        {role === "portrait"
+          ? "In portrait another cut stands in the same box."
+          : `The size and the place of the ${role} are set in Words.`}{" "}
         <button type="button" className="plain" onClick={() => choosePart(0)}>
-          the picture's frame
+          {role === "portrait" ? "the logo's box" : "the picture's frame"}
         </button>
       </p>
     </div>

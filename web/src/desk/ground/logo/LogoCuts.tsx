@@ -26,8 +26,7 @@ export function LogoCuts() {
     if (moved) next.splice(to, 0, moved);
     put(next);
   };
-  const shows = Object.fromEntries(reading.spans.map((s) => [s.letter, s.effective.original]));
-  const wants = Object.entries(logo.spans).filter(([letter, id]) => shows[letter] !== id);
+  const wants = Object.entries(logo.wants);
   const show = (d: Draft) => wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
   return (
     <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo">

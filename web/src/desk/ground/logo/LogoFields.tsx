@@ -8,6 +8,7 @@ import { Field } from "../Field";
 import { KindValue } from "../KindValue";
 import { useKindValues } from "../useKindValues";
 import { ColourInput } from "../words/WordsFields";
+import { InPortrait } from "./InPortrait";
 
 /** `cells`: how high the box is. */
 export function LogoFields({ cells }: { cells: ReactNode }) {
@@ -44,6 +45,7 @@ export function LogoFields({ cells }: { cells: ReactNode }) {
           ]}
         />
       </KindValue>
+      <InPortrait cuts={values.cuts} />
       <Behind bar={values.bar} setBar={(bar) => set({ bar })} />
     </>
   );

@@ -15,10 +15,13 @@ import { type Formats, readFrame, said, short, type Taken } from "./taken";
 /** The delivered page at a width that can be dragged and typed, loaded anew for each so that no cache answers. */
 export function LiveFrame({
   id,
+  part,
   supported,
   onWhy,
 }: {
   id: number;
+  /** The picture that is looked at, by its place on the page. */
+  part: number;
   supported: Formats;
   onWhy: (p: Prediction) => void;
 }) {
@@ -32,21 +35,21 @@ export function LiveFrame({
   const frame = useRef<HTMLIFrameElement>(null);
   const [taken, setTaken] = useState<Taken>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: each width and each part is tried anew
-  const attempt = useMemo(() => `${cursor}-${Math.random().toString(36).slice(2)}`, [cursor, reading.part]);
+  const attempt = useMemo(() => `${cursor}-${Math.random().toString(36).slice(2)}`, [cursor, part]);
   const asked = useMemo(
     () => ({
       cases: [{ width: cursor, height, density: own, formats: supported }],
       densities: [own],
       formats: supported,
-      part: reading.part,
+      part,
     }),
-    [cursor, height, supported, reading.part],
+    [cursor, height, supported, part],
   );
   const prediction = usePredictions(id, asked).data?.find((p) => p.case.width === cursor);
   const look = useCallback(async () => {
     setTaken(undefined);
-    if (frame.current) setTaken(await readFrame(frame.current, reading.part));
-  }, [reading.part]);
+    if (frame.current) setTaken(await readFrame(frame.current, part));
+  }, [part]);
   const start = useRef(cursor);
   const bind = useDrag(({ movement: [mx], first, last }) => {
     if (first) {

@@ -12,9 +12,11 @@ interface Props {
   /** What this browser took in a case that was tried. */
   taken: (p: Prediction) => Taken | undefined;
   triable: (p: Prediction) => boolean;
+  /** Whether each width is there in both orientations. */
+  turned: boolean;
 }
 
-export function PredictionTable({ rows, chosen, choose, taken, triable }: Props) {
+export function PredictionTable({ rows, chosen, choose, taken, triable, turned }: Props) {
   return (
     <table className={ground.table}>
       <thead>
@@ -33,7 +35,7 @@ export function PredictionTable({ rows, chosen, choose, taken, triable }: Props)
           const took = taken(p);
           return (
             <tr
-              key={`${p.case.width} ${p.case.density}`}
+              key={`${p.case.width} ${p.case.height} ${p.case.density}`}
               data-press
               aria-selected={chosen === p}
               tabIndex={0}
@@ -43,7 +45,10 @@ export function PredictionTable({ rows, chosen, choose, taken, triable }: Props)
               <td>
                 <Letter of={p.span} small />
               </td>
-              <td className={ground.right}>{p.case.width}</td>
+              <td className={ground.right}>
+                {p.case.width}
+                {turned && ` × ${p.case.height}`}
+              </td>
               <td>{p.case.density}x</td>
               <td className="num">{short(p.url)}</td>
               <td className={ground.right}>{p.file?.width_px}</td>

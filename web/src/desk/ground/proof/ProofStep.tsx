@@ -10,6 +10,7 @@ import { LiveFrame } from "./LiveFrame";
 import { PredictionTable } from "./PredictionTable";
 import classes from "./Proof.module.css";
 import { type Formats, type Taken, takenBy, useBrowserFormats } from "./taken";
+import { usePictureOnPage } from "./usePictureOnPage";
 import { Why } from "./Why";
 
 export function ProofStep() {
@@ -29,19 +30,20 @@ export function ProofStep() {
 }
 
 function Proof({ id, stale }: { id: number; stale: boolean }) {
-  const { site, reading } = useWork();
-  const { part } = reading;
+  const { site, handle } = useWork();
+  const turned = handle.draft.placement.parts.some((p) => p.role === "portrait");
+  const part = usePictureOnPage();
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
   const densities = site.plan.densities;
-  const rows = usePredictions(id, { densities, formats, part });
+  const rows = usePredictions(id, { densities, formats, part, turned });
   const [why, setWhy] = useState<Prediction>();
   const [results, setResults] = useState<Record<string, Taken>>({});
   const [trying, setTrying] = useState(0);
   const supported = useBrowserFormats();
   // densities beyond the screen's own can only be predicted
   const triable = (p: Prediction) => p.case.density === own && formats === supported;
-  const key = (p: Prediction) => `${id} ${part} ${p.case.width} ${p.case.density} ${formats}`;
+  const key = (p: Prediction) => `${id} ${part} ${p.case.width} ${p.case.height} ${p.case.density} ${formats}`;
   const table = rows.data ?? [];
   const tryAll = async () => {
     const todo = table.filter(triable);
@@ -58,7 +60,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
   const shown = why ?? table[0];
   return (
     <>
-      <LiveFrame id={id} supported={supported} onWhy={setWhy} />
+      <LiveFrame id={id} part={part} supported={supported} onWhy={setWhy} />
       <div className={ground.column} style={{ flex: "1 1 44%" }}>
         <div className={classes.tools}>
           <Select
@@ -88,7 +90,14 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
         {stale && (
           <p className={classes.stale}>The placement has changed since this export; this is the exported page.</p>
         )}
-        <PredictionTable rows={table} chosen={shown} choose={setWhy} taken={(p) => results[key(p)]} triable={triable} />
+        <PredictionTable
+          turned={turned}
+          rows={table}
+          chosen={shown}
+          choose={setWhy}
+          taken={(p) => results[key(p)]}
+          triable={triable}
+        />
       </div>
       <div className={ground.column} style={{ flex: "0 0 270px", paddingLeft: 0 }}>
         {shown && <Why of={shown} />}

@@ -1,7 +1,7 @@
 /** What lies on the picture beside words: a mark, or an inset that stands in for it. */
 import { SegmentedControl } from "@mantine/core";
 import { useRef } from "react";
-import type { BannerValues, Part } from "../../../api/queries";
+import type { BannerValues } from "../../../api/queries";
 import { useUploads } from "../../../originals/useUploads";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
@@ -10,30 +10,12 @@ import { lookOf } from "../../useBringing";
 import { OriginalChooser } from "../aim/OriginalChooser";
 import { Findings } from "../Findings";
 import { KindValue } from "../KindValue";
+import { NEW_PART, type Role, useRole } from "../useRole";
 import { ValueRow } from "../ValueRow";
 import { PlaceField } from "./PlaceField";
 import { useWords } from "./useWords";
 import classes from "./Words.module.css";
 import { ColourInput } from "./WordsFields";
-
-type Role = "mark" | "inset";
-const NEW: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
-
-/** The part of a role, where there is one, as the chosen span has it. */
-function useRole(role: Role) {
-  const { handle, reading, span, originals } = useWork();
-  const index = handle.draft.placement.parts.findIndex((p) => p.role === role);
-  const here = reading.parts[index]?.spans.find((s) => s.letter === span.letter);
-  return {
-    index,
-    here,
-    original: originals.find((o) => o.id === here?.effective.original),
-    findings: reading.findings.filter((f) => f.part === index && f.step === "words"),
-    remove: () => handle.change((d) => withRole(d, role, undefined)),
-    show: (show: "picture" | "nothing" | undefined) =>
-      handle.change((d) => withTreatment(d, index, span.letter, { show })),
-  };
-}
 
 function ShowsRow({ of: role }: { of: Role }) {
   const { here, show } = useRole(role);
@@ -64,7 +46,7 @@ export function MarkFields() {
   const give = (id: number, look: Parameters<typeof withOriginal>[5]) =>
     handle.change((d) => {
       const at = d.placement.parts.findIndex((p) => p.role === "mark");
-      const there = at >= 0 ? d : withRole(d, "mark", NEW);
+      const there = at >= 0 ? d : withRole(d, "mark", NEW_PART);
       return withOriginal(there, at >= 0 ? at : there.placement.parts.length - 1, span.letter, widest, id, look);
     });
   const bring = async (files: File[]) => {
@@ -168,7 +150,7 @@ export function InsetFields() {
     handle.change((d) => {
       const at = d.placement.parts.findIndex((p) => p.role === "inset");
       // it stands in only where it is asked for
-      const there = at >= 0 ? d : withRole(d, "inset", { ...NEW, treatments: { [widest]: { show: "nothing" } } });
+      const there = at >= 0 ? d : withRole(d, "inset", { ...NEW_PART, treatments: { [widest]: { show: "nothing" } } });
       const part = at >= 0 ? at : there.placement.parts.length - 1;
       const shown = withTreatment(there, part, span.letter, {
         show: "picture",
