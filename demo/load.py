@@ -315,7 +315,11 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                     "C": held(m.Treatment(width=m.FixedWidth(width_px=220)), CUTS[1][0]),
                     "B": held(m.Treatment(width=m.FixedWidth(width_px=76), height=ratio(1, 1)), CUTS[2][0]),
                     "A": held(m.Treatment(width=m.FixedWidth(width_px=56)), CUTS[3][0]),
-                }),),
+                }), m.Part(role="portrait", treatments={
+                    "D": m.Treatment(show="nothing"),
+                    "C": held(m.Treatment(show="picture"), CUTS[2][0]),
+                    "B": m.Treatment(show="nothing"),
+                })),
             ),
             m.Placement(
                 name="Where to wait",

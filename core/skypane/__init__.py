@@ -9,6 +9,7 @@ viewport widths), `treatments` (what holds in a span), `layouts` (a module per k
 desk). Beside them `picks`: which file a browser takes from any markup.
 """
 
+from skypane.advice.crops import CropsOfAll, crops_of_all
 from skypane.advice.others import belongs
 from skypane.advice.remedies import Advice, Remedy
 from skypane.advice.walk import advise, advise_part, applied, applied_all
@@ -37,6 +38,7 @@ __all__ = [
     "Advice",
     "Asked",
     "AskedPage",
+    "CropsOfAll",
     "Environment",
     "FileFacts",
     "Found",
@@ -68,6 +70,7 @@ __all__ = [
     "belongs",
     "blueprint",
     "check_frames",
+    "crops_of_all",
     "differences",
     "failing",
     "findings_of",

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from selectolax.lexbor import LexborHTMLParser
-from skypane import blueprint, findings_of, finish
+from skypane import blueprint, crops_of_all, findings_of, finish
 from skypane import model as m
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import renditions
@@ -257,3 +257,23 @@ def test_only_the_slides_that_show_first_load_at_once():
         pictures = LexborHTMLParser(html_of(made)).css("img")
         assert [p.attributes["loading"] == "eager" for p in pictures] == eager
     assert 'loading="eager"' not in html_of(slides(lead=False))
+
+
+def test_all_are_cropped_to_a_ratio_of_ones_choice():
+    """Each with its own areas, where they fit: none is larger than the picture, none leaves an area
+    out, and there is no larger one (either side is all of the picture's)."""
+    made = plan(SITE, slides({"D": {}}), ORIGINALS)
+    for ratio in (1.0, 3 / 2, 16 / 9):
+        found = crops_of_all(made, "D", ratio)
+        assert {*found.crops} | {*found.why_not} == set(range(len(made.parts)))
+        for i, crop in found.crops.items():
+            o = ORIGINALS[i + 1]
+            assert crop.w * o.width_px / (crop.h * o.height_px) == pytest.approx(ratio, rel=1e-6)
+            assert max(crop.w, crop.h) == pytest.approx(1)
+    wide = m.Area(name="All of the row", rect=m.Rect(x=0, y=0.4, w=1, h=0.2))
+    rows = {i: o.model_copy(update={"areas": (wide,)}) for i, o in ORIGINALS.items() if i < 3}
+    refused = crops_of_all(plan(SITE, slides(), {**ORIGINALS, **rows}), "D", 1.0).why_not
+    assert set(refused) == {0, 1}
+    assert refused[0].startswith(f"{ORIGINALS[1].name}: a crop of 1:1 has 56 % of the width")
+    with pytest.raises(InvalidPlan, match="no span E"):
+        crops_of_all(made, "E", 1.0)

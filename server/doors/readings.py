@@ -19,7 +19,17 @@ from placements.proposals import proposable
 from pydantic import Field
 from sites.access import site_for
 from sites.models import Page, Site
-from skypane import Moving, Reading, begun, model, read, read_moving
+from skypane import (
+    CropsOfAll,
+    Moving,
+    Reading,
+    begun,
+    crops_of_all,
+    model,
+    plan,
+    read,
+    read_moving,
+)
 from skypane.words.faces import FACES
 
 router = Router()
@@ -52,6 +62,13 @@ class WholeDraft(Draft):
     costs: bool = False
     words: bool = False
     every: bool = True
+
+
+class CropsDraft(Draft):
+    """`ratio` is width over height."""
+
+    chosen: Annotated[str, Field(max_length=2)]
+    ratio: Annotated[float, Field(ge=0.05, le=20)]
 
 
 def preview(original: model.Original, crop: model.Rect | None) -> str:
@@ -91,9 +108,9 @@ def _json(reading: Moving) -> HttpResponse:
 def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpResponse:
     """Everything that the desk shows of a draft, over every width."""
     site = site_for(request, site_id, looking=True)
-    plan, placement, originals = _asked(site, draft)
+    asked, placement, originals = _asked(site, draft)
     reading = read(
-        plan,
+        asked,
         placement,
         originals,
         preview=preview,
@@ -134,6 +151,13 @@ def begin_kind(request: HttpRequest, site_id: int, kind: str, draft: Draft) -> m
     """A draft as another kind: what both know stays, what the new one needs is begun."""
     site = site_for(request, site_id, looking=True)
     return begun(kind, draft.site or site.as_noun(), draft.placement)
+
+
+@router.post("/sites/{int:site_id}/crops", response={200: CropsOfAll, 404: Problem, 422: Problem})
+def crops(request: HttpRequest, site_id: int, draft: CropsDraft) -> CropsOfAll:
+    """The largest crop of one ratio for each part of a draft that shows its picture in a span."""
+    site = site_for(request, site_id, looking=True)
+    return crops_of_all(plan(*_asked(site, draft)), draft.chosen, draft.ratio)
 
 
 @router.get("/fonts/{name}", response={200: None, 404: Problem}, include_in_schema=False)

@@ -23,8 +23,44 @@ from skypane.model import Area, Following
 from skypane.numerals import share_text, whole_px
 from skypane.shown.fit import Picture
 from skypane.shown.keeps import hull
-from skypane.shown.plan import ShownSpan, cropped_ratio
-from skypane.values import LEAST_SHARE, NOISE
+from skypane.shown.plan import Plan, ShownSpan, cropped_ratio
+from skypane.values import LEAST_SHARE, NOISE, Answer, once
+
+
+class CropsOfAll(Answer):
+    """By the place of their part: the largest crop of one ratio that holds an item's areas, or why
+    there is none."""
+
+    crops: dict[int, Rect]
+    why_not: dict[int, str]
+
+
+def crops_of_all(plan: Plan, letter: str, ratio: float) -> CropsOfAll:
+    """Crops of one ratio, width over height, for all parts that show their picture in a span.
+    Raises InvalidPlan where the site has no such span."""
+    if letter not in {s.letter for s in plan.spans}:
+        raise InvalidPlan(f"There is no span {letter} in this site.", field="chosen")
+    found = CropsOfAll(crops={}, why_not={})
+    for part in plan.parts:
+        p = part.of(letter)
+        if not isinstance(p, ShownSpan):
+            continue
+        crop = crop_in_ratio(p, ratio)
+        if isinstance(crop, Rect):
+            found.crops[part.index] = crop
+        else:
+            found.why_not[part.index] = crop
+    return found
+
+
+@once
+def crop_in_ratio(p: ShownSpan, ratio: float) -> Rect | str:
+    """The largest crop of a ratio that holds all areas of what shows, or why there is none."""
+    o = p.original
+    try:
+        return largest_crop(Picture(o.width_px, o.height_px, o.focal), ratio, p.keeps)
+    except InvalidPlan as problem:
+        return f"{o.name}: {problem}"
 
 
 def by_tighter_crop(p: ShownSpan) -> Remedy:

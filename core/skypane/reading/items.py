@@ -8,8 +8,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from skypane.advice.crops import largest_crop
-from skypane.errors import InvalidPlan
+from skypane.advice.crops import crop_in_ratio
 from skypane.galleries.ratio import CommonRatio, Item, common_ratio, unlike_most
 from skypane.geometry import Rect
 from skypane.model import Finding, HeightRule, RatioHeight
@@ -22,7 +21,6 @@ from skypane.reading.nouns import (
     ItemsReading,
     Sharpest,
 )
-from skypane.shown.fit import Picture
 from skypane.shown.keeps import FATES, LOST, SMALL, WHOLE_, Fate, fate_codes, hull
 from skypane.shown.plan import PartPlan, Plan, ShownSpan
 from skypane.values import NOISE, once
@@ -173,14 +171,9 @@ def _in_one_ratio(plan: Plan, letter: str, ratio: float) -> dict[str, HeightRule
     return said
 
 
-@once
 def _crop(p: ShownSpan, ratio: float) -> Rect | None:
-    """The largest crop of a ratio that holds an item's areas; None where none does."""
-    o = p.original
-    try:
-        return largest_crop(Picture(o.width_px, o.height_px, o.focal), ratio, p.keeps)
-    except InvalidPlan:
-        return None
+    found = crop_in_ratio(p, ratio)
+    return found if isinstance(found, Rect) else None
 
 
 def _sharpest(plan: Plan, letter: str) -> Sharpest | None:

@@ -825,6 +825,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/crops": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Crops
+         * @description The largest crop of one ratio for each part of a draft that shows its picture in a span.
+         */
+        post: operations["doors_readings_crops"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/deliveries": {
         parameters: {
             query?: never;
@@ -1986,6 +2006,47 @@ export interface components {
             y: number;
         };
         /**
+         * CropsDraft
+         * @description `ratio` is width over height.
+         */
+        CropsDraft: {
+            /** Chosen */
+            chosen: string;
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
+            /** Ratio */
+            ratio: number;
+            site?: components["schemas"]["Site"] | null;
+        };
+        /**
+         * CropsOfAll
+         * @description By the place of their part: the largest crop of one ratio that holds an item's areas, or why
+         *     there is none.
+         */
+        CropsOfAll: {
+            /** Crops */
+            crops: {
+                [key: string]: components["schemas"]["Rect"];
+            };
+            /** Why Not */
+            why_not: {
+                [key: string]: string;
+            };
+        };
+        /**
          * Curve
          * @description A function of the viewport width as (width, value) points, linear in between.
          */
@@ -2924,8 +2985,9 @@ export interface components {
          * LogoReading
          * @description The cuts of a logo. `called_for` says which cut every width calls for, `breaks` the
          *     breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
-         *     span. `edges` are the colours that cuts have all along their edge, by original. `portrait` says
-         *     at which widths the typical viewport is at least as high as it is wide.
+         *     span, `wants` those of spans that show another one. `edges` are the colours that cuts have all
+         *     along their edge, by original. `portrait` says at which widths the typical viewport is at least
+         *     as high as it is wide.
          */
         LogoReading: {
             band: components["schemas"]["Band"] | null;
@@ -2946,6 +3008,10 @@ export interface components {
             ][];
             /** Spans */
             spans: {
+                [key: string]: number;
+            };
+            /** Wants */
+            wants: {
                 [key: string]: number;
             };
         };
@@ -7825,6 +7891,59 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_crops: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CropsDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CropsOfAll"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -9,6 +9,7 @@ import { SpanHead } from "../OwnValues";
 import classes from "./Aim.module.css";
 import { AimField } from "./AimField";
 import { Colour } from "./Colour";
+import { CropAll } from "./CropAll";
 import { CropField, type Cropping } from "./CropField";
 import { KeepsField } from "./KeepsField";
 import { OriginalChooser } from "./OriginalChooser";
@@ -73,6 +74,7 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
           )}
         </>
       )}
+      {shows === "picture" && ofAll && <CropAll />}
       {shows === "picture" && (
         <>
           <Field field="fit" label="Fit">
