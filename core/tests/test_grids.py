@@ -378,6 +378,29 @@ def test_a_reading_of_one_item_is_part_of_the_whole_reading():
     assert one.files == tuple(f for f in whole.files if f.part == 2)
     assert one.ladders == tuple(x for x in whole.ladders if x.part == 2)
     assert one.findings == whole.findings
-    assert (one.pane, one.items, one.parts) == (whole.pane, whole.items, whole.parts)
+    items = whole.items.model_copy(update={"weight": None})
+    assert (one.pane, one.items, one.parts) == (whole.pane, items, whole.parts)
     assert one.code.markup_text == ""
     assert one.code.sizes == {2: whole.code.sizes[2]}
+
+
+def test_all_items_weigh_what_each_of_them_does():
+    """Where files are made; where one of them is not, nobody knows what all weigh."""
+    placement = grid(1, 2, 3, 4)
+    of = {r.key: r.width_px * 7 for _, mine in renditions(planned(placement)) for r in mine}
+    whole = read(SITE, placement, ORIGINALS, made_bytes=lambda keys: of)
+    weighed = [
+        next(b for b in part.bands if b.kind == "weight").curve for part in whole.parts.values()
+    ]
+    for width in (320, 599, 600, 1024, 2560):
+        each = [np.interp(width, *zip(*curve.points, strict=True)) for curve in weighed]
+        of_all = np.interp(width, *zip(*whole.items.weight.curve.points, strict=True))
+        assert of_all == pytest.approx(sum(each))
+    unmade = next(iter(of))
+    some = read(
+        SITE,
+        placement,
+        ORIGINALS,
+        made_bytes=lambda keys: {k: v for k, v in of.items() if k != unmade},
+    )
+    assert "unknown" in {r.verdict for r in some.items.weight.runs}

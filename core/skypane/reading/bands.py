@@ -1,23 +1,21 @@
-"""How areas, sharpness and weight of a part fare at every width."""
+"""How areas, sharpness and the frame of a part fare at every width."""
 
 from __future__ import annotations
-
-from collections.abc import Mapping
-from typing import Any, NamedTuple
 
 import numpy as np
 
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
-from skypane.model import MOST_PX, Placement, Rendition, Site
+from skypane.model import MOST_PX, Placement, Site
 from skypane.reading.nouns import Band
+from skypane.reading.weights import taken_files
 from skypane.shown.keeps import FATES, fate_codes
 from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
 from skypane.shown.sets import Siblings, shown_of_set
 from skypane.values import once
 from skypane.widths.curves import Curve, Points, simplified
 from skypane.widths.frames import Floats
-from skypane.widths.runs import Run, Verdict, equal_runs, merged, runs_of
+from skypane.widths.runs import Run, merged, runs_of
 from skypane.widths.spans import spans_of
 
 
@@ -57,29 +55,6 @@ def _area_runs(p: ShownSpan) -> dict[str, tuple[list[Run], Points]]:
     return out
 
 
-class _Taken(NamedTuple):
-    """What screens of one density take over a span: `files` of the most modern format from the
-    narrowest, and which of them at each width."""
-
-    files: tuple[Rendition, ...]
-    at: np.ndarray[Any, np.dtype[np.int64]]
-
-
-def _taken(files: Files, part: int, p: ShownSpan, density: float) -> _Taken | None:
-    """The least file that suffices, else the greatest (see `picks`)."""
-    letter = p.span.letter
-    made = next((m for g, m in files if g.part == part and letter in g.letters), ())
-    mine = sorted((r for r in made if r.format == made[0].format), key=lambda r: r.width_px)
-    if not mine:
-        return None
-    if mine[0].density is None:
-        needed = np.round(drawn_widths(p) * density, 4)
-        index = np.searchsorted([r.width_px for r in mine], needed, side="left")
-        return _Taken(tuple(mine), np.minimum(index, len(mine) - 1))
-    enough = next((i for i, r in enumerate(mine) if (r.density or 0) >= density), len(mine) - 1)
-    return _Taken(tuple(mine), np.broadcast_to(np.int64(enough), p.viewport_w.shape))
-
-
 @once
 def _drawn(p: ShownSpan) -> tuple[Floats, Points]:
     """Drawn width of the cut at the worst viewport height of every width, and as points."""
@@ -111,7 +86,7 @@ def sharp_bands(site: Site, part: PartPlan, files: Files) -> tuple[Band, ...]:
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
         for p in part.shown:
-            taken = _taken(files, part.index, p, density)
+            taken = taken_files(files, part.index, p, density)
             if taken is None:
                 continue
             # a drawing is sharp at any size
@@ -132,50 +107,6 @@ def sharp_bands(site: Site, part: PartPlan, files: Files) -> tuple[Band, ...]:
                 )
             )
     return tuple(bands)
-
-
-def weight_bands(
-    site: Site, part: PartPlan, files: Files, made: Mapping[str, int]
-) -> tuple[Band, ...]:
-    """Bytes of the pick at the greatest density, as far as files have been made. Shares are bytes
-    over the budget."""
-    density = site.densities[-1]
-    runs: list[Run] = []
-    points: list[tuple[float, float]] = []
-    for p in part.shown:
-        taken = _taken(files, part.index, p, density)
-        if taken is None:
-            continue
-        for a, b in equal_runs(taken.at):
-            size = made.get(taken.files[taken.at[a]].key)
-            share = round(size / site.budget_bytes, 4) if size is not None else 0.0
-            is_heavy = size is not None and size > site.budget_bytes
-            verdict: Verdict = "unknown" if size is None else "heavy" if is_heavy else "light"
-            first, last = int(p.viewport_w[a]), int(p.viewport_w[b - 1])
-            runs.append(
-                Run(
-                    first=first,
-                    last=last,
-                    verdict=verdict,
-                    at_first=share,
-                    at_last=share,
-                    worst=share,
-                    worst_at=first,
-                )
-            )
-            points += [(first, size or 0), (last, size or 0)]
-    if not runs:
-        return ()
-    return (
-        Band(
-            kind="weight",
-            name=f"Weight at {density:g}x",
-            density=density,
-            runs=tuple(runs),
-            curve=Curve(points=tuple(points)),
-            needed=None,
-        ),
-    )
 
 
 def frame_band(part: PartPlan) -> tuple[Band, ...]:

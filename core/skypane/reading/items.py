@@ -33,7 +33,10 @@ _BY_RANK: tuple[Fate, ...] = ("whole", "small", "cut", "lost")
 
 
 def items_reading(
-    plan: Plan, findings: Sequence[Finding], chosen: tuple[int, str] | None
+    plan: Plan,
+    findings: Sequence[Finding],
+    chosen: tuple[int, str] | None,
+    weight: Band | None = None,
 ) -> ItemsReading | None:
     """None where the kind has no items. `chosen` is the item that is worked on, and the span whose
     one ratio is worked out."""
@@ -62,6 +65,7 @@ def items_reading(
         ratio=_ratio(plan, chosen[1]) if chosen else None,
         sharpest=_sharpest(plan, chosen[1]) if chosen else None,
         largest=_largest(plan.parts[min(chosen[0], n - 1)]) if chosen else "",
+        weight=weight,
     )
 
 

@@ -396,7 +396,7 @@ class ItemsReading(Noun):
     """Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
     its shares are of items that are whole; `failing` says who is not. `ratio` and `sharpest` are of
     the one span that is being worked on; `largest` says which spans need how many px of the chosen
-    item."""
+    item; `weight` is of all of them, where their files are read."""
 
     items: tuple[ItemReading, ...]
     one: str  # what each is called
@@ -405,6 +405,7 @@ class ItemsReading(Noun):
     ratio: CommonRatioReading | None
     sharpest: Sharpest | None
     largest: str
+    weight: Band | None = None
 
 
 class CutRun(NamedTuple):

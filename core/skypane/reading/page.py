@@ -18,7 +18,6 @@ from skypane.markup.slides import needs_script
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Original, PageLayout, Placement, Site
 from skypane.paged import PageHeld, page_held
-from skypane.reading.bands import weight_bands
 from skypane.reading.nouns import (
     Band,
     OnPage,
@@ -29,11 +28,10 @@ from skypane.reading.nouns import (
     ViewportPoint,
 )
 from skypane.reading.read import FONT_URL, MadeBytes, made_of
+from skypane.reading.weights import all_weights, no_weight, weight_band, with_weight
 from skypane.shown.plan import Plan, plan
-from skypane.shown.turned import seen
-from skypane.widths.curves import Curve, simplified
-from skypane.widths.frames import Floats
-from skypane.widths.runs import Run, Verdict, equal_runs, merged, runs_of
+from skypane.widths.curves import simplified
+from skypane.widths.runs import equal_runs, merged, runs_of
 
 #: What a frame may be wider than its page and still be taken for as wide (CSS px).
 OFF_BY_PX = 0.5
@@ -161,59 +159,17 @@ def _weight_bands(
 ) -> tuple[Band, ...]:
     """Bytes of all pictures at the greatest density, and of those that load at once; unknown where
     a file of them has not been made."""
-    widths = np.arange(site.narrowest, site.widest + 1)
-    total, first = np.zeros(len(widths)), np.zeros(len(widths))
-    unknown = np.zeros((2, len(widths)), dtype=bool)
+    total = first = no_weight(site)
     for computed in plans:
         if not isinstance(computed, Plan):
             continue
         files = renditions(computed)
         made, _ = made_of(made_bytes, files)
-        for part in computed.parts:
-            at_once, is_seen = loads_at_once(computed, part), seen(computed, part)
-            for band in weight_bands(site, part, files, made):
-                sizes = [px for _, px in band.curve.points][::2]
-                for run, size in zip(band.runs, sizes, strict=True):
-                    at = slice(run.first - site.narrowest, run.last - site.narrowest + 1)
-                    total[at] += size * is_seen[at]
-                    unknown[0, at] |= is_seen[at] & (run.verdict == "unknown")
-                    if at_once:
-                        first[at] += size * is_seen[at]
-                        unknown[1, at] |= is_seen[at] & (run.verdict == "unknown")
+        at_once = [p for p in computed.parts if loads_at_once(computed, p)]
+        total = with_weight(total, all_weights(computed, computed.parts, files, made))
+        first = with_weight(first, all_weights(computed, at_once, files, made))
     density = site.densities[-1]
     return (
-        _weight_band(f"Weight at {density:g}x", density, widths, total, unknown[0], budget),
-        _weight_band("Loads at once", density, widths, first, unknown[1], budget),
-    )
-
-
-def _weight_band(
-    name: str, density: float, widths: np.ndarray, sizes: Floats, unknown: np.ndarray, budget: int
-) -> Band:
-    known = np.where(unknown, -1.0, sizes)
-    runs, points = [], []
-    for a, b in equal_runs(known):
-        ends = (int(widths[a]), int(widths[b - 1]))
-        size = float(known[a])
-        share = round(max(size, 0) / budget, 4)
-        heavy: Verdict = "heavy" if size > budget else "light"
-        runs.append(
-            Run(
-                first=ends[0],
-                last=ends[1],
-                verdict="unknown" if size < 0 else heavy,
-                at_first=share,
-                at_last=share,
-                worst=share,
-                worst_at=ends[0],
-            )
-        )
-        points += [(w, max(size, 0)) for w in ends]
-    return Band(
-        kind="weight",
-        name=name,
-        density=density,
-        runs=tuple(runs),
-        curve=Curve(points=tuple(points)),
-        needed=None,
+        weight_band(site, f"Weight at {density:g}x", total, budget),
+        weight_band(site, "Loads at once", first, budget),
     )

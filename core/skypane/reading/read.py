@@ -39,13 +39,13 @@ from skypane.reading.bands import (
     frame_band,
     one_of_band,
     sharp_bands,
-    weight_bands,
 )
 from skypane.reading.detail import span_detail
 from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
 from skypane.reading.logo import logo_reading
 from skypane.reading.nouns import (
+    Band,
     Code,
     CodeLine,
     LayoutSpan,
@@ -59,6 +59,7 @@ from skypane.reading.nouns import (
     ViewportPoint,
 )
 from skypane.reading.spans import moving_span, span_reading
+from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
@@ -150,7 +151,7 @@ def read(
         ladders=ladder_readings(computed, files, made),
         savings=savings(files, made),
         words=words_reading(computed, pixels, chosen if words else None),
-        items=items_reading(computed, found, chosen),
+        items=items_reading(computed, found, chosen, _weight_of_all(computed, files, made)),
         logo=logo_reading(computed, originals, pixels),
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
@@ -159,6 +160,20 @@ def read(
         code=_code(computed, without(files, gone), told),
         pane=_pane(computed, preview),
     )
+
+
+def _weight_of_all(computed: Plan, files: Files, made: Mapping[str, int]) -> Band | None:
+    """What all of many items weigh together, where the files of all of them are read."""
+    n, told = len(computed.parts), {g.part for g, _ in files}
+    if (
+        not computed.layout.has_items
+        or n < 2
+        or len(told) < sum(bool(p.shown) for p in computed.parts)
+    ):
+        return None
+    site = computed.site
+    found = all_weights(computed, computed.parts, files, made)
+    return weight_band(site, f"Weight of all {n}", found, site.budget_bytes * n)
 
 
 def made_of(made_bytes: MadeBytes, files: Files) -> tuple[dict[str, int], frozenset[str]]:

@@ -2771,7 +2771,7 @@ export interface components {
          * @description Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
          *     its shares are of items that are whole; `failing` says who is not. `ratio` and `sharpest` are of
          *     the one span that is being worked on; `largest` says which spans need how many px of the chosen
-         *     item.
+         *     item; `weight` is of all of them, where their files are read.
          */
         ItemsReading: {
             /** Failing */
@@ -2785,6 +2785,7 @@ export interface components {
             ratio: components["schemas"]["CommonRatioReading"] | null;
             sharpest: components["schemas"]["Sharpest"] | null;
             together: components["schemas"]["Band"];
+            weight?: components["schemas"]["Band"] | null;
         };
         JsonValue: unknown;
         /**

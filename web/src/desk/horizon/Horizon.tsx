@@ -4,6 +4,7 @@ import { useViewportSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { useRef } from "react";
 import { useParams } from "react-router";
+import type { Band } from "../../api/queries";
 import { DRAG } from "../../ui/drag";
 import { bytes } from "../../ui/format";
 import { useDesk } from "../context";
@@ -57,6 +58,9 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   if (reading.items) bands.unshift(reading.items.together);
   if (reading.logo?.band) bands.unshift(reading.logo.band);
   if (reading.one_of) bands.push(reading.one_of);
+  const ofAll = step === "frame" ? null : reading.items?.weight;
+  if (ofAll) bands.push(ofAll);
+  const budget = (b: Band) => reading.budget_bytes * (b === ofAll ? (reading.items?.items.length ?? 1) : 1);
   const chooseFailing = (first: number) => {
     const found = reading.items?.failing.find((f) => f.first === first) ?? reading.items?.failing[0];
     if (found?.parts[0] !== undefined) choosePart(found.parts[0]);
@@ -82,7 +86,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
             title={b.name}
           >
             {b.name}
-            {b.kind === "weight" && <span>budget {bytes(reading.budget_bytes)}</span>}
+            {b.kind === "weight" && <span>budget {bytes(budget(b))}</span>}
           </div>
         ))}
         {ladders.length > 0 && <div className={`${classes.name} ${classes.ladderName}`}>Files at {density}x</div>}
@@ -102,7 +106,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
               key={`${b.kind} ${b.name}`}
               band={b}
               scale={scale}
-              budget={reading.budget_bytes}
+              budget={budget(b)}
               cursor={cursor}
               pressed={b.kind === "together" ? chooseFailing : undefined}
             />

@@ -1,0 +1,129 @@
+"""Which files screens take, and what they weigh: of one part, and of many together."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from skypane.files.groups import Group, drawn_widths
+from skypane.files.renditions import Files
+from skypane.model import Rendition, Site
+from skypane.reading.nouns import Band
+from skypane.shown.plan import PartPlan, Plan, ShownSpan
+from skypane.shown.turned import seen
+from skypane.widths.curves import Curve
+from skypane.widths.frames import Floats
+from skypane.widths.runs import Run, Verdict, equal_runs
+
+
+class Taken(NamedTuple):
+    """What screens of one density take over a span: `files` of the most modern format from the
+    narrowest, and which of them at each width."""
+
+    files: tuple[Rendition, ...]
+    at: np.ndarray[Any, np.dtype[np.int64]]
+
+
+def taken_files(files: Files, part: int, p: ShownSpan, density: float) -> Taken | None:
+    """The least file that suffices, else the greatest (see `picks`)."""
+    letter = p.span.letter
+    made = next((m for g, m in files if g.part == part and letter in g.letters), ())
+    mine = sorted((r for r in made if r.format == made[0].format), key=lambda r: r.width_px)
+    if not mine:
+        return None
+    if mine[0].density is None:
+        needed = np.round(drawn_widths(p) * density, 4)
+        index = np.searchsorted([r.width_px for r in mine], needed, side="left")
+        return Taken(tuple(mine), np.minimum(index, len(mine) - 1))
+    enough = next((i for i, r in enumerate(mine) if (r.density or 0) >= density), len(mine) - 1)
+    return Taken(tuple(mine), np.broadcast_to(np.int64(enough), p.viewport_w.shape))
+
+
+def no_weight(site: Site) -> Floats:
+    """Nothing at every width of the site, (widths,). Where a file that is taken has not been made,
+    its bytes are below nought."""
+    return np.zeros(site.widest - site.narrowest + 1)
+
+
+def with_weight(a: Floats, b: Floats) -> Floats:
+    """Both together; not known where one of them is not."""
+    both: Floats = np.where((a < 0) | (b < 0), -1.0, a + b)
+    return both
+
+
+def part_weights(
+    site: Site, part: PartPlan, files: Files, made: Mapping[str, int]
+) -> tuple[Floats, np.ndarray]:
+    """Bytes of a part's picks at the greatest density, (widths,), and the widths that have any.
+    `files` may be those of all parts."""
+    out = no_weight(site)
+    shows = np.zeros(len(out), dtype=bool)
+    for p in part.shown:
+        taken = taken_files(files, part.index, p, site.densities[-1])
+        if taken is None:
+            continue
+        at = slice(p.span.first - site.narrowest, p.span.last - site.narrowest + 1)
+        sizes = np.array([made.get(r.key, -1) for r in taken.files], dtype=float)
+        out[at], shows[at] = sizes[taken.at], True
+    return out, shows
+
+
+def weight_bands(
+    site: Site, part: PartPlan, files: Files, made: Mapping[str, int]
+) -> tuple[Band, ...]:
+    """Bytes of the pick at the greatest density, as far as files have been made. Shares are bytes
+    over the budget."""
+    found, shows = part_weights(site, part, files, made)
+    if not shows.any():
+        return ()
+    name = f"Weight at {site.densities[-1]:g}x"
+    return (weight_band(site, name, np.where(shows, found, np.nan), site.budget_bytes),)
+
+
+def all_weights(
+    plan: Plan, parts: Sequence[PartPlan], files: Files, made: Mapping[str, int]
+) -> Floats:
+    """Bytes that a typical screen fetches of some parts together, (widths,)."""
+    of_part: dict[int, list[tuple[Group, tuple[Rendition, ...]]]] = {}
+    for group, renditions in files:
+        of_part.setdefault(group.part, []).append((group, renditions))
+    out = no_weight(plan.site)
+    for part in parts:
+        mine, _ = part_weights(plan.site, part, tuple(of_part.get(part.index, ())), made)
+        out = with_weight(out, np.where(seen(plan, part), mine, 0.0))
+    return out
+
+
+def weight_band(site: Site, name: str, sizes: Floats, budget: int) -> Band:
+    """Bytes at every width as a band, without the widths where they are nan. Shares are bytes over
+    `budget`."""
+    runs, points = [], []
+    for a, b in equal_runs(np.where(np.isnan(sizes), -2.0, sizes)):
+        size = float(sizes[a])
+        if np.isnan(size):
+            continue
+        ends = (site.narrowest + a, site.narrowest + b - 1)
+        share = round(max(size, 0) / budget, 4)
+        heavy: Verdict = "heavy" if size > budget else "light"
+        runs.append(
+            Run(
+                first=ends[0],
+                last=ends[1],
+                verdict="unknown" if size < 0 else heavy,
+                at_first=share,
+                at_last=share,
+                worst=share,
+                worst_at=ends[0],
+            )
+        )
+        points += [(w, max(size, 0)) for w in ends]
+    return Band(
+        kind="weight",
+        name=name,
+        density=site.densities[-1],
+        runs=tuple(runs),
+        curve=Curve(points=tuple(points)),
+        needed=None,
+    )
