@@ -43,7 +43,7 @@ def look_at(page: Page, within: str | None = None) -> list[str]:
     """What axe finds in the light, and of colours in the dark."""
     found = page.evaluate(RUN, within)
     page.emulate_media(color_scheme="dark")
-    page.wait_for_function("document.documentElement.dataset.mantineColorScheme === 'dark'")
+    page.locator("html[data-mantine-color-scheme=dark]").wait_for(state="attached")
     page.wait_for_timeout(300)  # what fades has its colour then
     page.evaluate("Promise.allSettled(document.getAnimations().map((a) => a.finished))")
     found += [f"dark: {where}" for where in page.evaluate(CONTRAST, within)]
