@@ -9,7 +9,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
+
+#: Two browsers, their server and an export may share two slow cores: what is waited for may come
+#: late, and nothing is measured by it.
+expect.set_options(timeout=15_000)
 
 CHROMIUM = [
     "--no-sandbox",
