@@ -339,7 +339,7 @@ def test_the_flattest_ratio_holds_and_a_flatter_one_does_not():
 
     def holds(r):
         rule = m.Treatment(height=m.RatioHeight(w=r, h=1))
-        q = replanned(p.layout, p.spot, 0, rule, p.original)
+        q = replanned(p, rule, p.original)
         clear = not covered(q, block_edges(q)) and not outgrown(q).any()
         return clear and all_whole(q.shown, q.keeps, whole_picture(q))
 

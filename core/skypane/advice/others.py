@@ -15,7 +15,7 @@ from skypane.layouts import Layout, Spot
 from skypane.model import FixedWidth, Following, NaturalHeight, Original, RatioHeight, Treatment
 from skypane.numerals import whole_px
 from skypane.shown.keeps import whole_picture
-from skypane.shown.plan import ShownSpan, SpanPlan, replanned
+from skypane.shown.plan import ShownSpan, SpanPlan, replanned, replanned_at
 from skypane.values import LEAST_SHARE, once
 
 #: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the
@@ -43,7 +43,7 @@ def other_originals(
         if other.id == p.original.id or not other.keeps or not _may_hold(p, other):
             continue
         treatment = what_changes(p, original=other.id, aim=Following(), fit="cover")
-        served = _served(p.layout, p.spot, p.index, treatment, other)
+        served = _served(p, treatment, other)
         if served is not None:
             sharp, guess = served
             found.append(((-sharp, guess > budget_bytes, guess), other, treatment))
@@ -91,19 +91,31 @@ def _ratios(p: SpanPlan) -> tuple[float, float]:
     return float(ratios.min()), float(ratios.max())
 
 
-@lru_cache(maxsize=2048)
-def _served(
-    layout: Layout, spot: Spot, part: int, treatment: Treatment, other: Original
-) -> tuple[float, float] | None:
+def _served(p: ShownSpan, treatment: Treatment, other: Original) -> tuple[float, float] | None:
     """How sharp another original would be at 2x (1: sharp), and the bytes guessed for it; None
-    where it is not whole.
-
-    Nothing of it hangs on the original that is there, which may be the one that is being dragged.
-    """
+    where it is not whole."""
+    if not p.layout.has_items:
+        return _served_there(p.layout, p.spot, p.index, treatment, other)
+    # many items change often, and to look for what is known of them takes as long
     try:
-        q = replanned(layout, spot, part, treatment, other)
+        return _worth(replanned(p, treatment, other), other)
     except InvalidPlan:
         return None
+
+
+@lru_cache(maxsize=2048)
+def _served_there(
+    layout: Layout, spot: Spot, part: int, treatment: Treatment, other: Original
+) -> tuple[float, float] | None:
+    """Nothing of it hangs on the original that is there, which may be the one that is being
+    dragged."""
+    try:
+        return _worth(replanned_at(layout, spot, part, treatment, other), other)
+    except InvalidPlan:
+        return None
+
+
+def _worth(q: SpanPlan, other: Original) -> tuple[float, float] | None:
     if not isinstance(q, ShownSpan) or not holds_all(q):
         return None
     need = whole_px(float(q.drawn_cut_width.max()) * 2)

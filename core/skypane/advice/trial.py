@@ -20,7 +20,7 @@ def tried(p: ShownSpan, treatment: Treatment) -> ShownSpan:
     frame would have no size."""
     if all(getattr(p.effective, f) == v for f, v in own_values(treatment).items()):
         return p
-    q = replanned(p.layout, p.spot, p.index, treatment, p.original)
+    q = replanned(p, treatment, p.original)
     if not isinstance(q, ShownSpan):
         raise InvalidPlan("Without a picture there is nothing to try.", field="show")
     return q

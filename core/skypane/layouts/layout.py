@@ -58,9 +58,13 @@ class Cell(NamedTuple):
     @property
     def facts(self) -> tuple[object, ...]:
         """All that the frames of many items follow from."""
+        return (*self.said, self.ratio, self.natural)
+
+    @property
+    def said(self) -> tuple[object, ...]:
+        """The same without what follows from the picture."""
         e = self.effective
-        said = (e.width, e.height, e.stands, e.show)
-        return (*said, self.ratio, self.natural, self.role, self.item)
+        return (e.width, e.height, e.stands, e.show, self.role, self.item)
 
 
 class Spot(NamedTuple):

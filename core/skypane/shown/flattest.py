@@ -28,9 +28,7 @@ def flattest_ratio(p: SpanPlan) -> float | None:
         rounded = np.floor(ratio * 1000) / 1000
         if rounded < 0.2:
             return None
-        q = replanned(
-            p.layout, p.spot, p.index, Treatment(height=RatioHeight(w=rounded, h=1)), p.original
-        )
+        q = replanned(p, Treatment(height=RatioHeight(w=rounded, h=1)), p.original)
         if (
             isinstance(q, ShownSpan)
             and not outgrown(q).any()

@@ -23,6 +23,7 @@ from skypane.model import (
     Following,
     HeightRange,
     Item,
+    NaturalHeight,
     Original,
     Part,
     Placement,
@@ -520,15 +521,30 @@ def plan_part(
     return ShownSpan(layout, spot, index, frame, original, crop, picture, windows_, shown)
 
 
-def replanned(
-    layout: Layout, spot: Spot, index: int, treatment: Treatment, original: Original
-) -> SpanPlan:
+def replanned(p: SpanPlan, treatment: Treatment, original: Original) -> SpanPlan:
     """One part in one span with other values on top of what holds there, showing `original`. Raises
     NoSize."""
+    # of many items the frames of all would have to be found for the one
+    frame = p.frame if p.layout.has_items else None
+    return replanned_at(p.layout, p.spot, p.index, treatment, original, frame)
+
+
+def replanned_at(
+    layout: Layout,
+    spot: Spot,
+    index: int,
+    treatment: Treatment,
+    original: Original,
+    frame: Frame | None = None,
+) -> SpanPlan:
+    """The same by its place. `frame` is the one that it has, for as long as that stays."""
     cells = list(spot.cells)
     was = cells[index]
-    cells[index] = cell_of(was.effective.with_own(treatment), original, was.role, was.item)
-    return plan_part(layout, spot._replace(cells=tuple(cells)), index, original)
+    now = cells[index] = cell_of(was.effective.with_own(treatment), original, was.role, was.item)
+    follows = layout.keeps_ratios(spot) or isinstance(now.effective.height, NaturalHeight)
+    stays = was.facts == now.facts if follows else was.said == now.said
+    spot = spot._replace(cells=tuple(cells))
+    return plan_part(layout, spot, index, original, frame if stays else None)
 
 
 def _has_size(spot: Spot, index: int, frame: Frame) -> None:
