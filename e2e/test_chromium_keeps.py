@@ -111,7 +111,7 @@ def test_following_with_areas_in_a_hundred_random_frames(browser, shelf, batch):
         shelf.put("/mirror.png", coordinate_ramp(w, h, mirrored=True), "image/png")
         shelf.put("/ramp.png", coordinate_ramp(w, h), "image/png")
         style = text_of(css_lines(plans, whole=True))
-        markup = text_of(pane_lines(plans, lambda o, c: "/ramp.png"))
+        markup = text_of(pane_lines(plans, lambda *_: "/ramp.png"))
         url = shelf.put(
             "/keeps", f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}", "text/html"
         )

@@ -103,7 +103,7 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
     )
     plans = plan(SITE, placement, {1: original()})
     style = text_of(css_lines(plans, whole=True))
-    markup = text_of(pane_lines(plans, lambda o, crop: "/ramp.png"))
+    markup = text_of(pane_lines(plans, lambda *_: "/ramp.png"))
     url = shelf.put(
         f"/{frame}-{aim}",
         f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}",
@@ -226,7 +226,7 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     shelf.put("/whole/picture.css", text_of(css_lines(plans, whole=True)), "text/css")
     whole = shelf.put(
         "/whole/page",
-        page_html(placement.name, [text_of(pane_lines(plans, lambda o, crop: "waves.png"))]),
+        page_html(placement.name, [text_of(pane_lines(plans, lambda *_: "waves.png"))]),
         "text/html",
     )
 

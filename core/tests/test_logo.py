@@ -226,7 +226,7 @@ def test_in_portrait_another_cut_shows_in_its_place(style):
 
 def test_panes_take_the_same_cut_as_the_delivered_page():
     made = turned(OTHERWISE, {"D": 1, "A": 3})
-    panes = read_markup(text_of(pane_lines(planned(made), lambda o, crop: o.name)))
+    panes = read_markup(text_of(pane_lines(planned(made), lambda o, *_: o.name)))
     for width, height, name in ((400, 800, "2.svg"), (800, 400, "1.svg"), (2000, 2400, "1.svg")):
         assert pick(panes, Environment(width=width, height=height)).url == name
 
@@ -255,7 +255,7 @@ def test_a_page_weighs_one_of_both_cuts():
     sizes = {"mark.svg": 1000, "mark-portrait.svg": 100}
     of = {r.key: sizes[r.name] for _, mine in renditions(planned(made)) for r in mine}
     page = read_page(
-        SITE, {}, [made], ORIGINALS, preview=lambda o, crop: o.name, made_bytes=lambda keys: of
+        SITE, {}, [made], ORIGINALS, preview=lambda o, *_: o.name, made_bytes=lambda keys: of
     )
     weights = dict(page.bands[1].curve.points)
     assert (weights[320], weights[1023], weights[1024], weights[2560]) == (100, 100, 1000, 1000)

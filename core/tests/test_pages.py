@@ -28,7 +28,7 @@ THREE = (picture("One"), picture("Two", 2), picture("Three", 3))
 
 def reading(layout=None, placements=THREE, **values):
     return read_page(
-        SITE, layout or {}, placements, ORIGINALS, preview=lambda o, crop: o.name, **values
+        SITE, layout or {}, placements, ORIGINALS, preview=lambda o, *_: o.name, **values
     )
 
 

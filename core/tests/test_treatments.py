@@ -325,7 +325,9 @@ def test_panes_ask_for_a_preview_of_the_crop():
     placement = placed(A=Treatment(crop=crop))
     computed = plan(SITE, placement, BOTH)
     asked = []
-    text = text_of(pane_lines(computed, lambda o, c: asked.append((o.id, c)) or f"p{len(asked)}"))
+    text = text_of(
+        pane_lines(computed, lambda o, c, drawn: asked.append((o.id, c)) or f"p{len(asked)}")
+    )
     assert (
         asked == [(1, crop), (1, None), (1, None), (1, None)]
         and 'width="2000" height="2000"' in text

@@ -30,6 +30,15 @@ from doors.readings import preview
 router = Router()
 
 
+#: How large the panes of a page are drawn at most, of the size that visitors see.
+PAGE_SCALE = 0.5
+
+
+def small_preview(original: model.Original, crop: model.Rect | None, drawn_px: float) -> str:
+    """The preview for a pane that is never drawn larger than `PAGE_SCALE`."""
+    return preview(original, crop, drawn_px * PAGE_SCALE)
+
+
 class PageOnScreen(Schema):
     """A page with its reading; `ids` are those of its placements, and of those the ones that belong
     to other pages, with the title of theirs. `layout` names placements by their place."""
@@ -70,7 +79,7 @@ def _on_screen(page: Page) -> PageOnScreen:
             layout,
             nouns,
             originals_in(page.site, nouns),
-            preview=preview,
+            preview=small_preview,
             made_bytes=bytes_made,
         ),
     )

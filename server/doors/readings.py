@@ -12,6 +12,7 @@ from deliveries.models import bytes_made
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
 from originals.copies import copies_of
+from originals.intake import PREVIEW_WIDTHS
 from originals.looks import Looks, looked
 from originals.models import preview_url
 from placements.models import originals_of, stems_of
@@ -33,9 +34,6 @@ from skypane import (
 from skypane.words.faces import FACES
 
 router = Router()
-
-#: How wide the previews are that panes show, in px.
-PANE_PX = 1600
 
 
 class Draft(Body):
@@ -71,8 +69,11 @@ class CropsDraft(Draft):
     ratio: Annotated[float, Field(ge=0.05, le=20)]
 
 
-def preview(original: model.Original, crop: model.Rect | None) -> str:
-    return preview_url(original.id, PANE_PX, original.sha256, crop)
+def preview(original: model.Original, crop: model.Rect | None, drawn_px: float) -> str:
+    """The preview that a pane shows: it has the px that it is drawn with, as far as there is such a
+    one."""
+    width = next((w for w in PREVIEW_WIDTHS if drawn_px <= w), PREVIEW_WIDTHS[-1])
+    return preview_url(original.id, width, original.sha256, crop)
 
 
 def siblings(draft: Draft) -> Callable[[], list[model.Placement]]:

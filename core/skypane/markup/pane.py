@@ -13,8 +13,9 @@ from skypane.shown.plan import PartPlan, Plan, Setting, ShownSpan
 from skypane.values import once
 from skypane.widths.conditions import conditions, in_portrait
 
-#: Tells where a preview of an original's crop (None: of all of it) is to be had.
-PreviewUrl = Callable[[Original, Rect | None], str]
+#: Tells where a preview of an original's crop (None: of all of it) is to be had that is drawn so
+#: many CSS px wide at most.
+PreviewUrl = Callable[[Original, Rect | None, float], str]
 
 
 def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
@@ -53,7 +54,8 @@ def _written(
 
 def _source(part: PartPlan, p: ShownSpan, media: str | None, url: PreviewUrl) -> str:
     w, h = p.spot.cells[p.index].natural
-    address = url(p.original, None if p.crop is WHOLE else p.crop)
+    drawn = float(p.inside.drawn_w.max())
+    address = url(p.original, None if p.crop is WHOLE else p.crop, drawn)
     if media is None:
         attributes = {"src": address, "width": w, "height": h, "alt": alt_text(part) or ""}
         return f"  <img{attributes_html(attributes)}>"

@@ -77,7 +77,7 @@ MadeBytes = Callable[[list[str]], Mapping[str, int]]
 Others = Callable[[], Mapping[int, Original]]
 
 
-def _name(original: Original, crop: Rect | None) -> str:
+def _name(original: Original, crop: Rect | None, drawn_px: float) -> str:
     return original.name
 
 
