@@ -313,12 +313,12 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                 parts=(m.Part(treatments={
                     "D": held(m.Treatment(width=m.FixedWidth(width_px=300), height=ratio(3, 1), stands="start", background="#f4efe6"), CUTS[0][0]),
                     "C": held(m.Treatment(width=m.FixedWidth(width_px=220)), CUTS[1][0]),
-                    "B": held(m.Treatment(width=m.FixedWidth(width_px=76), height=ratio(1, 1)), CUTS[2][0]),
+                    "B": held(m.Treatment(width=m.FixedWidth(width_px=96), height=ratio(1, 1)), CUTS[1][0]),
                     "A": held(m.Treatment(width=m.FixedWidth(width_px=56)), CUTS[3][0]),
                 }), m.Part(role="portrait", treatments={
                     "D": m.Treatment(show="nothing"),
-                    "C": held(m.Treatment(show="picture"), CUTS[2][0]),
-                    "B": m.Treatment(show="nothing"),
+                    "B": held(m.Treatment(show="picture"), CUTS[2][0]),
+                    "A": m.Treatment(show="nothing"),
                 })),
             ),
             m.Placement(

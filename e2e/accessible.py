@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from pathlib import Path
 
-from playwright.sync_api import Page
+from playwright.sync_api import Page, TimeoutError
 
 AXE = (Path(__file__).parents[1] / "web/node_modules/axe-core/axe.min.js").read_text()
 RUN = """async (within) => {
@@ -17,7 +18,8 @@ RUN = """async (within) => {
 
 def axe_clean(page: Page) -> None:
     """Fails with what axe finds."""
-    page.wait_for_load_state("networkidle")
+    with suppress(TimeoutError):  # requests of panes that were swapped are never told as ended
+        page.wait_for_load_state("networkidle", timeout=5_000)
     page.wait_for_timeout(300)  # what fades in has its colour then
     page.evaluate(AXE)
     found = page.evaluate(RUN, None)

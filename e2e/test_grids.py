@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 from accessible import axe_clean
-from making import Maker, picture, saved
+from making import Maker, comes, picture, saved
 from playwright.sync_api import Page, expect
 
 #: An upright picture that needs four fifths of its height, and three that need nothing.
@@ -150,6 +150,29 @@ def test_values_are_set_for_one_or_for_all(page: Page, maker: Maker):
     kept = maker.kept(placement)["placement"]
     assert kept["common"]["C"]["fit"] == "cover"
     assert not any((p["treatments"].get("C") or {}).get("fit") for p in kept["parts"])
+
+
+def test_all_items_are_cropped_to_a_ratio_at_once(page: Page, maker: Maker):
+    site, placement, _ = gallery(maker)
+    maker.open(site, placement, "width=1280")
+    page.get_by_role("radiogroup", name="Whose values are set").get_by_text("all 4").click()
+    page.get_by_role("button", name="1:1", exact=True).click()
+
+    def crops() -> list[dict]:
+        parts = maker.kept(placement)["placement"]["parts"]
+        return [c for p in parts if (c := (p["treatments"].get("C") or {}).get("crop"))]
+
+    # the strip's area is wider than a square of it can be
+    expect(
+        page.get_by_text(re.compile(r"^1 item kept as it is\. .*a crop of 1:1 has"))
+    ).to_be_visible()
+    assert len(comes(crops, lambda found: len(found) == 3)) == 3
+    page.get_by_role("button", name="none", exact=True).click()
+    whole = comes(crops, lambda found: len(found) == 4)
+    assert len(whole) == 4 and all(c["w"] == c["h"] == 1 for c in whole)
+    page.get_by_role("button", name="Undo").click()
+    assert any(c["w"] < 1 for c in comes(crops, lambda found: any(c["w"] < 1 for c in found)))
+    axe_clean(page)
 
 
 def test_captions_are_written_in_a_list_and_shown_as_text(page: Page, maker: Maker):

@@ -202,6 +202,57 @@ def test_a_logo_shows_the_fullest_cut_that_can_be_read(page: Page, maker: Maker)
     axe_clean(page)
 
 
+def test_another_cut_shows_where_the_screen_stands_upright(page: Page, maker: Maker):
+    """From the chosen span down; taken back it leaves nothing behind. What was exported shows the
+    cut that was predicted in either orientation."""
+    site = maker.site("Shingle Bay", formats=["webp", "jpeg"])
+    ids = {
+        n: maker.original(site, n, picture(w, h, kind="PNG"))
+        for n, w, h in (("a.png", 900, 300), ("b.png", 300, 400))
+    }
+    placement = maker.placement(site, "Mark", {"D": {"original": ids["a.png"]}})
+    noun = maker.kept(placement)
+    cuts = [{"original": i, "lettering_percent": None} for i in ids.values()]
+    box = {"width": {"kind": "fixed", "width_px": 240}, "height": {"kind": "ratio", "w": 1, "h": 1}}
+    logo = {
+        **noun["placement"],
+        "kind": "logo",
+        "layout": {"D": {"cuts": cuts}},
+        "parts": [{"treatments": {"D": {"original": ids["a.png"], **box}}}],
+    }
+    body = {"revision": noun["revision"], "placement": logo}
+    maker.ask("PUT", f"/placements/{placement}", data=body)
+    desk = f"{maker.address}/sites/{site}/placements/{placement}"
+    page.goto(f"{desk}/frame?width=700&span=B")
+    choose = page.get_by_label("Cut in portrait orientation", exact=True).first
+
+    def chosen(name: str) -> None:
+        choose.click()
+        page.get_by_role("option", name=name).click()
+        saved(page)
+
+    chosen("b.png")
+    parts = maker.kept(placement)["placement"]["parts"]
+    assert [p["role"] for p in parts] == [None, "portrait"]
+    shows = {k: (t.get("show"), t.get("original")) for k, t in parts[1]["treatments"].items()}
+    assert shows == {"D": ("nothing", None), "B": ("picture", ids["b.png"])}
+    chosen("the same cut")
+    assert len(maker.kept(placement)["placement"]["parts"]) == 1
+    chosen("b.png")
+    axe_clean(page)
+    # in the pane that stands upright, and on the delivered page
+    page.goto(f"{desk}/files")
+    page.get_by_role("button", name="Export", exact=True).click()
+    page.get_by_role("link", name="Download zip").wait_for(timeout=120_000)
+    page.goto(f"{desk}/proof?width=700")
+    expect(page.get_by_text("as predicted").first).to_be_visible()
+    expect(page.get_by_role("cell", name="600 × 375")).to_have_count(2)
+    page.get_by_role("button", name="Try all at 1x in this browser").click()
+    expect(page.get_by_text("16 of 16 agree")).to_be_visible(timeout=120_000)
+    page.goto(f"{desk}/proof?width=700&part=2")
+    expect(page.get_by_text("as predicted").first).to_be_visible()
+
+
 def test_a_whole_page_is_laid_out_and_shared(page: Page, maker: Maker):
     site, placement = several(maker, "slides")
     home = maker.kept(placement)["page_id"]

@@ -107,10 +107,11 @@ class Logo(Layout):
         return placement.model_copy(update={"parts": (part,), "layout": layout})
 
     def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
-        """All of a cut shows, where it is aligned. Where the logo shows nothing, nothing shows in
-        portrait either."""
+        """All of a cut shows, where it is aligned. In portrait it stands in the same box, and
+        nothing shows there where the logo shows nothing."""
         aim = FixedAim(x=_ACROSS[cast(LogoValues, values).lies], y=0.5)
-        whole = [replace(e, fit="contain", aim=aim) for e in held]
+        box = {f: getattr(held[0], f) for f in ("width", "height", "stands", "background")}
+        whole = [replace(e, fit="contain", aim=aim, **box) for e in held]
         if held[0].show == "nothing":
             whole = [replace(e, show="nothing") for e in whole]
         return tuple(whole)

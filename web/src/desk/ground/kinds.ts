@@ -11,6 +11,8 @@ interface OfKind {
   Fields: (props: { cells: ReactNode }) => ReactNode;
   /** What the height of a part is called. */
   height: string;
+  /** Whether it draws its pictures whole, where it says itself: there is no fit and no aim to choose. */
+  whole?: boolean;
   /** What stands beside the table of spans. */
   Beside?: () => ReactNode;
 }
@@ -19,5 +21,5 @@ export const KINDS: Record<string, OfKind> = {
   grid: { Fields: GridFields, height: "Cells" },
   slides: { Fields: SlidesFields, height: "Slides" },
   beside: { Fields: BesideFields, height: "Pictures" },
-  logo: { Fields: LogoFields, height: "Box", Beside: LogoCuts },
+  logo: { Fields: LogoFields, height: "Box", whole: true, Beside: LogoCuts },
 };

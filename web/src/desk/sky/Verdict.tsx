@@ -41,6 +41,8 @@ export function wordsAt(reading: Reading, width: number): { verdict?: string; wo
 export function verdictAt(reading: Reading, width: number, density: number): { verdict?: string; word: string } {
   const span = spanAt(reading.spans, width);
   const shows = span?.effective.show ?? "picture";
+  // what is for portrait alone says nothing where there is nothing else for it
+  if (shows === "nothing" && reading.logo && reading.part > 0) return { word: "as in landscape" };
   if (shows !== "picture") return { word: shows === "colour" ? "only colour" : "not shown" };
   if (!span?.effective.original) return { word: "no picture yet" };
   if (reading.items && reading.items.items.length > 1) {

@@ -5,6 +5,7 @@ import { useWork } from "../../context";
 import { Field } from "../Field";
 import field from "../Field.module.css";
 import ground from "../Ground.module.css";
+import { KINDS } from "../kinds";
 import { SpanHead } from "../OwnValues";
 import classes from "./Aim.module.css";
 import { AimField } from "./AimField";
@@ -22,7 +23,7 @@ interface Props {
 }
 
 export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
-  const { span, bringing, reading, ofAll, setOfAll } = useWork();
+  const { span, bringing, reading, handle, ofAll, setOfAll } = useWork();
   const n = reading.items?.items.length ?? 0;
   const { aimed, set } = useAimed();
   const shows = span.effective.show;
@@ -77,17 +78,21 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
       {shows === "picture" && ofAll && <CropAll />}
       {shows === "picture" && (
         <>
-          <Field field="fit" label="Fit">
-            <SegmentedControl
-              size="xs"
-              aria-label="Fit"
-              value={span.effective.fit}
-              onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
-              data={["cover", "contain"]}
-            />
-            {span.effective.fit === "contain" && <Colour set={set} label="the rest" />}
-          </Field>
-          <AimField set={set} />
+          {!KINDS[handle.draft.placement.kind]?.whole && (
+            <>
+              <Field field="fit" label="Fit">
+                <SegmentedControl
+                  size="xs"
+                  aria-label="Fit"
+                  value={span.effective.fit}
+                  onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
+                  data={["cover", "contain"]}
+                />
+                {span.effective.fit === "contain" && <Colour set={set} label="the rest" />}
+              </Field>
+              <AimField set={set} />
+            </>
+          )}
           <Field field="whole" label="Files carry">
             <SegmentedControl
               size="xs"

@@ -27,6 +27,8 @@ export function LogoCuts() {
     put(next);
   };
   const wants = Object.entries(logo.wants);
+  const portrait = handle.draft.placement.parts.find((p) => p.role === "portrait");
+  const upright = new Set(Object.values(portrait?.treatments ?? {}).map((t) => t.original));
   const show = (d: Draft) => wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
   return (
     <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo">
@@ -53,7 +55,7 @@ export function LogoCuts() {
                   {original && <img src={original.thumb} alt="" />}
                   <span title={name}>{name}</span>
                 </td>
-                <td>
+                <td className={classes.share}>
                   <NumberField
                     label={`Height of the lettering of ${name}, 0 for none`}
                     unit={cut.lettering_percent ? "% high" : "% none"}
@@ -68,7 +70,11 @@ export function LogoCuts() {
                 </td>
                 <td className="num">{told ? (told.least_px ? `${Math.ceil(told.least_px)} px` : "any width") : "–"}</td>
                 <td className="num">
-                  {told?.shows.length ? told.shows.map(([a, b]) => `${a}–${b}`).join(", ") : "never"}
+                  {told?.shows.length
+                    ? told.shows.map(([a, b]) => `${a}–${b}`).join(", ")
+                    : upright.has(cut.original)
+                      ? "in portrait"
+                      : "never"}
                 </td>
                 <td className={classes.order}>
                   <button type="button" className="plain" disabled={i === 0} onClick={() => move(i, i - 1)}>
