@@ -3,7 +3,7 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from skypane import findings_of
+from skypane import findings_of, strip_of
 from skypane import model as m
 from skypane.changes import Version, differences
 from skypane.errors import InvalidPlan
@@ -279,3 +279,18 @@ def test_a_cut_in_portrait_needs_no_alt_text_of_its_own():
     named = {**ORIGINALS, 3: ORIGINALS[3].model_copy(update={"alt": None})}
     made = turned({"D": {"original": 3}})
     assert "no-alt" not in {f.rule for f in findings_of(plan(SITE, made, named))}
+
+
+@pytest.mark.parametrize(("lies", "across"), [("start", 0), ("centre", 0.5), ("end", 1)])
+def test_in_small_it_is_whole_too(lies, across):
+    """A cut of 625 × 150 fills a square across and 150/625 of it down; one of 263 × 416 stands where
+    it is aligned (object-fit: contain, CSS Images 3, §5.5)."""
+    wide, tall = logo({"D": 1}, lies=lies), logo({"D": 2}, lies=lies)
+    (*_, found), (*_, other) = (strip_of(planned(made).parts[0]) for made in (wide, tall))
+    assert found.window == m.Rect(x=0, y=0, w=1, h=1)
+    place = found.place
+    assert (place.x, place.w, place.h) == pytest.approx((0, 1, 0.24), abs=1e-6)
+    assert place.y == pytest.approx(0.38, abs=1e-6)
+    share = 263 / 416
+    assert (other.place.x, other.place.w) == pytest.approx((across * (1 - share), share), abs=1e-6)
+    assert (other.place.y, other.place.h) == pytest.approx((0, 1), abs=1e-6)

@@ -105,7 +105,7 @@ class PlacementRow(Schema):
     page: str
     name: str
     kind: str
-    parts: int
+    pictures: int  # without what lies on them, or takes their place in portrait
     also_on: list[int]  # further pages that it shows on
     strip: list[StripFrameOut]
     findings: list[model.Finding]
@@ -154,7 +154,7 @@ def _row(
         page=row.page.title,
         name=noun.name,
         kind=noun.kind,
-        parts=len(noun.parts),
+        pictures=sum(part.role is None for part in noun.parts),
         also_on=[home.page_id for home in row.homes.all()],
         # a placement of several parts is known by its first
         strip=[strip_frame_out(p) for p in computed.parts[0].spans] if is_known else [],

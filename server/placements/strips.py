@@ -12,8 +12,9 @@ THUMB_PX = 480
 
 
 class StripFrameOut(Schema):
-    """One span's frame in small: a preview of the whole original, and the window of it that shows
-    at the span's last width. Both are null where no picture shows."""
+    """One span's frame in small: a preview of the whole original, the window of it that shows at
+    the span's last width, and where that lies in the frame, in fractions of it. All are null where
+    no picture shows."""
 
     letter: str
     show: Shows
@@ -21,6 +22,7 @@ class StripFrameOut(Schema):
     frame_ratio: float
     thumb: str | None
     window: Rect | None
+    place: Rect | None
 
 
 def strip_frame_out(p: SpanPlan) -> StripFrameOut:
@@ -35,4 +37,5 @@ def strip_frame_out(p: SpanPlan) -> StripFrameOut:
         frame_ratio=frame.frame_ratio,
         thumb=thumb,
         window=frame.window,
+        place=frame.place,
     )

@@ -3795,8 +3795,8 @@ export interface components {
             page: string;
             /** Page Id */
             page_id: number;
-            /** Parts */
-            parts: number;
+            /** Pictures */
+            pictures: number;
             /** Strip */
             strip: components["schemas"]["StripFrameOut"][];
         };
@@ -5035,8 +5035,9 @@ export interface components {
         };
         /**
          * StripFrameOut
-         * @description One span's frame in small: a preview of the whole original, and the window of it that shows
-         *     at the span's last width. Both are null where no picture shows.
+         * @description One span's frame in small: a preview of the whole original, the window of it that shows at
+         *     the span's last width, and where that lies in the frame, in fractions of it. All are null where
+         *     no picture shows.
          */
         StripFrameOut: {
             /** Colour */
@@ -5045,6 +5046,7 @@ export interface components {
             frame_ratio: number;
             /** Letter */
             letter: string;
+            place: components["schemas"]["Rect"] | null;
             /**
              * Show
              * @enum {string}

@@ -70,9 +70,9 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
               <div className={classes.name}>
                 <strong>{p.name}</strong>
                 {p.page_id !== page.id && <span className="soft">of {p.page}</span>}
-                {p.parts > 1 && (
+                {p.pictures > 1 && (
                   <span className="soft">
-                    {p.kind} of {p.parts}
+                    {p.kind} of {p.pictures}
                   </span>
                 )}
                 <Health findings={p.findings} error={p.error ?? undefined} />
