@@ -97,13 +97,16 @@ class Refused(Exception):
 
 
 def _where(location: tuple[Any, ...]) -> str:
-    """The field's path without the parts that only the machinery knows."""
+    """The field's path without the parts that only the machinery knows: what the body is called
+    there, and below a field which of its kinds was tried."""
     skip = {"body", "query", "path", "payload", "draft", "form", "file"}
     kinds = {"fixed", "share", "full", "columns", "percent-columns", "ratio", "vh", "natural"}
     kinds |= {"following"}
-    return ".".join(
-        str(p) for i, p in enumerate(location) if not (i < 2 and p in skip) and p not in kinds
-    )
+    path: list[str] = []
+    for i, p in enumerate(location):
+        if not (i < 2 and p in skip) and not (path and p in kinds):
+            path.append(str(p))
+    return ".".join(path)
 
 
 def from_validation(errors: list[dict[str, Any]]) -> HttpResponse:

@@ -213,6 +213,18 @@ def test_predictions_name_file_px_bytes_and_reasons(designer, placement):
     assert [p["url"] for p in one] == ["images/lighthouse@2x.jpg"]
 
 
+def test_predictions_are_made_in_both_orientations_where_that_is_asked(designer, placement):
+    """A viewport is upright where it is at least as high as it is wide (Media Queries Level 4,
+    §4.4)."""
+    done = export(designer, placement)
+    asked = {"turned": True, "densities": [1]}
+    found = designer.post(f"/deliveries/{done['id']}/picks", asked).json()
+    assert len(found) == 16  # four spans, both bounds, lying and upright
+    cases = [(p["case"]["width"], p["case"]["height"]) for p in found]
+    for width in {w for w, _ in cases}:
+        assert sorted(h >= w for w, h in cases if w == width) == [False, True]
+
+
 def test_the_delivered_page_is_served_as_it_is(designer, placement):
     done = export(designer, placement)
     tree = f"/deliveries/{done['id']}/tree/t1"

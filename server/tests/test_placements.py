@@ -169,6 +169,29 @@ def test_the_list_shows_strips_and_findings(designer, site, placement):
     assert row["strip"][0]["frame_ratio"] == pytest.approx(1)
 
 
+def test_all_pictures_of_a_draft_are_cropped_to_a_ratio(designer, site, placement, original):
+    """1:1 of 800 × 500 px is 500/800 of its width; where that cannot be asked for, it is said."""
+    crops, draft = f"/sites/{site['id']}/crops", {"placement": placement["placement"]}
+    answer = designer.post(crops, {**draft, "chosen": "D", "ratio": 1})
+    assert answer.status_code == 200
+    found = answer.json()
+    assert found["why_not"] == {} and set(found["crops"]) == {"0"}
+    square = found["crops"]["0"]
+    sides = square["w"] * original["width_px"], square["h"] * original["height_px"]
+    assert sides[0] == pytest.approx(sides[1])
+    assert max(square["w"], square["h"]) == pytest.approx(1)
+    for asked, field, said in (
+        ({"chosen": "Z", "ratio": 1}, "chosen", "no span Z"),
+        ({"chosen": "D", "ratio": 0}, "ratio", "at least 0.05"),
+        ({"chosen": "D", "ratio": "wide"}, "ratio", "number"),
+        ({"ratio": 1}, "chosen", "missing"),
+    ):
+        refused = designer.post(crops, {**draft, **asked})
+        (error,) = refused.json()["errors"]
+        assert refused.status_code == 422 and error["field"].endswith(field), error
+        assert said in error["sentence"], error
+
+
 def test_an_empty_placement_has_room_for_a_picture(designer, page, site):
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": {"name": "Empty"}}).json()
     reading = designer.post(
