@@ -283,8 +283,8 @@ def test_a_cut_in_portrait_needs_no_alt_text_of_its_own():
 
 @pytest.mark.parametrize(("lies", "across"), [("start", 0), ("centre", 0.5), ("end", 1)])
 def test_in_small_it_is_whole_too(lies, across):
-    """A cut of 625 × 150 fills a square across and 150/625 of it down; one of 263 × 416 stands where
-    it is aligned (object-fit: contain, CSS Images 3, §5.5)."""
+    """A cut of 625 × 150 fills a square across and 150/625 of it down; one of 263 × 416 stands
+    where it is aligned (object-fit: contain, CSS Images 3, §5.5)."""
     wide, tall = logo({"D": 1}, lies=lies), logo({"D": 2}, lies=lies)
     (*_, found), (*_, other) = (strip_of(planned(made).parts[0]) for made in (wide, tall))
     assert found.window == m.Rect(x=0, y=0, w=1, h=1)
