@@ -41,6 +41,14 @@ class Size(NamedTuple):
 Files = tuple[tuple[Group, tuple[Rendition, ...]], ...]
 
 
+def by_part(files: Files) -> dict[int, Files]:
+    """The files of each part that has any, by its place."""
+    of: dict[int, list[tuple[Group, tuple[Rendition, ...]]]] = {}
+    for group, made in files:
+        of.setdefault(group.part, []).append((group, made))
+    return {part: tuple(mine) for part, mine in of.items()}
+
+
 # -- sizes ----------------------------------------------------------------------------------
 
 

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
-from skypane.files.renditions import Files
+from skypane.files.renditions import Files, by_part
 from skypane.markup.beside import beside_lines
 from skypane.markup.items import list_lines
 from skypane.markup.lines import Line, attributes_html
@@ -125,7 +125,13 @@ def _files_of(part: PartPlan, files: Files) -> dict[str, tuple[Rendition, ...]]:
 def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[Line, ...]:
     """The markup of a placement, a line each. Without any file there is nothing to show and no
     line."""
-    return boxed(plan, [_part_lines(plan, part, files, folder) for part in plan.written])
+    of = by_part(files)
+    instead = of.get(plan.in_portrait.index, ()) if plan.in_portrait else ()
+    parts = [
+        _part_lines(plan, part, (*of.get(part.index, ()), *instead), folder)
+        for part in plan.written
+    ]
+    return boxed(plan, parts)
 
 
 _WRITTEN = {"list": list_lines, "slides": slides_lines, "beside": beside_lines}

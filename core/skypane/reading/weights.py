@@ -7,8 +7,8 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from skypane.files.groups import Group, drawn_widths
-from skypane.files.renditions import Files
+from skypane.files.groups import drawn_widths
+from skypane.files.renditions import Files, by_part
 from skypane.model import Rendition, Site
 from skypane.reading.nouns import Band
 from skypane.shown.plan import PartPlan, Plan, ShownSpan
@@ -86,12 +86,10 @@ def all_weights(
     plan: Plan, parts: Sequence[PartPlan], files: Files, made: Mapping[str, int]
 ) -> Floats:
     """Bytes that a typical screen fetches of some parts together, (widths,)."""
-    of_part: dict[int, list[tuple[Group, tuple[Rendition, ...]]]] = {}
-    for group, renditions in files:
-        of_part.setdefault(group.part, []).append((group, renditions))
+    of = by_part(files)
     out = no_weight(plan.site)
     for part in parts:
-        mine, _ = part_weights(plan.site, part, tuple(of_part.get(part.index, ())), made)
+        mine, _ = part_weights(plan.site, part, of.get(part.index, ()), made)
         out = with_weight(out, np.where(seen(plan, part), mine, 0.0))
     return out
 
