@@ -170,7 +170,7 @@ def test_a_logo_shows_the_fullest_cut_that_can_be_read(page: Page, maker: Maker)
     page.get_by_role("button", name="Add…").click()
     for name in ("full.svg", "short.svg", "sign.svg"):
         page.get_by_role("button", name=name).click()
-    page.get_by_role("button", name="Add 3 items").click()
+    page.get_by_role("button", name="Add 3 cuts").click()
     cuts = page.get_by_role("region", name="Cuts of the logo")
     expect(cuts.get_by_role("row")).to_have_count(4)
     for name, share in (("full.svg", "20"), ("short.svg", "30")):

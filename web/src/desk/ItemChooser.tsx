@@ -1,21 +1,18 @@
 /** The site's originals, to add several as items at once; new files can be brought here too. */
-import { Button, Popover, TextInput } from "@mantine/core";
-import { useDisclosure } from "@mantine/hooks";
+import { Button } from "@mantine/core";
 import { useRef, useState } from "react";
 import type { Original } from "../api/queries";
 import { useUploads } from "../originals/useUploads";
-import { percent, plural, size } from "../ui/format";
+import { percent, plural } from "../ui/format";
 import { useWork } from "./context";
-import aim from "./ground/aim/Aim.module.css";
+import { OriginalWall } from "./OriginalWall";
 
-export function ItemChooser({ add }: { add: (chosen: Original[]) => void }) {
+/** `one`: what each of them is called. */
+export function ItemChooser({ add, one = "item" }: { add: (chosen: Original[]) => void; one?: string }) {
   const { originals, site } = useWork();
-  const [open, { toggle, close }] = useDisclosure();
-  const [search, setSearch] = useState("");
   const [chosen, setChosen] = useState<number[]>([]);
   const input = useRef<HTMLInputElement>(null);
   const uploads = useUploads(site.id);
-  const found = originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));
   const bring = async (files: File[]) => {
     const brought = await Promise.all(uploads.bring(files).map((u) => u.original));
     add(brought.flatMap((o) => o ?? []));
@@ -23,41 +20,16 @@ export function ItemChooser({ add }: { add: (chosen: Original[]) => void }) {
   const going = uploads.list.filter((u) => u.state !== "here");
   return (
     <>
-      <Popover opened={open} onChange={(o) => !o && close()} position="top-start" trapFocus shadow="md">
-        <Popover.Target>
-          <Button size="compact-xs" variant="default" onClick={toggle}>
-            Add…
-          </Button>
-        </Popover.Target>
-        <Popover.Dropdown>
-          <div style={{ display: "flex", gap: 8, marginBottom: 10 }}>
-            <TextInput
-              placeholder="Find by name"
-              aria-label="Find originals by name"
-              value={search}
-              onChange={(e) => setSearch(e.currentTarget.value)}
-              style={{ flex: 1 }}
-            />
-            <Button variant="default" onClick={() => input.current?.click()}>
-              Bring pictures…
-            </Button>
-          </div>
-          <div className={aim.chooser}>
-            {found.map((o) => (
-              <button
-                key={o.id}
-                type="button"
-                className={aim.choice}
-                aria-pressed={chosen.includes(o.id)}
-                onClick={() => setChosen(chosen.includes(o.id) ? chosen.filter((c) => c !== o.id) : [...chosen, o.id])}
-              >
-                <img src={o.thumb} alt="" loading="lazy" />
-                <span title={o.name}>{o.name}</span>
-                <span className="soft">{size(o.width_px, o.height_px)}</span>
-              </button>
-            ))}
-            {found.length === 0 && <span>{originals.length ? "No original of that name." : "No originals yet."}</span>}
-          </div>
+      <OriginalWall
+        label="Add…"
+        several
+        isChosen={(id) => chosen.includes(id)}
+        choose={({ id }) => setChosen(chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id])}
+        bring={(close) => {
+          close();
+          input.current?.click();
+        }}
+        foot={(close) => (
           <Button
             mt={10}
             disabled={!chosen.length}
@@ -67,10 +39,10 @@ export function ItemChooser({ add }: { add: (chosen: Original[]) => void }) {
               close();
             }}
           >
-            {chosen.length ? `Add ${plural(chosen.length, "item")}` : "Add"}
+            {chosen.length ? `Add ${plural(chosen.length, one)}` : "Add"}
           </Button>
-        </Popover.Dropdown>
-      </Popover>
+        )}
+      />
       <input
         ref={input}
         type="file"
@@ -80,7 +52,6 @@ export function ItemChooser({ add }: { add: (chosen: Original[]) => void }) {
         aria-label="Bring items"
         onChange={(e) => {
           void bring([...(e.currentTarget.files ?? [])]);
-          close();
         }}
       />
       {going.map((u) => (

@@ -93,6 +93,7 @@ export function LogoCuts() {
       {problem("cuts") && <p role="alert">{problem("cuts")}</p>}
       <div className={classes.does}>
         <ItemChooser
+          one="cut"
           add={(chosen) => {
             const more = chosen.filter((o) => !cuts.some((c) => c.original === o.id));
             const next = [...cuts, ...more.map((o) => ({ original: o.id, lettering_percent: null }))].slice(0, MOST);
