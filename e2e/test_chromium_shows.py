@@ -109,8 +109,9 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         f"<!doctype html><style>body{{margin:0}}{style}</style>{markup}",
         "text/html",
     )
+    page = browser.new_page()
     for width, height in WINDOWS:
-        page = browser.new_page(viewport={"width": width, "height": height})
+        page.set_viewport_size({"width": width, "height": height})
         page.goto(url)
         box = page.locator("picture").bounding_box()
         fw, fh, expected = frame_at(plans, width, height)
@@ -125,7 +126,6 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         rising = pixels_of(captured(page, clip=clip, full_page=True))
         page.evaluate(MIRROR)
         seen = seen_window(both_ways(rising, pixels_of(captured(page, clip=clip, full_page=True))))
-        page.close()
         # Chromium stretches the picture onto whole px (docs/chromium.md §7), which moves an edge by
         # up to half a px
         x0, x1 = snapped(expected.x0[0], expected.drawn_w[0], clip["width"])
@@ -133,6 +133,7 @@ def test_chromium_shows_the_window_that_the_rules_give(browser, shelf, ramp, fra
         # of the picture, for half a device px
         tolerance = 0.5 / min(expected.drawn_w[0], expected.drawn_h[0])
         assert seen == pytest.approx((x0, x1, y0, y1), abs=tolerance), (width, height)
+    page.close()
 
 
 def snapped(first: float, drawn: float, room: float) -> tuple[float, float]:
@@ -210,7 +211,7 @@ def test_the_delivered_page_looks_like_the_same_page_with_whole_originals(browse
     )
     site = SITE.model_copy(update={"formats": ("jpeg",), "widest": 2000, "lists": "densities"})
     plans = plan(site, placement, {1: big})
-    files = renditions(plans)
+    files = renditions(plans, "quick")
     wanted = [r for _, mine in files for r in mine]
     assert len(wanted) == 8
     named = {r.key: r.name for r in wanted}

@@ -3,6 +3,8 @@ WAI-ARIA Authoring Practices asks for."""
 
 from __future__ import annotations
 
+import itertools
+
 import pytest
 from accessible import axe_clean
 from delivered import BOXES, WIDTHS, made, put, span_at
@@ -40,6 +42,17 @@ VISIBLE = """() => {
   });
 }"""
 
+STILL = """() => new Promise((done) => {
+  const row = document.querySelector('[data-slides]');
+  let at = row.scrollLeft, same = 0;
+  const look = () => {
+    same = row.scrollLeft === at ? same + 1 : 0;
+    at = row.scrollLeft;
+    same > 5 ? done(true) : requestAnimationFrame(look);
+  };
+  look();
+})"""
+
 
 def six(all_: dict[str, object], **at: dict[str, object]) -> m.Placement:
     return made(
@@ -56,12 +69,17 @@ def opened(browser, shelf):
     """Opens a slideshow; the pages are closed again."""
     contexts = []
 
-    def open_(placement, *, width=1280, height=900, below="", **context):
+    def open_(placement, *, width=1280, height=900, below="", clock=False, **context):
+        """`clock`: its time stands still until it is told to run."""
         found, url = put(shelf, placement, ORIGINALS, below=below)
         context = browser.new_context(viewport={"width": width, "height": height}, **context)
         contexts.append(context)
         page = context.new_page()
+        if clock:
+            page.clock.install(time=0)
         page.goto(url)
+        if clock:
+            page.clock.pause_at(60_000)
         page.mouse.move(0, height - 1)
         return found, page
 
@@ -94,22 +112,47 @@ def test_slides_stand_where_the_core_says(opened, change):
 
 @pytest.mark.parametrize("change", ["slide", "fade", "zoom", "none"])
 def test_by_itself_each_slide_shows_once_a_loop_and_the_interval_is_kept(opened, change):
-    """Changes come a pause and a change apart, within a frame (1/60 s; both ends may be rounded to
-    one), whatever the one before was late by. On a machine that is busy with other things one of
-    them may be late; the ones after it are not."""
-    _, page = opened(
-        six(
-            {"by_itself": True, "pause_s": 1, "change": change, "change_s": 0.2, "controls": "none"}
-        )
-    )
+    """Two loops: changes come a pause and a change apart, within a frame (1/60 s; both ends may be
+    rounded to one). Time is the browser's own, but it runs when it is told to, so that it is the
+    script that is measured and not what else the machine is busy with."""
+    held = {"by_itself": True, "pause_s": 1, "change": change, "change_s": 0.2, "controls": "none"}
+    _, page = opened(six(held), clock=True)
     page.evaluate(WATCH)
-    page.wait_for_function("window.seen.length >= 7", timeout=20_000)
-    seen = page.evaluate("window.seen")
-    assert [slide for _, slide in seen][:6] == [1, 2, 3, 4, 5, 0]
     period = 1000 if change == "none" else 1200
+    for _ in range(13):
+        page.clock.run_for(period)
+    seen = page.evaluate("window.seen")
+    slides = [slide for _, slide in seen]
+    assert len(slides) in (12, 13, 14)
+    assert slides == [(slides[0] + i) % 6 for i in range(len(slides))]
     first = seen[0][0]
     off = [t - first - i * period for i, (t, _) in enumerate(seen)]
-    assert sorted(map(abs, off))[len(off) // 2] < 34, off
+    assert max(map(abs, off)) < 34, off
+
+
+def test_after_a_sleep_the_slides_do_not_race(opened):
+    """A tab that nobody saw for a minute, or a laptop that was shut: timers come late, all at once.
+    No more than three flashes a second (WCAG 2.2, 2.3.1), and here no change before its time."""
+    held = {"by_itself": True, "pause_s": 1, "change": "none", "controls": "none"}
+    _, page = opened(six(held), clock=True)
+    page.evaluate(WATCH)
+    for sleep in (60_000, 3_600_000):
+        page.clock.fast_forward(sleep)
+        page.clock.run_for(5_000)
+    times = [t for t, _ in page.evaluate("window.seen")]
+    assert 10 <= len(times) <= 14
+    assert min(b - a for a, b in itertools.pairwise(times)) >= 950
+
+
+def test_its_time_is_that_of_the_clock_on_the_wall(opened):
+    """What is set to a second takes no less than that and not twice as long, on a busy machine
+    too: the best of some changes counts."""
+    _, page = opened(six({"by_itself": True, "pause_s": 1, "change": "none", "controls": "none"}))
+    page.evaluate(WATCH)
+    page.wait_for_function("window.seen.length >= 5", timeout=60_000)
+    times = [t for t, _ in page.evaluate("window.seen")]
+    between = [b - a for a, b in itertools.pairwise(times)]
+    assert min(abs(t - 1000) for t in between) < 250, between
 
 
 def test_its_button_stops_and_starts_it(opened):
@@ -183,9 +226,9 @@ def test_it_works_by_keyboard(opened, change):
         ("Home", 0),
     ):
         page.keyboard.press(key)
-        page.wait_for_timeout(120)
         assert page.evaluate(NOW) == at, key
-        assert page.evaluate(VISIBLE) == [at], key
+        # once it has moved there
+        assert comes(lambda: page.evaluate(VISIBLE), lambda v, at=at: v == [at]) == [at], key
     assert page.evaluate("document.querySelectorAll('[data-slides] > [inert]').length") == 5
 
 
@@ -221,7 +264,9 @@ def test_several_at_a_time_move_together(opened):
             "document.querySelector('.nine').slideshow.go("
             "document.querySelector('.nine').slideshow.at() + 3)"
         )
-        page.wait_for_timeout(250)
+        page.wait_for_timeout(100)
+        # it moves until nothing has changed for a while
+        page.wait_for_function(STILL)
     assert shown == [[0, 1, 2], [3, 4, 5], [4, 5, 6], [0, 1, 2]]
     labels = page.locator("[data-to]:visible").all_text_contents()
     assert labels == ["1", "4", "7"]
@@ -262,8 +307,7 @@ def test_without_a_script_it_is_a_row_that_is_scrolled(opened):
     assert page.evaluate(VISIBLE) == [0]
     page.keyboard.press("Tab")
     page.keyboard.press("ArrowRight")
-    page.wait_for_timeout(900)
-    assert page.evaluate(VISIBLE) == [1]
+    assert comes(lambda: page.evaluate(VISIBLE), lambda v: v == [1]) == [1]
 
 
 @pytest.mark.parametrize("change", ["slide", "fade"])

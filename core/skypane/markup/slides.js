@@ -1,5 +1,5 @@
-/* Runs every [data-slideshow]; slideshow(element) begins one that comes later and gives { go(i), at() }.
-What it does stands in CSS, so that widths may differ: --at-a-time: 1; --change: slide | fade | zoom |
+/* Runs every [data-slideshow]; slideshow(element) begins a later one and gives { go(i), at() }.
+What it does stands in CSS, per width: --at-a-time: 1; --change: slide | fade | zoom |
 none; --change-time: 0.4s; --by-itself: yes; --pause: 5s; --loop: yes; --swipe: yes. */
 (() => {
 	const begin = (box) => {
@@ -49,16 +49,17 @@ none; --change-time: 0.4s; --by-itself: yes; --pause: 5s; --loop: yes; --swipe: 
 			row.ariaLive = moves() ? "off" : "polite";
 		};
 
-		// from the last change, whatever a timer was late by
-		const wait = (last = performance.now()) => {
+		// makes up for a late timer, but slides must not race after a sleep
+		const wait = (late = 0) => {
 			tell();
 			clearTimeout(timer);
 			if (!moves()) return;
-			const due = last + ms("pause") + ms("change-time");
-			timer = setTimeout(() => moves() && go(now + some(), due), due - performance.now());
+			const time = ms("pause") + ms("change-time") - Math.min(late, 50);
+			const due = performance.now() + time;
+			timer = setTimeout(() => moves() && go(now + some(), performance.now() - due), time);
 		};
 
-		// over an end the first slides stand behind the last meanwhile
+		// over an end the first stand behind the last meanwhile
 		const scroll = (over, time) => {
 			const all = shown(), n = some();
 			const end = left(all[Math.min(now, all.length - n)] ?? all[0]);
@@ -81,13 +82,13 @@ none; --change-time: 0.4s; --by-itself: yes; --pause: 5s; --loop: yes; --swipe: 
 			draw(start);
 		};
 
-		const go = (i, when) => {
+		const go = (i, late) => {
 			const n = some();
 			const last = Math.ceil(shown().length / n) - 1;
 			const over = i < 0 ? -1 : +(i >= last * n + n);
 			if (last < 0 || (over && !yes("loop"))) return;
 			now = n * (over < 0 ? last : over ? 0 : Math.floor(i / n));
-			wait(when);
+			wait(late);
 			if (!stacked()) scroll(over, ms("change-time"));
 			box.dispatchEvent(new CustomEvent("slide", { detail: now }));
 		};
@@ -112,7 +113,7 @@ none; --change-time: 0.4s; --by-itself: yes; --pause: 5s; --loop: yes; --swipe: 
 			if (e.pointerType === "mouse") set({ held: e.type === "pointerenter" });
 		});
 		hear(box, "focusin focusout", () => setTimeout(() => set({ focused: box.matches(":focus-within") })));
-		// a row is swiped by scrolling it, what lies one on the other by a stroke
+		// a row is swiped by scrolling, a stack by a stroke
 		hear(row, "pointerdown pointerup", (e) => {
 			const x = e.clientX - down;
 			down = e.type === "pointerdown" ? e.clientX : undefined;
