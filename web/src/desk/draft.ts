@@ -30,9 +30,10 @@ export function historyToSave(state: History, synced: Synced | undefined) {
   return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
 }
 
-const NONE: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
+/** A part that says nothing yet. */
+export const NEW_PART: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
 
-export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NONE;
+export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NEW_PART;
 
 /** What a part sets itself, by letter. */
 export const treatmentsOf = (draft: Draft, part: number): Treatments => partOf(draft, part).treatments;
@@ -102,7 +103,7 @@ const isBare = (p: Part) => !p.item && !Object.values(p.treatments).some((t) => 
 export function withItems(draft: Draft, widest: string, originals: readonly { id: number; look: Look }[]): Draft {
   const { parts } = draft.placement;
   const kept = parts.length === 1 && parts[0] && isBare(parts[0]) ? [] : parts;
-  const more = originals.map(({ id }) => ({ ...NONE, treatments: { [widest]: { original: id } } }));
+  const more = originals.map(({ id }) => ({ ...NEW_PART, treatments: { [widest]: { original: id } } }));
   const looks = Object.fromEntries(originals.map(({ id, look }) => [id, draft.looks[id] ?? look]));
   const looked = { ...draft, looks: { ...draft.looks, ...looks } };
   return withPlacement(looked, { parts: [...kept, ...more] });
@@ -118,7 +119,7 @@ export function withCopy(draft: Draft, part: number): Draft {
 /** Without one item; the last one leaves an empty one behind. */
 export function withoutItem(draft: Draft, part: number): Draft {
   const rest = draft.placement.parts.filter((_, i) => i !== part);
-  return withPlacement(draft, { parts: rest.length ? rest : [NONE] });
+  return withPlacement(draft, { parts: rest.length ? rest : [NEW_PART] });
 }
 
 /** An item in another place among the others. */

@@ -4,7 +4,6 @@ import { useWork } from "../context";
 import { withRole, withTreatment } from "../draft";
 
 export type Role = NonNullable<Part["role"]>;
-export const NEW_PART: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
 
 export function useRole(role: Role) {
   const { handle, reading, span, originals } = useWork();

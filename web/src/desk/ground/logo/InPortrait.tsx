@@ -2,8 +2,8 @@
 import { Select } from "@mantine/core";
 import type { LogoValues } from "../../../api/queries";
 import { useWork } from "../../context";
-import { withRole, withTreatment } from "../../draft";
-import { NEW_PART, useRole } from "../useRole";
+import { NEW_PART, withRole, withTreatment } from "../../draft";
+import { useRole } from "../useRole";
 import { ValueRow } from "../ValueRow";
 
 const SAME = "same";
