@@ -12,7 +12,7 @@ from skypane.carried import respan
 from skypane.changes import Version, named, with_area_renamed
 from skypane.errors import InvalidPlan
 from skypane.handover import finish
-from skypane.layouts import kinds
+from skypane.layouts import begun, kinds
 from skypane.model import Area, Original, Part, Placement, RatioHeight, Rect, Site, Treatment
 from skypane.picks import Environment, pick
 from skypane.reading import read
@@ -165,3 +165,19 @@ def test_what_a_kind_cannot_be_is_refused_with_a_sentence():
         with pytest.raises(InvalidPlan, match=said) as refused:
             plan(SITE, PAIR.model_copy(update=wrong), BOTH)
         assert refused.value.field == field
+
+
+@pytest.mark.parametrize("kind", ["picture", "banner", "grid", "slides", "beside", "logo"])
+@pytest.mark.parametrize("before", ["banner", "logo"])
+def test_a_change_of_kind_is_never_refused_for_what_lies_beside_the_picture(kind, before):
+    """A banner's mark and inset, a logo's cut in portrait: each becomes an item where there are
+    many, stays where the new kind knows it, else goes."""
+    roles = {"banner": ("mark", "inset"), "logo": ("portrait",)}[before]
+    picture = Part(treatments={"D": Treatment(original=1)})
+    parts = (picture, *(Part(role=role, treatments=picture.treatments) for role in roles))
+    made = begun(kind, SITE, Placement(name="Was", kind=before, parts=parts))
+    plan(SITE, made, BOTH)
+    wanted = {"banner": [None, *roles] if before == "banner" else [None]}
+    items = [None] * len(parts)
+    many = kind in ("grid", "slides", "beside")
+    assert [p.role for p in made.parts] == wanted.get(kind, items if many else [None])

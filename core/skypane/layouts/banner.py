@@ -219,12 +219,13 @@ class Banner(Layout):
     Values = BannerValues
     has_words = True
     box = "section"
+    roles = frozenset(("mark", "inset"))
     most_parts = 3
 
     def check(self, placement: Placement) -> None:
         super().check(placement)
         roles = [p.role for p in placement.parts]
-        others = {"mark", "inset"} & set(roles[1:])
+        others = self.roles & set(roles[1:])
         if roles[0] is not None or len(others) < len(roles) - 1:
             raise InvalidPlan(
                 "A banner has its picture first, then at most one mark and one inset.",

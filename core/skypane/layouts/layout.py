@@ -135,6 +135,8 @@ class Layout(ABC):
     #: The elements around all parts and around each, where there are any.
     box: ClassVar[str | None] = None
     cell: ClassVar[str | None] = None
+    #: What its parts may be beside pictures.
+    roles: ClassVar[frozenset[Role]] = frozenset()
     least_parts: ClassVar[int] = 1
     most_parts: ClassVar[int] = 1
 
@@ -269,7 +271,11 @@ def begun(kind: str, site: Site, placement: Placement) -> Placement:
     the old one knew goes. Raises InvalidPlan where there is no such kind."""
     bare = placement.model_copy(update={"kind": kind, "layout": {}, "words": None})
     layout = _known_kind(bare)
-    kept = placement.parts[: layout.most_parts]
+    # of many items each may be what was something beside the picture
+    known = [
+        p for p in placement.parts if layout.has_items or p.role is None or p.role in layout.roles
+    ]
+    kept = tuple(known[: layout.most_parts])
     return layout.begin(site, bare.model_copy(update={"parts": kept}))
 
 

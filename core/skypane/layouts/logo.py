@@ -83,6 +83,7 @@ class Logo(Layout):
     width_word = "Logo width"
     box = "div"
     cell = "div"
+    roles = frozenset(("portrait",))
     most_parts = 2
 
     def check(self, placement: Placement) -> None:
