@@ -56,10 +56,10 @@ def kill(*words: str) -> None:
 
 
 def grain(seed: int) -> bytes:
-    """A picture of 24 megapixels whose every file takes its time, on a fast machine too: a run of
-    it is not over before anything has been killed."""
-    fine = np.random.default_rng(seed).normal(0, 14, (4000, 6000, 1))
-    slope = np.linspace(60, 190, 6000)[None, :, None] * np.array([1.0, 0.95, 0.9])
+    """A grainy picture whose every file takes its time, on a fast machine too: a run of it is not
+    over before anything has been killed."""
+    fine = np.random.default_rng(seed).normal(0, 14, (2800, 4200, 1))
+    slope = np.linspace(60, 190, 4200)[None, :, None] * np.array([1.0, 0.95, 0.9])
     out = io.BytesIO()
     Image.fromarray(np.clip(slope + fine, 0, 255).astype("uint8")).save(out, "JPEG", quality=85)
     return out.getvalue()
