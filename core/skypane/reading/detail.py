@@ -41,10 +41,17 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
 USUAL_RATIOS = {"1:1": 1.0, "4:5": 4 / 5, "3:2": 3 / 2, "16:9": 16 / 9, "2:1": 2.0}
 
 
+def frame_ratio(p: SpanPlan) -> dict[str, float]:
+    """The frame's ratio under its name; nothing where it changes over the span."""
+    if p.effective.show == "nothing":
+        return {}
+    ratios = p.W / p.H
+    return {"the frame": float(ratios.mean())} if np.ptp(ratios) < 1e-3 else {}
+
+
 @once
 def _largest_crops(p: ShownSpan) -> tuple[RatioCrop, ...]:
-    ratios = p.W / p.H
-    asked = {"the frame": float(ratios.mean())} if np.ptp(ratios) < 1e-3 else {}
+    asked = frame_ratio(p)
     picture = picture_of(p.original, Following())
     out = []
     for name, ratio in {**asked, **USUAL_RATIOS}.items():

@@ -13,6 +13,7 @@ from skypane.galleries.ratio import CommonRatio, Item, common_ratio, unlike_most
 from skypane.geometry import Rect
 from skypane.model import Finding, HeightRule, RatioHeight
 from skypane.numerals import whole_px
+from skypane.reading.detail import USUAL_RATIOS, frame_ratio
 from skypane.reading.nouns import (
     Band,
     CommonRatioReading,
@@ -66,7 +67,16 @@ def items_reading(
         sharpest=_sharpest(plan, chosen[1]) if chosen else None,
         largest=_largest(plan.parts[min(chosen[0], n - 1)]) if chosen else "",
         weight=weight,
+        budget_bytes=plan.site.budget_bytes * n,
+        crop_ratios=_crop_ratios(plan, chosen) if chosen else {},
     )
+
+
+def _crop_ratios(plan: Plan, chosen: tuple[int, str]) -> dict[str, float]:
+    """That of the chosen item's frame, where it has one at all widths of the span, and the usual
+    ones."""
+    p = plan.parts[min(chosen[0], len(plan.parts) - 1)].at(chosen[1])
+    return {**({} if p is None else frame_ratio(p)), **USUAL_RATIOS}
 
 
 def _item(part: PartPlan, findings: int) -> ItemReading:

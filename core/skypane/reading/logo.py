@@ -31,6 +31,7 @@ def logo_reading(
     known = [c for c in said if c.original in originals]
     runs = () if called is None else _runs(called)
     spans = _spans(plan, called, [c.original for c in known]) if called else {}
+    upright = {p.original.id for p in plan.in_portrait.shown} if plan.in_portrait else set()
     shows = {p.span.letter: p.effective.original for p in plan.parts[0].spans}
     return LogoReading(
         cuts=tuple(
@@ -39,6 +40,7 @@ def logo_reading(
                 lettering_percent=c.lettering_percent,
                 least_px=round(called.least[i], 2) if called else 0.0,
                 shows=tuple((r.first, r.last) for r in runs if r.cut == i),
+                in_portrait=c.original in upright,
             )
             for i, c in enumerate(known)
         ),

@@ -396,7 +396,8 @@ class ItemsReading(Noun):
     """Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
     its shares are of items that are whole; `failing` says who is not. `ratio` and `sharpest` are of
     the one span that is being worked on; `largest` says which spans need how many px of the chosen
-    item; `weight` is of all of them, where their files are read."""
+    item; `weight` is of all of them, where their files are read, and `budget_bytes` what they may
+    weigh together. `crop_ratios`: those that all can be cropped to, width over height."""
 
     items: tuple[ItemReading, ...]
     one: str  # what each is called
@@ -406,6 +407,8 @@ class ItemsReading(Noun):
     sharpest: Sharpest | None
     largest: str
     weight: Band | None = None
+    budget_bytes: int
+    crop_ratios: dict[str, float]
 
 
 class CutRun(NamedTuple):
@@ -417,13 +420,14 @@ class CutRun(NamedTuple):
 
 
 class CutReading(Noun):
-    """One cut of a logo: the width in CSS px from which it can be read, and the viewport widths
-    that call for it."""
+    """One cut of a logo: the width in CSS px from which it can be read, the viewport widths that
+    call for it, and whether some span shows it in portrait."""
 
     original: int
     lettering_percent: float | None
     least_px: float
     shows: tuple[tuple[int, int], ...]
+    in_portrait: bool
 
 
 class LogoReading(Noun):

@@ -2059,10 +2059,12 @@ export interface components {
         };
         /**
          * CutReading
-         * @description One cut of a logo: the width in CSS px from which it can be read, and the viewport widths
-         *     that call for it.
+         * @description One cut of a logo: the width in CSS px from which it can be read, the viewport widths that
+         *     call for it, and whether some span shows it in portrait.
          */
         CutReading: {
+            /** In Portrait */
+            in_portrait: boolean;
             /** Least Px */
             least_px: number;
             /** Lettering Percent */
@@ -2771,9 +2773,16 @@ export interface components {
          * @description Many pictures of one spot at a glance. `together` has the worst fate of all their keep areas,
          *     its shares are of items that are whole; `failing` says who is not. `ratio` and `sharpest` are of
          *     the one span that is being worked on; `largest` says which spans need how many px of the chosen
-         *     item; `weight` is of all of them, where their files are read.
+         *     item; `weight` is of all of them, where their files are read, and `budget_bytes` what they may
+         *     weigh together. `crop_ratios`: those that all can be cropped to, width over height.
          */
         ItemsReading: {
+            /** Budget Bytes */
+            budget_bytes: number;
+            /** Crop Ratios */
+            crop_ratios: {
+                [key: string]: number;
+            };
             /** Failing */
             failing: components["schemas"]["FailingItems"][];
             /** Items */

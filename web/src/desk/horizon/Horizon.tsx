@@ -60,7 +60,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   if (reading.one_of) bands.push(reading.one_of);
   const ofAll = step === "frame" ? null : reading.items?.weight;
   if (ofAll) bands.push(ofAll);
-  const budget = (b: Band) => reading.budget_bytes * (b === ofAll ? (reading.items?.items.length ?? 1) : 1);
+  const budget = (b: Band) => (b === ofAll && reading.items ? reading.items : reading).budget_bytes;
   const chooseFailing = (first: number) => {
     const found = reading.items?.failing.find((f) => f.first === first) ?? reading.items?.failing[0];
     if (found?.parts[0] !== undefined) choosePart(found.parts[0]);

@@ -7,7 +7,6 @@ import { plural } from "../../../ui/format";
 import { useWork } from "../../context";
 import { withTreatment } from "../../draft";
 import field from "../Field.module.css";
-import { RATIOS } from "./ratios";
 
 type CropsOfAll = Schemas["CropsOfAll"];
 
@@ -15,8 +14,7 @@ export function CropAll() {
   const { site, placementId, handle, span, reading } = useWork();
   const [busy, setBusy] = useState<string>();
   const [told, setTold] = useState<string>();
-  const rule = span.effective.height;
-  const frame = rule.kind === "ratio" ? [{ name: "as the frame", ratio: rule.w / rule.h }] : [];
+  const ratios = Object.entries(reading.items?.crop_ratios ?? {});
   const one = reading.items?.one ?? "item";
   const crop = async (name: string, ratio: number) => {
     setBusy(name);
@@ -47,7 +45,7 @@ export function CropAll() {
     <div className={field.field}>
       <div className={field.label}>Crop</div>
       <div className={field.control}>
-        {[...frame, ...RATIOS].map(({ name, ratio }) => (
+        {ratios.map(([name, ratio]) => (
           <Button
             key={name}
             size="compact-xs"

@@ -27,8 +27,6 @@ export function LogoCuts() {
     put(next);
   };
   const wants = Object.entries(logo.wants);
-  const portrait = handle.draft.placement.parts.find((p) => p.role === "portrait");
-  const upright = new Set(Object.values(portrait?.treatments ?? {}).map((t) => t.original));
   const show = (d: Draft) => wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
   return (
     <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo">
@@ -72,7 +70,7 @@ export function LogoCuts() {
                 <td className="num">
                   {told?.shows.length
                     ? told.shows.map(([a, b]) => `${a}–${b}`).join(", ")
-                    : upright.has(cut.original)
+                    : told?.in_portrait
                       ? "in portrait"
                       : "never"}
                 </td>
