@@ -26,6 +26,8 @@ export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
     ratio: whole.items?.ratio ?? null,
     sharpest: whole.items?.sharpest ?? null,
     largest: whole.items?.largest ?? "",
+    weight: whole.items?.weight ?? null,
+    crop_ratios: whole.items?.crop_ratios ?? {},
   },
   // colours of edges are looked up when it rests
   logo: moving.logo && { ...moving.logo, edges: whole.logo?.edges ?? {} },
