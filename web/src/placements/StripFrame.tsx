@@ -18,7 +18,7 @@ export function StripFrame({ frame, height = HEIGHT }: { frame: Frame; height?: 
         style={{
           width,
           height,
-          background: frame.show === "colour" || place.w * place.h < 1 ? frame.colour : undefined,
+          background: frame.thumb || frame.show === "colour" ? frame.colour : undefined,
         }}
       >
         {frame.thumb ? (
