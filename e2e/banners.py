@@ -15,7 +15,8 @@ from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
-from skypane.shown.plan import Plan, plan
+from skypane.shown.nouns import Plan
+from skypane.shown.plan import plan
 from skypane.words.copies import Copies, copies
 from skypane.words.faces import FACES
 

@@ -15,7 +15,8 @@ from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
 from skypane.markup.slides import SCRIPT, needs_script, script_text
-from skypane.shown.plan import Plan, plan
+from skypane.shown.nouns import Plan
+from skypane.shown.plan import plan
 from skypane.words.faces import FACES
 
 #: 40 widths, both ends of every span among them.

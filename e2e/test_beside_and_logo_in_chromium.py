@@ -15,7 +15,7 @@ from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.picks import Environment, pick
 from skypane.reading import read
-from skypane.shown.plan import ShownSpan
+from skypane.shown.nouns import ShownSpan
 
 ORIGINALS = {
     i: m.Original(id=i, name=f"p{i}.jpg", width_px=w, height_px=h, sha256=f"p{i}", alt=f"Thing {i}")

@@ -29,7 +29,8 @@ from skypane.proof import predict
 from skypane.reading import Moving, PageReading, Reading, read, read_moving, read_page
 from skypane.replacing import after_replacing, has_same_ratio, no_longer_fits
 from skypane.shown.keeps import failing
-from skypane.shown.plan import Plan, ShownSpan, SpanPlan, plan
+from skypane.shown.nouns import Plan, ShownSpan, SpanPlan
+from skypane.shown.plan import plan
 from skypane.shown.safe import SafeArea, safe_area_of
 from skypane.strip import StripFrame, strip_frame, strip_of
 from skypane.treatments import check_frames, resolve, seen_in, showing

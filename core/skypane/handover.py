@@ -29,7 +29,8 @@ from skypane.markup.slides import SCRIPT, needs_script, script_text
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
 from skypane.paged import page_held
-from skypane.shown.plan import Plan, plan
+from skypane.shown.nouns import Plan
+from skypane.shown.plan import plan
 from skypane.values import Noun
 from skypane.words.faces import FACES
 

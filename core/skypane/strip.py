@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from skypane.geometry import Rect
 from skypane.model import FixedAim, Shows
-from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.shown.nouns import PartPlan, ShownSpan, SpanPlan
 from skypane.values import Noun
 
 

@@ -15,7 +15,8 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.reading import read, read_moving
-from skypane.shown.plan import PartPlan, plan
+from skypane.shown.nouns import PartPlan
+from skypane.shown.plan import plan
 
 SITE = m.Site()
 STACK = m.Area(name="Stack", rect=m.Rect(x=0.1, y=0.1, w=0.8, h=0.8))

@@ -32,7 +32,8 @@ from skypane.picks import Environment, pick
 from skypane.picks.media import media_matches
 from skypane.picks.sizes import evaluate_sizes
 from skypane.reading import read
-from skypane.shown.plan import ShownSpan, plan
+from skypane.shown.nouns import ShownSpan
+from skypane.shown.plan import plan
 from skypane.widths.lines import straight_lines
 
 BOATS = Original(id=1, name="four-boats.jpg", width_px=5200, height_px=2900, sha256="b", alt="")

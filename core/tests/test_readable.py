@@ -15,8 +15,8 @@ from skypane.reading import read, read_moving
 from skypane.shown.clear import block_edges, covered, outgrown
 from skypane.shown.flattest import flattest_ratio
 from skypane.shown.keeps import all_whole, whole_picture
+from skypane.shown.parts import replanned
 from skypane.shown.places import ratings
-from skypane.shown.plan import replanned
 from skypane.shown.readable import _looked, least_scrim, seen_in
 from skypane.words.contrast import ratio_of
 

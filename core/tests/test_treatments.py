@@ -35,7 +35,9 @@ from skypane.model import (
 from skypane.picks import Environment, pick
 from skypane.shown.fit import shows
 from skypane.shown.keeps import failing, fates
-from skypane.shown.plan import PartPlan, ShownSpan, crop_px, plan
+from skypane.shown.nouns import PartPlan, ShownSpan
+from skypane.shown.parts import crop_px
+from skypane.shown.plan import plan
 from skypane.treatments import resolve
 from test_advice import original, plan_of
 

@@ -8,7 +8,7 @@ from skypane.geometry import WHOLE
 from skypane.model import Following
 from skypane.numerals import number, share_text
 from skypane.shown.keeps import hull, too_small
-from skypane.shown.plan import ShownSpan
+from skypane.shown.nouns import ShownSpan
 
 
 def by_aim(p: ShownSpan) -> Remedy:

@@ -6,7 +6,8 @@ from pydantic import JsonValue
 
 from skypane.advice.remedies import Remedy, fails
 from skypane.advice.reshaping import shown_whole
-from skypane.shown.plan import ShownSpan, SpanPlan, plan_part
+from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.parts import plan_part
 
 
 def words_lie_on(p: SpanPlan) -> bool:

@@ -10,7 +10,7 @@ from skypane.markup.css import span_css
 from skypane.model import Aim, FixedAim, Following, Treatment
 from skypane.shown.fit import picture_of, windows
 from skypane.shown.keeps import WHOLE_, fate_codes
-from skypane.shown.plan import ShownSpan
+from skypane.shown.nouns import ShownSpan
 from skypane.values import Noun
 
 

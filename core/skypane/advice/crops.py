@@ -23,7 +23,8 @@ from skypane.model import Area, Following
 from skypane.numerals import share_text, whole_px
 from skypane.shown.fit import Picture
 from skypane.shown.keeps import hull
-from skypane.shown.plan import Plan, ShownSpan, cropped_ratio
+from skypane.shown.nouns import Plan, ShownSpan
+from skypane.shown.parts import cropped_ratio
 from skypane.values import LEAST_SHARE, NOISE, Answer, once
 
 

@@ -15,7 +15,8 @@ from skypane.layouts import Layout, Spot
 from skypane.model import FixedWidth, Following, NaturalHeight, Original, RatioHeight, Treatment
 from skypane.numerals import whole_px
 from skypane.shown.keeps import whole_picture
-from skypane.shown.plan import ShownSpan, SpanPlan, replanned, replanned_at
+from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.parts import replanned, replanned_at
 from skypane.values import LEAST_SHARE, once
 
 #: Side of a small stand-in, in CSS px, where the area does not ask for more (common practice: the

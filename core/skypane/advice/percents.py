@@ -10,7 +10,7 @@ import numpy as np
 
 from skypane.model import FixedAim, Following
 from skypane.shown.fit import Interval, Windows, picture_of, windows
-from skypane.shown.plan import ShownSpan
+from skypane.shown.nouns import ShownSpan
 from skypane.values import Noun
 from skypane.widths.frames import Floats
 from skypane.widths.runs import stretches

@@ -28,7 +28,8 @@ from skypane.model import (
     ViewportHeight,
 )
 from skypane.shown.keeps import hull
-from skypane.shown.plan import ShownSpan, cropped_ratio
+from skypane.shown.nouns import ShownSpan
+from skypane.shown.parts import cropped_ratio
 from skypane.values import FLATTEST, MOST_PX, NARROWEST, NOISE
 
 

@@ -13,8 +13,8 @@ from skypane.advice.unreadable import below, by_place
 from skypane.layouts.banner import laid_out, values_of
 from skypane.model import Treatment
 from skypane.shown.clear import block_edges, covered, outgrown
+from skypane.shown.nouns import SpanPlan
 from skypane.shown.places import PlaceRating
-from skypane.shown.plan import SpanPlan
 from skypane.shown.readable import (
     EVEN,
     said_range,

@@ -11,7 +11,8 @@ from skypane.geometry import WHOLE, Rect
 from skypane.model import Area, RatioHeight, Treatment
 from skypane.numerals import number
 from skypane.shown.keeps import all_whole, whole_picture
-from skypane.shown.plan import ShownSpan, SpanPlan, replanned
+from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.parts import replanned
 from skypane.treatments import own_values
 
 

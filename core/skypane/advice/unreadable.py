@@ -15,8 +15,8 @@ from skypane.advice.remedies import Remedy, fails, lays
 from skypane.errors import InvalidPlan
 from skypane.layouts.banner import values_of
 from skypane.numerals import number
+from skypane.shown.nouns import SpanPlan
 from skypane.shown.places import PlaceRating
-from skypane.shown.plan import SpanPlan
 from skypane.shown.readable import (
     EVEN,
     LeastScrim,

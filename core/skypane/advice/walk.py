@@ -26,7 +26,7 @@ from skypane.errors import InvalidPlan, sentence_of
 from skypane.geometry import WHOLE
 from skypane.model import Original, Placement, Treatment
 from skypane.shown.keeps import CUT, LOST, SMALL, failing, fate_codes
-from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.shown.nouns import PartPlan, ShownSpan, SpanPlan
 from skypane.treatments import ALL, NAMED, OF_ORIGINAL, LayoutSaid, own_values, with_values
 from skypane.values import once
 

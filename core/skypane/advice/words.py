@@ -13,8 +13,8 @@ from skypane.advice.walk import with_narrower
 from skypane.geometry import Rect
 from skypane.numerals import number
 from skypane.shown.flattest import flattest_ratio
+from skypane.shown.nouns import PartPlan, SpanPlan
 from skypane.shown.places import PlaceRating, ratings
-from skypane.shown.plan import PartPlan, SpanPlan
 from skypane.shown.readable import (
     least_scrim,
     seen_in,

@@ -27,7 +27,8 @@ from skypane.picks import Environment, pick
 from skypane.picks.engines import Policy
 from skypane.shown.fit import AnyFit, safe_edges, shows
 from skypane.shown.keeps import fates, summary
-from skypane.shown.plan import ShownSpan, SpanPlan, plan
+from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.plan import plan
 from skypane.widths.runs import runs_of
 
 commands = typer.Typer()

@@ -17,7 +17,8 @@ from skypane.files.ladder import Need
 from skypane.geometry import Crop
 from skypane.model import Lists, Original, Part, Placement, Site, Viewers
 from skypane.numerals import whole_px
-from skypane.shown.plan import PartPlan, ShownSpan, crop_px
+from skypane.shown.nouns import PartPlan, ShownSpan
+from skypane.shown.parts import crop_px
 from skypane.values import once
 from skypane.widths.frames import Floats, Piece
 from skypane.widths.lines import straight_lines

@@ -18,7 +18,7 @@ from skypane.files.names import EXTENSIONS, file_stem, part_name
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
 from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Rungs, Site
-from skypane.shown.plan import Plan, Setting
+from skypane.shown.nouns import Plan, Setting
 from skypane.values import once
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.

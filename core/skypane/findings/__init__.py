@@ -9,7 +9,7 @@ from skypane.files.renditions import Files, renditions
 from skypane.findings import aim, beside, code, files, frame, items, logo, slides, words
 from skypane.findings.rule import RULES, Case, Rule, rule
 from skypane.model import Finding, Rendition
-from skypane.shown.plan import PartPlan, Plan, Setting
+from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels
 

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from skypane.files.renditions import Files
 from skypane.files.rows import FileRow, file_rows
 from skypane.model import Severity, Site, Step
-from skypane.shown.plan import PartPlan, Plan
+from skypane.shown.nouns import PartPlan, Plan
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels
 

@@ -10,7 +10,7 @@ from skypane.findings.rule import Case, Found, rule
 from skypane.layouts.banner import laid_out, values_of
 from skypane.markup.picture import alt_text
 from skypane.shown.clear import Edges, block_edges, covered, outgrown, overlap_of
-from skypane.shown.plan import ShownSpan, SpanPlan
+from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.readable import said_range, seen_in, unread, unread_before_loading
 from skypane.shown.sets import shown_of_set
 

@@ -8,7 +8,7 @@ from typing import cast
 
 from skypane.markup.lines import Line, attributes_html
 from skypane.model import BesideValues, Item
-from skypane.shown.plan import Plan
+from skypane.shown.nouns import Plan
 
 
 def text_comes_first(plan: Plan) -> bool:

@@ -15,7 +15,7 @@ from skypane.geometry import WHOLE, Rect
 from skypane.markup.aim import axis_position, percent
 from skypane.markup.lines import Line
 from skypane.model import FixedAim
-from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
+from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.values import Noun, once
 from skypane.widths.conditions import (
     PORTRAIT,

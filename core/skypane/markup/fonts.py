@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 
 from skypane.markup.lines import Line
 from skypane.model import Typeface
-from skypane.shown.plan import Plan
+from skypane.shown.nouns import Plan
 from skypane.words.faces import FACES, FaceFile
 
 FOLDER = "fonts/"

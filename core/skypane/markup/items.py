@@ -10,7 +10,7 @@ from functools import lru_cache
 from skypane.layouts.arranged import values_of, waiting_items
 from skypane.markup.lines import Line, attributes_html
 from skypane.model import Item
-from skypane.shown.plan import Plan
+from skypane.shown.nouns import Plan
 
 
 def list_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:

@@ -9,7 +9,7 @@ from skypane.geometry import WHOLE, Rect
 from skypane.markup.lines import Line, attributes_html
 from skypane.markup.picture import alt_text, blank_html, boxed
 from skypane.model import Original
-from skypane.shown.plan import PartPlan, Plan, Setting, ShownSpan
+from skypane.shown.nouns import PartPlan, Plan, Setting, ShownSpan
 from skypane.values import once
 from skypane.widths.conditions import conditions, in_portrait
 

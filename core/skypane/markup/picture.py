@@ -20,7 +20,7 @@ from skypane.markup.sizes import drawn_sizes
 from skypane.markup.slides import slides_lines
 from skypane.markup.words import words_lines
 from skypane.model import MediaStyle, Rendition
-from skypane.shown.plan import PartPlan, Plan, ShownSpan, SpanPlan
+from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.widths.conditions import conditions, in_portrait
 from skypane.widths.spans import Span
 

@@ -10,7 +10,7 @@ from skypane.errors import NotThere
 from skypane.files.names import file_stem, part_name
 from skypane.files.renditions import span_word
 from skypane.numerals import whole_px
-from skypane.shown.plan import PartPlan, Plan
+from skypane.shown.nouns import PartPlan, Plan
 from skypane.values import Noun
 
 GROUND, INK = "#c9cdcb", "#6d7472"

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from skypane.files.groups import drawn_lines
 from skypane.model import MediaStyle
 from skypane.numerals import floored, number, px
-from skypane.shown.plan import ShownSpan, SpanPlan
+from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.widths.frames import Piece
 
 

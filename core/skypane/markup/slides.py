@@ -13,7 +13,7 @@ from pathlib import Path
 
 from skypane.markup.items import figure
 from skypane.markup.lines import Line, attributes_html
-from skypane.shown.plan import Plan
+from skypane.shown.nouns import Plan
 
 #: What the script is called in a delivery, and the most bytes that it may have.
 SCRIPT, MOST_SCRIPT_BYTES = "slides.js", 6000

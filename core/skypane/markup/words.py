@@ -7,7 +7,7 @@ from __future__ import annotations
 import html
 
 from skypane.markup.lines import Line, attributes_html
-from skypane.shown.plan import Plan
+from skypane.shown.nouns import Plan
 from skypane.words.lines import lines_of
 
 

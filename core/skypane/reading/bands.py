@@ -10,7 +10,7 @@ from skypane.model import MOST_PX, Placement, Site
 from skypane.reading.nouns import Band
 from skypane.reading.weights import taken_files
 from skypane.shown.keeps import FATES, fate_codes
-from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.shown.nouns import PartPlan, ShownSpan, SpanPlan
 from skypane.shown.sets import Siblings, shown_of_set
 from skypane.values import once
 from skypane.widths.curves import Curve, Points, simplified

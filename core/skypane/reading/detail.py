@@ -12,7 +12,8 @@ from skypane.model import Following, Site
 from skypane.numerals import whole_px
 from skypane.reading.nouns import CropFacts, PxNeed, RatioCrop, SpanDetail
 from skypane.shown.fit import picture_of
-from skypane.shown.plan import ShownSpan, SpanPlan, crop_px
+from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.parts import crop_px
 from skypane.values import once
 
 

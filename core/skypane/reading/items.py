@@ -23,7 +23,7 @@ from skypane.reading.nouns import (
     Sharpest,
 )
 from skypane.shown.keeps import FATES, LOST, SMALL, WHOLE_, Fate, fate_codes, hull
-from skypane.shown.plan import PartPlan, Plan, ShownSpan
+from skypane.shown.nouns import PartPlan, Plan, ShownSpan
 from skypane.values import NOISE, once
 from skypane.widths.curves import Curve
 from skypane.widths.runs import Run, equal_runs, merged

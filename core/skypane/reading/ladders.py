@@ -13,7 +13,7 @@ from skypane.files.renditions import Climbed, Files, climbed
 from skypane.files.rows import by_size
 from skypane.model import Rendition, Site
 from skypane.reading.nouns import LadderReading, Rung, TakenAt, TakenRun, Tradeoff
-from skypane.shown.plan import Plan
+from skypane.shown.nouns import Plan
 from skypane.widths.runs import equal_runs
 
 

@@ -13,7 +13,7 @@ from skypane.layouts.logo import values_of
 from skypane.model import LogoValues, Original
 from skypane.reading.nouns import Band, CutReading, CutRun, LogoReading
 from skypane.shown.cuts import Called, called_for, cut_of_span, drawn_cut
-from skypane.shown.plan import Plan, ShownSpan
+from skypane.shown.nouns import Plan, ShownSpan
 from skypane.shown.turned import portrait_widths, seen
 from skypane.shown.under import Pixels
 from skypane.widths.curves import Curve, simplified

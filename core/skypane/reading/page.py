@@ -29,7 +29,8 @@ from skypane.reading.nouns import (
 )
 from skypane.reading.read import FONT_URL, MadeBytes, made_of
 from skypane.reading.weights import all_weights, no_weight, weight_band, with_weight
-from skypane.shown.plan import Plan, plan
+from skypane.shown.nouns import Plan
+from skypane.shown.plan import plan
 from skypane.widths.curves import simplified
 from skypane.widths.runs import equal_runs, merged, runs_of
 

@@ -63,7 +63,8 @@ from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
-from skypane.shown.plan import PartPlan, Plan, ShownSpan, plan
+from skypane.shown.nouns import PartPlan, Plan, ShownSpan
+from skypane.shown.plan import plan
 from skypane.shown.safe import always_in_view, in_px
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels

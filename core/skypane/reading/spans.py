@@ -12,7 +12,7 @@ from skypane.model import Following, PercentColumnsWidth
 from skypane.numerals import number
 from skypane.reading.nouns import Hold, MovingSpan, SpanReading, WidthSum
 from skypane.shown.fit import following_offset
-from skypane.shown.plan import PartPlan, ShownSpan, SpanPlan
+from skypane.shown.nouns import PartPlan, ShownSpan, SpanPlan
 from skypane.shown.safe import in_px
 from skypane.treatments import own_values
 from skypane.values import once

@@ -11,7 +11,7 @@ from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files, by_part
 from skypane.model import Rendition, Site
 from skypane.reading.nouns import Band
-from skypane.shown.plan import PartPlan, Plan, ShownSpan
+from skypane.shown.nouns import PartPlan, Plan, ShownSpan
 from skypane.shown.turned import seen
 from skypane.widths.curves import Curve
 from skypane.widths.frames import Floats

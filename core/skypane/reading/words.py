@@ -13,7 +13,7 @@ from skypane.layouts.banner import Laid, laid_out
 from skypane.model import BannerValues, Words
 from skypane.reading.nouns import Band, BoxCurves, LinesRun, WordsReading, WordsSpan, WordsText
 from skypane.shown.clear import block_edges, covered, outgrown
-from skypane.shown.plan import Plan, SpanPlan
+from skypane.shown.nouns import Plan, SpanPlan
 from skypane.shown.readable import Seen, ratio_before_loading, seen_in
 from skypane.shown.under import Pixels
 from skypane.treatments import LayoutSaid

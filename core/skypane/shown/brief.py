@@ -14,7 +14,7 @@ import numpy as np
 
 from skypane.geometry import Rect
 from skypane.numerals import whole_px
-from skypane.shown.plan import SpanPlan
+from skypane.shown.nouns import SpanPlan
 from skypane.values import Noun
 from skypane.widths.frames import Floats
 

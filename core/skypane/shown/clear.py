@@ -10,7 +10,7 @@ import numpy as np
 from skypane.geometry import Rect
 from skypane.layouts.banner import column_and_row, laid_out, shows_words, values_of
 from skypane.model import Place
-from skypane.shown.plan import ShownSpan, SpanPlan
+from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.widths.frames import Floats
 from skypane.words.block import Block
 

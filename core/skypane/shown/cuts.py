@@ -11,7 +11,7 @@ import numpy as np
 from skypane.galleries.logo import Cut, least_width, never_shown
 from skypane.layouts.logo import drawn_width, values_of
 from skypane.model import LogoCut, Original
-from skypane.shown.plan import Plan, ShownSpan
+from skypane.shown.nouns import Plan, ShownSpan
 from skypane.values import NOISE
 from skypane.widths.frames import Floats
 

@@ -8,7 +8,8 @@ from skypane.layouts.banner import laid_out
 from skypane.model import RatioHeight, Treatment
 from skypane.shown.clear import block_edges, covered, outgrown
 from skypane.shown.keeps import all_whole, whole_picture
-from skypane.shown.plan import ShownSpan, SpanPlan, replanned
+from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.parts import replanned
 
 
 def flattest_ratio(p: SpanPlan) -> float | None:

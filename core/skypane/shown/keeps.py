@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 from skypane.geometry import Rect
 from skypane.model import Area
 from skypane.shown.fit import Picture, Windows, is_whole, share_in_view
-from skypane.shown.plan import ShownSpan
+from skypane.shown.nouns import ShownSpan
 from skypane.values import Noun, once
 from skypane.widths.frames import Floats
 from skypane.widths.runs import constant

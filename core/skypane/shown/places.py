@@ -8,7 +8,7 @@ from skypane.layouts.banner import laid_out, values_of
 from skypane.model import PLACES, Place
 from skypane.numerals import number
 from skypane.shown.clear import block_edges, corner, covered, in_quiet
-from skypane.shown.plan import SpanPlan
+from skypane.shown.nouns import SpanPlan
 from skypane.shown.under import Pixels, at_widths, composited, under
 from skypane.values import Noun
 from skypane.words.contrast import contrast, luminance, luminance_of, needed

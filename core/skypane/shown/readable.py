@@ -18,7 +18,7 @@ from numpy.typing import NDArray
 
 from skypane.layouts.banner import laid_out, shows_words, values_of
 from skypane.model import NoScrim, PlainScrim, Scrim
-from skypane.shown.plan import ShownSpan, SpanPlan
+from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.under import Pixels, Under, all_rows, at_widths, composited, under
 from skypane.widths.frames import Floats
 from skypane.words.block import TextBox

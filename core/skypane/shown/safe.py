@@ -11,7 +11,7 @@ from collections.abc import Iterable
 from skypane.errors import NotThere
 from skypane.geometry import WHOLE, Rect, overlap
 from skypane.shown.brief import brief
-from skypane.shown.plan import PartPlan, ShownSpan
+from skypane.shown.nouns import PartPlan, ShownSpan
 from skypane.values import Noun
 
 

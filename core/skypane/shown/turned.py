@@ -6,7 +6,7 @@ from __future__ import annotations
 import numpy as np
 
 from skypane.model import Site
-from skypane.shown.plan import PartPlan, Plan
+from skypane.shown.nouns import PartPlan, Plan
 from skypane.widths.frames import viewports_of
 
 

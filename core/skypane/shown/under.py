@@ -17,7 +17,7 @@ from numpy.typing import NDArray
 
 from skypane.layouts.banner import laid_out, values_of
 from skypane.model import BannerValues, FixedAim, Original
-from skypane.shown.plan import ShownSpan, SpanPlan
+from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.values import once
 from skypane.widths.frames import Floats
 from skypane.words import scrim
