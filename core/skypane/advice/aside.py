@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from pydantic import JsonValue
 
 from skypane.advice.remedies import Remedy, fails
@@ -18,7 +20,7 @@ def with_layout(p: SpanPlan, said: dict[str, JsonValue]) -> SpanPlan:
     """A span with other values of the kind itself, checked and planned anew. Raises InvalidPlan."""
     values = p.layout.values({**p.spot.values.model_dump(mode="json"), **said})
     original = p.original if isinstance(p, ShownSpan) else None
-    return plan_part(p.layout, p.spot._replace(values=values), p.index, original)
+    return plan_part(p.layout, replace(p.spot, values=values), p.index, original)
 
 
 def words_aside(p: ShownSpan) -> Remedy:

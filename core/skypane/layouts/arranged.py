@@ -14,7 +14,7 @@ import numpy as np
 from skypane.galleries.columns import equal_cells
 from skypane.galleries.justified import broken_into_rows
 from skypane.galleries.masonry import put_into_columns
-from skypane.layouts.layout import Frame, OfLayout, Spot
+from skypane.layouts.layout import Facts, Frame, OfLayout, Spot
 from skypane.model import (
     GridValues,
     HeightRule,
@@ -79,27 +79,13 @@ def content_widths(spot: Spot) -> Floats:
     return box - 2 * values_of(spot).margin_px
 
 
-class _Facts:
-    """A span by what its frames follow from: two in which only other things differ are equal."""
-
-    def __init__(self, spot: Spot) -> None:
-        self.spot = spot
-        self.key = (spot._replace(cells=()), tuple(c.facts for c in spot.cells))
-
-    def __hash__(self) -> int:
-        return hash(self.key)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Facts) and self.key == other.key
-
-
 def laid_out(spot: Spot) -> Laid:
     """Where every item is. Raises InvalidPlan where gutters and padding leave no picture."""
-    return _laid_out(_Facts(spot))
+    return _laid_out(spot.facts)
 
 
 @lru_cache(maxsize=96)
-def _laid_out(facts: _Facts) -> Laid:
+def _laid_out(facts: Facts) -> Laid:
     spot = facts.spot
     v = values_of(spot)
     content, n = content_widths(spot), columns_of(v)

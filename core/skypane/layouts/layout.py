@@ -9,6 +9,8 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
 from typing import ClassVar, Literal, NamedTuple
 
 import numpy as np
@@ -67,7 +69,23 @@ class Cell(NamedTuple):
         return (e.width, e.height, e.stands, e.show, self.role, self.item)
 
 
-class Spot(NamedTuple):
+class Facts:
+    """A span by what its frames follow from: two in which only other things differ are equal."""
+
+    def __init__(self, spot: Spot) -> None:
+        self.spot = spot
+        self.key = (*spot.bare, tuple(c.facts for c in spot.cells))
+        self._hash = hash(self.key)
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    def __eq__(self, other: object) -> bool:
+        return self is other or (isinstance(other, Facts) and self.key == other.key)
+
+
+@dataclass(frozen=True)
+class Spot:
     """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None
     where there are none."""
 
@@ -78,6 +96,26 @@ class Spot(NamedTuple):
     values: Noun
     words: Words | None = None
     typeface: Typeface = "Instrument Sans"
+
+    @property
+    def bare(self) -> tuple[object, ...]:
+        """All but the cells."""
+        return self.span, self.heights, self.container, self.values, self.words, self.typeface
+
+    @cached_property
+    def facts(self) -> Facts:
+        return Facts(self)
+
+    def seen_after(self, before: Spot) -> None:
+        """Take the facts of a spot that was there before, where they are the same: what has been
+        worked out of them is found again without looking at every cell."""
+        pairs = zip(before.cells, self.cells, strict=False)
+        if (
+            len(before.cells) == len(self.cells)
+            and before.bare == self.bare
+            and all(a is b or a.facts == b.facts for a, b in pairs)
+        ):
+            self.__dict__["facts"] = before.facts
 
     @property
     def viewports(self) -> Viewports:

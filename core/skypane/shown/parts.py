@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 
 from skypane.errors import InvalidPlan
@@ -89,7 +91,7 @@ def replanned_at(
     now = cells[index] = cell_of(was.effective.with_own(treatment), original, was.role, was.item)
     follows = layout.keeps_ratios(spot) or isinstance(now.effective.height, NaturalHeight)
     stays = was.facts == now.facts if follows else was.said == now.said
-    spot = spot._replace(cells=tuple(cells))
+    spot = replace(spot, cells=tuple(cells))
     return plan_part(layout, spot, index, original, frame if stays else None)
 
 

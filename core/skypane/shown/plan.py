@@ -11,129 +11,72 @@ from typing import NamedTuple
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.layouts import Frame, Layout, OfLayout, Spot, layout_of
-from skypane.model import (
-    Container,
-    HeightRange,
-    Item,
-    Original,
-    Placement,
-    Role,
-    Site,
-    Typeface,
-    Words,
-)
+from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
+from skypane.model import Original, Part, Placement, Site
 from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
-from skypane.shown.parts import (
-    NoSize,
-    cell_of,
-    plan_part,
-)
-from skypane.treatments import (
-    ALL,
-    NAMED,
-    Effective,
-    layout_values,
-    resolve,
-)
-from skypane.values import Noun
-from skypane.widths.spans import Span, spans_of
+from skypane.shown.parts import NoSize, cell_of, plan_part
+from skypane.treatments import ALL, NAMED, Effective, Resolved, layout_values, resolve
+from skypane.widths.spans import spans_of
+
+Originals = Mapping[int, Original]
 
 
-def plan(site: Site, placement: Placement, originals: Mapping[int, Original]) -> Plan:
+def plan(site: Site, placement: Placement, originals: Originals) -> Plan:
     """All parts in all spans. Raises InvalidPlan where a frame has no size or an original is
     missing.
 
     What did not change since an earlier plan is taken from there.
     """
     layout = layout_of(placement)
-    resolved = resolve(site, placement)
+    bare = placement.model_copy(update={"parts": ()})
+    before = _latest.like(site, bare) if layout.has_items else None
+    is_same = before is not None and before.is_of(site, bare)
+    resolved = _resolved(site, placement, before if is_same else None)
     values = layout_values(site, placement)
-    states = {i: originals[i].model_dump_json() for i in placement.original_ids if i in originals}
     computed: list[_Computed] = []
-    for span in spans_of(site):
-        held = tuple(of_part[span.letter] for of_part in resolved)
-        for index, (e, origin) in enumerate(held):
-            if e.original is not None and e.original not in originals:
-                raise InvalidPlan(
-                    f"Span {span.letter} asks for an original that is not in this site. Choose"
-                    " another.",
-                    field=_field(index, origin["original"], "original"),
-                )
+    for at, span in enumerate(spans_of(site)):
+        held = [of_part[span.letter] for of_part in resolved]
         said = values[span.letter]
         try:
             own = layout.values(said.values)
-            asked = _Asked(
-                kind=layout.kind,
+            effective = layout.together(tuple(r.effective for r in held), own)
+            shown = _shown(effective, originals)
+            old = before.computed[at] if before else None
+            spot = Spot(
                 span=span,
-                container=site.container,
                 heights=site.heights,
+                container=site.container,
+                cells=_cells(placement.parts, effective, shown, old),
                 values=own,
-                held=layout.together(tuple(r.effective for r in held), own),
-                originals=tuple(states.get(r.effective.original or -1) for r in held),
-                about=tuple((part.role, part.item) for part in placement.parts),
                 words=placement.words,
                 typeface=site.typeface,
             )
-            computed.append(_earlier.get(asked) or _compute(layout, asked, originals))
+            computed.append(_of_span(layout, spot, shown, old))
+        except _Missing as missing:
+            field = _field(missing.part, held[missing.part].origin["original"], "original")
+            raise InvalidPlan(
+                f"Span {span.letter} asks for an original that is not in this site. Choose"
+                " another.",
+                field=field,
+            ) from None
         except NoSize as problem:
             letter = held[problem.part].origin[problem.side] or span.letter
             field = _field(problem.part, letter, problem.side)
             raise InvalidPlan(str(problem), field=field) from None
         except OfLayout as problem:
             raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
-    setting, before = _settings.like(site, placement, layout)
-    parts = []
-    for index, part in enumerate(placement.parts):
-        spans = tuple(of_span.parts[index] for of_span in computed)
-        origins = {letter: r.origin for letter, r in resolved[index].items()}
-        old = before[index] if index < len(before) else None
-        same = old and old.part == part and old.origins == origins and _are(old.spans, spans)
-        parts.append(old if old and same else PartPlan(index, part, spans, origins))
-    spots = tuple(c.spot for c in computed)
-    found = Plan(site, placement, layout, tuple(parts), values, spots, setting)
-    _settings.keep(found)
+    found = Plan(
+        site=site,
+        placement=placement,
+        layout=layout,
+        parts=_parts(placement, computed, resolved, before if is_same else None),
+        said=values,
+        spots=tuple(c.spot for c in computed),
+        setting=before.plan.setting if before and is_same else Setting(site, bare),
+    )
+    if layout.has_items:
+        _latest.keep(_Planned(found, resolved, tuple(computed)))
     return found
-
-
-def _are(a: Sequence[object], b: Sequence[object]) -> bool:
-    """Whether these are the same objects."""
-    return len(a) == len(b) and all(x is y for x, y in zip(a, b, strict=True))
-
-
-class _Settings:
-    """The last settings of placements of many parts, with their parts as they were planned."""
-
-    MOST = 24
-
-    def __init__(self) -> None:
-        self._kept: OrderedDict[Setting, tuple[PartPlan, ...]] = OrderedDict()
-        self._lock = Lock()
-
-    def like(
-        self, site: Site, placement: Placement, layout: Layout
-    ) -> tuple[Setting, tuple[PartPlan, ...]]:
-        """An equal setting with its parts, or a new one."""
-        bare = placement.model_copy(update={"parts": ()})
-        if not layout.has_items:
-            return Setting(site, bare), ()
-        with self._lock:
-            for known, parts in reversed(self._kept.items()):
-                if known.bare.name == bare.name and known.bare == bare and known.site == site:
-                    return known, parts
-        return Setting(site, bare), ()
-
-    def keep(self, found: Plan) -> None:
-        if not found.layout.has_items:
-            return
-        with self._lock:
-            self._kept[found.setting] = found.parts
-            self._kept.move_to_end(found.setting)
-            while len(self._kept) > self.MOST:
-                self._kept.popitem(last=False)
-
-
-_settings = _Settings()
 
 
 def _field(part: int, source: str, field: str) -> str:
@@ -145,121 +88,235 @@ def _field(part: int, source: str, field: str) -> str:
     return f"{holder}.{letter}.{field}"
 
 
-class _Asked(NamedTuple):
-    """All that the computed parts of one span depend on."""
-
-    kind: str
-    span: Span
-    container: Container
-    heights: tuple[HeightRange, ...]
-    values: Noun
-    held: tuple[Effective, ...]
-    originals: tuple[str | None, ...]
-    about: tuple[tuple[Role | None, Item | None], ...]
-    words: Words | None
-    typeface: Typeface
-
-    @property
-    def bare(self) -> _Asked:
-        """The same without its parts."""
-        return self._replace(held=(), originals=(), about=())
-
-
 class _Computed(NamedTuple):
-    """One span with all its parts, and what it was computed for; `shows` is how many of them
-    do."""
+    """One span with all its parts, and the originals that they show."""
 
-    asked: _Asked
     spot: Spot
+    originals: tuple[Original | None, ...]
     parts: tuple[SpanPlan, ...]
-    shows: int
 
-    def same(
-        self, asked: _Asked, spot: Spot, shows: int, index: int, frame: Frame
-    ) -> SpanPlan | None:
-        """A part that nothing has changed for: neither it, nor its frame, nor the values of its
-        kind."""
-        if index >= len(self.parts) or self.asked.originals[index] != asked.originals[index]:
-            return None
-        old = self.parts[index]
-        is_same = self.spot.cells[index] == spot.cells[index] and self.shows == shows
-        is_same = is_same and all(
-            a is b or np.array_equal(a, b) for a, b in zip(old.frame, frame, strict=True)
+
+class _Planned(NamedTuple):
+    """A plan of many items with what it was made of."""
+
+    plan: Plan
+    resolved: tuple[dict[str, Resolved], ...]
+    computed: tuple[_Computed, ...]
+
+    def is_of(self, site: Site, bare: Placement) -> bool:
+        """Whether all that is said beside the parts is the same."""
+        setting = self.plan.setting
+        # the name first: it tells most of them apart at once
+        return (
+            setting.bare.name == bare.name and setting.bare == bare and _equal(setting.site, site)
         )
-        return old if is_same else None
+
+
+def _equal(a: object, b: object) -> bool:
+    return a is b or a == b
+
+
+# -- what holds and what is there ---------------------------------------------------------
+
+
+def _resolved(
+    site: Site, placement: Placement, before: _Planned | None
+) -> tuple[dict[str, Resolved], ...]:
+    """Per part and letter what holds there. Of parts that have stayed it is known `before`, where
+    nothing else is said of all of them. Raises InvalidPlan."""
+    if before is None or len(before.resolved) != len(placement.parts):
+        return resolve(site, placement)
+    was = before.plan.placement.parts
+    known = [
+        held if _equal(old, part) else None
+        for old, part, held in zip(was, placement.parts, before.resolved, strict=True)
+    ]
+    new = tuple(p for p, held in zip(placement.parts, known, strict=True) if held is None)
+    found = iter(resolve(site, placement.model_copy(update={"parts": new})))
+    return tuple(next(found) if held is None else held for held in known)
+
+
+class _Missing(Exception):
+    def __init__(self, part: int) -> None:
+        super().__init__(part)
+        self.part = part
+
+
+def _shown(effective: Sequence[Effective], originals: Originals) -> tuple[Original | None, ...]:
+    """The original of each part, None where none is asked for. Raises _Missing."""
+    asked = [e.original for e in effective]
+    for index, id_ in enumerate(asked):
+        if id_ is not None and id_ not in originals:
+            raise _Missing(index)
+    return tuple(None if id_ is None else originals[id_] for id_ in asked)
+
+
+def _cells(
+    parts: Sequence[Part],
+    effective: Sequence[Effective],
+    shown: Sequence[Original | None],
+    old: _Computed | None,
+) -> tuple[Cell, ...]:
+    """All parts of a span as its layout sees them; those that have stayed are the very same."""
+    known = old.spot.cells if old and len(old.spot.cells) == len(parts) else None
+    cells = []
+    for i, (part, e, original) in enumerate(zip(parts, effective, shown, strict=True)):
+        if old and known:
+            cell = known[i]
+            if (
+                _equal(cell.effective, e)
+                and _equal(old.originals[i], original)
+                and cell.role == part.role
+                and _equal(cell.item, part.item)
+            ):
+                cells.append(cell)
+                continue
+        cells.append(cell_of(e, original, part.role, part.item))
+    return tuple(cells)
+
+
+# -- one span -----------------------------------------------------------------------------
+
+
+def _of_span(
+    layout: Layout,
+    spot: Spot,
+    shown: tuple[Original | None, ...],
+    old: _Computed | None,
+) -> _Computed:
+    """All parts of a span. Raises NoSize and OfLayout."""
+    if not layout.has_items:
+        found = _earlier.get((layout.kind, spot, shown))
+        if found is None:
+            found = _anew(layout, spot, shown)
+            _earlier.keep((layout.kind, spot, shown), found)
+        return found
+    # how many show says which are seen first
+    if old is None or old.spot.bare != spot.bare or len(old.spot.shown) != len(spot.shown):
+        return _anew(layout, spot, shown)
+    spot.seen_after(old.spot)
+    is_as_it_was = spot.facts is old.spot.facts
+    frames = [p.frame for p in old.parts] if is_as_it_was else layout.frames(spot)
+    parts = []
+    for i, frame in enumerate(frames):
+        if _stays(old, spot, shown, i, frame):
+            parts.append(old.parts[i])
+        else:
+            parts.append(plan_part(layout, spot, i, shown[i], frame))
+    return _Computed(spot, shown, tuple(parts))
+
+
+def _anew(layout: Layout, spot: Spot, shown: tuple[Original | None, ...]) -> _Computed:
+    parts = tuple(
+        plan_part(layout, spot, i, original, frame)
+        for i, (original, frame) in enumerate(zip(shown, layout.frames(spot), strict=True))
+    )
+    return _Computed(spot, shown, parts)
+
+
+def _stays(
+    old: _Computed, spot: Spot, shown: Sequence[Original | None], i: int, frame: Frame
+) -> bool:
+    """Whether nothing has changed for a part: neither it, nor what it shows, nor its frame."""
+    if i >= len(old.parts) or not _equal(old.originals[i], shown[i]):
+        return False
+    cells = old.spot.cells[i], spot.cells[i]
+    return _equal(*cells) and all(
+        a is b or np.array_equal(a, b) for a, b in zip(old.parts[i].frame, frame, strict=True)
+    )
+
+
+_Key = tuple[str, Spot, tuple[Original | None, ...]]
 
 
 class _Earlier:
-    """The spans that were computed last, for as long as others are not asked for more."""
+    """The spans of few parts that were computed last, for as long as others are not asked for
+    more."""
 
     MOST = 96
 
     def __init__(self) -> None:
-        self._kept: OrderedDict[_Asked, _Computed] = OrderedDict()
-        self._last: OrderedDict[_Asked, _Computed] = OrderedDict()
+        self._kept: OrderedDict[_Key, _Computed] = OrderedDict()
         self._lock = Lock()
 
-    def get(self, asked: _Asked) -> _Computed | None:
+    def get(self, key: _Key) -> _Computed | None:
         with self._lock:
-            found = self._kept.get(asked)
+            found = self._kept.get(key)
             if found is not None:
-                self._kept.move_to_end(asked)
-                self._last[asked.bare] = found
+                self._kept.move_to_end(key)
             return found
 
-    def like(self, asked: _Asked) -> _Computed | None:
-        """The last one whose span and values were the same, whatever its parts were."""
+    def keep(self, key: _Key, computed: _Computed) -> None:
         with self._lock:
-            return self._last.get(asked.bare)
-
-    def keep(self, computed: _Computed) -> None:
-        with self._lock:
-            for known, key in ((self._kept, computed.asked), (self._last, computed.asked.bare)):
-                known[key] = computed
-                known.move_to_end(key)
-                while len(known) > self.MOST:
-                    known.popitem(last=False)
+            self._kept[key] = computed
+            self._kept.move_to_end(key)
+            while len(self._kept) > self.MOST:
+                self._kept.popitem(last=False)
 
 
 _earlier = _Earlier()
 
 
-def _compute(
-    layout: Layout,
-    asked: _Asked,
-    originals: Mapping[int, Original],
-) -> _Computed:
-    shown = [originals[e.original] if e.original is not None else None for e in asked.held]
-    spot = Spot(
-        span=asked.span,
-        heights=asked.heights,
-        container=asked.container,
-        cells=tuple(
-            cell_of(e, original, role, item)
-            for e, original, (role, item) in zip(asked.held, shown, asked.about, strict=True)
-        ),
-        values=asked.values,
-        words=asked.words,
-        typeface=asked.typeface,
-    )
-    before = _earlier.like(asked) if layout.has_items else None
-    shows = len(spot.shown)
+# -- many parts ---------------------------------------------------------------------------
+
+
+def _parts(
+    placement: Placement,
+    computed: Sequence[_Computed],
+    resolved: Sequence[dict[str, Resolved]],
+    before: _Planned | None,
+) -> tuple[PartPlan, ...]:
+    """Every part in its spans. One for which nothing has changed, nor anything that is said of all
+    of them, is that of the plan `before`."""
+    known = before.plan.parts if before else ()
     parts = []
-    frames = _frames_of(before, spot) or layout.frames(spot)
-    for i, (original, frame) in enumerate(zip(shown, frames, strict=True)):
-        same = before.same(asked, spot, shows, i, frame) if before else None
-        parts.append(same or plan_part(layout, spot, i, original, frame))
-    computed = _Computed(asked, spot, tuple(parts), shows)
-    _earlier.keep(computed)
-    return computed
+    for index, part in enumerate(placement.parts):
+        spans = tuple(of_span.parts[index] for of_span in computed)
+        old = known[index] if index < len(known) else None
+        if old and _equal(old.part, part) and _are(old.spans, spans):
+            parts.append(old)
+        else:
+            origins = {letter: r.origin for letter, r in resolved[index].items()}
+            parts.append(PartPlan(index, part, spans, origins))
+    return tuple(parts)
 
 
-def _frames_of(before: _Computed | None, spot: Spot) -> Sequence[Frame] | None:
-    """The frames of a span of many items as they were, where nothing has changed that they follow
-    from; None where something has."""
-    if before is None or len(before.spot.cells) != len(spot.cells):
-        return None
-    pairs = zip(before.spot.cells, spot.cells, strict=True)
-    if any(a.facts != b.facts for a, b in pairs):
-        return None
-    return [p.frame for p in before.parts]
+def _are(a: Sequence[object], b: Sequence[object]) -> bool:
+    """Whether these are the same objects."""
+    return len(a) == len(b) and all(x is y for x, y in zip(a, b, strict=True))
+
+
+class _Latest:
+    """The last plans of placements of many parts, one for each setting."""
+
+    MOST = 24
+
+    def __init__(self) -> None:
+        self._kept: OrderedDict[Setting, _Planned] = OrderedDict()
+        self._lock = Lock()
+
+    def like(self, site: Site, bare: Placement) -> _Planned | None:
+        """The last plan of an equal setting, else the last one of the same name and kind with as
+        many spans."""
+        with self._lock:
+            found = list(reversed(self._kept.values()))
+        same = next((p for p in found if p.is_of(site, bare)), None)
+        return same or next((p for p in found if _is_near(p.plan, site, bare)), None)
+
+    def keep(self, planned: _Planned) -> None:
+        with self._lock:
+            self._kept[planned.plan.setting] = planned
+            self._kept.move_to_end(planned.plan.setting)
+            while len(self._kept) > self.MOST:
+                self._kept.popitem(last=False)
+
+
+def _is_near(known: Plan, site: Site, bare: Placement) -> bool:
+    return (
+        known.placement.name == bare.name
+        and known.layout.kind == bare.kind
+        and len(known.spots) == len(spans_of(site))
+    )
+
+
+_latest = _Latest()

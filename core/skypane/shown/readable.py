@@ -294,5 +294,5 @@ def readable(p: SpanPlan, pixels: Pixels) -> bool:
 def with_values(p: SpanPlan, **values: object) -> SpanPlan:
     """The span with other values of the banner, where these do not change its frame."""
     said = values_of(p.spot).model_copy(update=values)
-    spot = p.spot._replace(values=said)
+    spot = replace(p.spot, values=said)
     return replace(p, spot=spot)
