@@ -66,7 +66,12 @@ class Climbed(NamedTuple):
 def climbed(group: Group, plan: Plan) -> Climbed:
     """The ladder of a group that is offered by width. It follows from the plan alone, whatever has
     been made already, so that the same plan always asks for the same files."""
-    return _climbed(group, plan.setting, plan.spans[-1].letter, _own_rungs(plan, group))
+    return _climbed(group, plan.setting, _widest(plan), _own_rungs(plan, group))
+
+
+def _widest(plan: Plan) -> str:
+    """The letter of the widest span."""
+    return plan.spots[-1].span.letter
 
 
 def _own_rungs(plan: Plan, group: Group) -> Rungs | None:
@@ -95,7 +100,7 @@ def _climbed(group: Group, setting: Setting, last: str, own: Rungs | None) -> Cl
 
 def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
     """The px sizes of a group, ascending."""
-    return _sizes_of(group, plan.setting, plan.spans[-1].letter, _own_rungs(plan, group))
+    return _sizes_of(group, plan.setting, _widest(plan), _own_rungs(plan, group))
 
 
 @once
@@ -224,7 +229,7 @@ def renditions(plan: Plan, effort: Effort = "thorough") -> Files:
             _files_of(
                 g,
                 sizes,
-                tuple(stems[_same_file(g, size)] for size in sizes),
+                tuple(stems[same] for same in _same_files(g, sizes)),
                 formats_for(plan, g.original),
                 plan.site.likeness,
                 effort,
@@ -278,24 +283,32 @@ _Same = tuple[object, ...]
 def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Same, str]:
     """What each px size is called. Files that would be equal at one density, or one width, are one
     file with one name; what would be called alike gets a number."""
-    site, widest = plan.site, plan.spans[-1].letter
     stems: dict[_Same, str] = {}
     taken: set[str] = set()
     # of equal files the first part names them, and of its spans the widest
     widest_first = list(reversed(sized))
     for g, sizes in sorted(widest_first, key=lambda of: of[0].part):
-        word = None if widest in g.letters else span_word(site, g.letters[-1])
         called = part_name(plan.placement, g.part)
-        for size in sizes:
-            same = _same_file(g, size)
+        own = _own_stems(g, plan.setting, _widest(plan), called, sizes)
+        for same, stem in zip(_same_files(g, sizes), own, strict=True):
             if same not in stems:
-                stem = file_stem(
-                    called, word, size.density or size.width, site.naming, plan.placement.page
-                )
                 stems[same] = next_free(stem, taken)
                 taken.add(stems[same])
     return stems
 
 
-def _same_file(group: Group, size: Size) -> _Same:
-    return group.original.id, group.crop, size.density, size.width, size.height
+@once
+def _own_stems(
+    g: Group, setting: Setting, widest: str, called: str, sizes: tuple[Size, ...]
+) -> tuple[str, ...]:
+    """What the sizes of a group would be called if it were alone."""
+    site, page = setting.site, setting.bare.page
+    word = None if widest in g.letters else span_word(site, g.letters[-1])
+    return tuple(file_stem(called, word, s.density or s.width, site.naming, page) for s in sizes)
+
+
+@once
+def _same_files(group: Group, sizes: tuple[Size, ...]) -> tuple[_Same, ...]:
+    c = group.crop
+    of = (group.original.id, c.x, c.y, c.w, c.h)
+    return tuple((*of, s.density, s.width, s.height) for s in sizes)

@@ -3,6 +3,7 @@
 from skypane.layouts import banner, beside, grid, logo, picture, slides
 from skypane.layouts.layout import (
     Cell,
+    Facts,
     Frame,
     Layout,
     OfLayout,
@@ -17,6 +18,7 @@ from skypane.layouts.layout import (
 
 __all__ = [
     "Cell",
+    "Facts",
     "Frame",
     "Layout",
     "OfLayout",

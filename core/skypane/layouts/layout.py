@@ -201,7 +201,8 @@ class Layout(ABC):
 
     def rules(self, spot: Spot) -> Mapping[str, dict[str, str]]:
         """Declarations of the box around all parts and of what the kind itself has in it, always
-        the same ones, by what follows the placement's class in the selector."""
+        the same ones, by what follows the placement's class in the selector. Of many items they
+        follow from `spot.facts` alone."""
         return {}
 
     def has_text(self, placement: Placement) -> bool:

@@ -6,12 +6,14 @@ width, fractional widths included.
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
+from functools import lru_cache
 from typing import NamedTuple
 
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
+from skypane.layouts import Facts, Layout, Spot
 from skypane.markup.aim import axis_position, percent
 from skypane.markup.lines import Line
 from skypane.model import FixedAim
@@ -107,7 +109,7 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     style, spans = plan.site.media_style, plan.spans
     written = tuple(reversed(in_testing_order(spans, style)))
     order, boxed = tuple(s.letter for s in written), bool(plan.layout.box)
-    kind = _KindSheet(plan)
+    of_kinds = _kind_rules(plan, order)
     names = [part_class(plan.placement, part.index, boxed) for part in plan.written]
     parts = [
         _part_rules(p, name, whole, order) for p, name in zip(plan.written, names, strict=True)
@@ -117,7 +119,7 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     lines: list[Line] = []
     for i, span in enumerate(written):
         of_parts = [rule for rules in parts for rule in rules[span.letter]]
-        of_kind = kind.rules(span.letter)
+        of_kind = of_kinds[span.letter]
         if plan.layout.has_items:
             # cells come after what is said of all of them
             of_kind, of_parts = _shared(of_kind, first="> :nth-child"), _shared(of_parts)
@@ -193,12 +195,34 @@ class _Declared:
         return [_Rule((self.selector,), tuple(said), exact)]
 
 
+def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Rule]]:
+    """The rules of the kind itself in the order of writing, by the letter of their span."""
+    if plan.layout.has_items:
+        facts = tuple(s.facts for s in plan.spots)
+        return _rules_of_many(plan.layout, plan.placement.called, order, facts)
+    return _rules_of(plan.layout, plan.placement.called, order, plan.spots)
+
+
+@lru_cache(maxsize=24)
+def _rules_of_many(
+    layout: Layout, called: str, order: tuple[str, ...], facts: tuple[Facts, ...]
+) -> Mapping[str, Sequence[_Rule]]:
+    """The same where they follow from the facts alone: while one of many is aimed they stay."""
+    return _rules_of(layout, called, order, [f.spot for f in facts])
+
+
+def _rules_of(
+    layout: Layout, called: str, order: tuple[str, ...], spots: Sequence[Spot]
+) -> Mapping[str, Sequence[_Rule]]:
+    sheet = _KindSheet(called, {s.span.letter: layout.rules(s) for s in spots})
+    return {letter: sheet.rules(letter) for letter in order}
+
+
 class _KindSheet:
     """The box around all parts, and what the kind itself puts into it."""
 
-    def __init__(self, plan: Plan) -> None:
-        self.css = {s.span.letter: plan.layout.rules(s) for s in plan.spots}
-        called = plan.placement.called
+    def __init__(self, called: str, css: dict[str, Mapping[str, dict[str, str]]]) -> None:
+        self.css = css
         first = next(iter(self.css.values()))
         self.declared = {k: _Declared(f".{called}{k}") for k in first if not self._unseen(k)}
         self.idle = {k: _idle([css[k] for css in self.css.values()]) for k in self.declared}

@@ -96,6 +96,12 @@ def _worst(p: ShownSpan) -> np.ndarray:
     return np.maximum.reduce(found) if found else nothing
 
 
+@once
+def _fails(p: ShownSpan) -> bool:
+    """Whether some keep area is not whole, or too small, somewhere in the span."""
+    return bool(_worst(p).any())
+
+
 def _together(plan: Plan, at: int) -> tuple[list[Run], list[FailingItems]]:
     """One span: runs of the worst fate of all items, and who fails in each of them."""
     shown = [(part.index, p) for part in plan.parts if isinstance(p := part.spans[at], ShownSpan)]
@@ -103,7 +109,7 @@ def _together(plan: Plan, at: int) -> tuple[list[Run], list[FailingItems]]:
         return [], []
     v = shown[0][1].viewport_w
     # only those that fail somewhere are looked at width by width
-    ranks = {i: rank for i, p in shown if (rank := _worst(p)).any()}
+    ranks = {i: _worst(p) for i, p in shown if _fails(p)}
     worst = np.maximum.reduce(list(ranks.values())) if ranks else np.zeros(len(v), dtype=np.int64)
     whole = len(shown) - sum((r > 0).astype(np.int64) for r in ranks.values()) + 0 * worst
     runs, failing = [], []
@@ -138,12 +144,14 @@ def _own_ratio(p: ShownSpan) -> float:
 
 def common_ratio_in(plan: Plan, letter: str) -> CommonRatio | None:
     """The one ratio of cells that loses least in a span; None where no picture shows there."""
-    found = []
-    for p in _shown_in(plan, letter).values():
-        around = hull(p.keeps) if p.keeps else None
-        w, h = (around.w / p.crop.w, around.h / p.crop.h) if around else (0.0, 0.0)
-        found.append(Item(_own_ratio(p), min(w, 1.0), min(h, 1.0)))
-    return common_ratio(found)
+    return common_ratio([_asked_of_ratio(p) for p in _shown_in(plan, letter).values()])
+
+
+@once
+def _asked_of_ratio(p: ShownSpan) -> Item:
+    around = hull(p.keeps) if p.keeps else None
+    w, h = (around.w / p.crop.w, around.h / p.crop.h) if around else (0.0, 0.0)
+    return Item(_own_ratio(p), min(w, 1.0), min(h, 1.0))
 
 
 def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
@@ -152,7 +160,7 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
     if found is None or plan.layout.keeps_ratios(spot):
         return None
     parts = list(shown)
-    failing = sum(1 for p in shown.values() if _worst(p).any())
+    failing = sum(1 for p in shown.values() if _fails(p))
     most, unlike = unlike_most([_own_ratio(p) for p in shown.values()])
     return CommonRatioReading(
         letter=letter,
@@ -192,18 +200,29 @@ def _crop(p: ShownSpan, ratio: float) -> Rect | None:
 
 def _sharpest(plan: Plan, letter: str) -> Sharpest | None:
     """How wide the box can be until the first item is soft at the greatest density offered."""
-    density, found = plan.site.densities[-1], []
-    for i, p in _shown_in(plan, letter).items():
-        own = p.cut.w * p.original.width_px
-        drawn = float((p.drawn_cut_width / p.W).max())
-        found.append((own / density / drawn, i, p))
+    density = plan.site.densities[-1]
+    found = [
+        (_own_px(p) / density / _drawn_share(p), i, p) for i, p in _shown_in(plan, letter).items()
+    ]
     if not found:
         return None
     frame_px, part, p = min(found, key=lambda f: f[:2])
     box_px = plan.layout.box_around(p.spot, frame_px)
     if box_px is None:
         return None
-    return Sharpest(int(box_px + NOISE), density, part, round(p.cut.w * p.original.width_px))
+    return Sharpest(int(box_px + NOISE), density, part, round(_own_px(p)))
+
+
+@once
+def _own_px(p: ShownSpan) -> float:
+    """How many px the original has in the cut."""
+    return p.cut.w * p.original.width_px
+
+
+@once
+def _drawn_share(p: ShownSpan) -> float:
+    """How wide the cut is drawn at most, in widths of its frame."""
+    return float((p.drawn_cut_width / p.W).max())
 
 
 def _largest(part: PartPlan) -> str:

@@ -38,7 +38,7 @@ from skypane.treatments import (
     keeps_of,
 )
 from skypane.widths.frames import Floats, Viewports
-from skypane.widths.spans import Span, spans_of
+from skypane.widths.spans import Span
 
 
 @dataclass(frozen=True, eq=False)
@@ -217,7 +217,7 @@ class Plan:
 
     @property
     def spans(self) -> tuple[Span, ...]:
-        return spans_of(self.site)
+        return tuple(s.span for s in self.spots)
 
     @cached_property
     def in_portrait(self) -> PartPlan | None:
