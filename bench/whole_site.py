@@ -99,6 +99,11 @@ def _bare_chunk(chunk: list[Tried]) -> int:
         cutting = encode.Cutting(cut(image, crop, (w, h)))
         cutting._sharp = same[0].sharp
         for t in same:
+            if (
+                t.rendition.format == "png"
+            ):  # without loss: it is made once, and nothing is searched
+                written += len(cutting.encode("png", 1.0, "thorough").data)
+                continue
             codec = cutting.codec(t.rendition.format, "thorough")
             for picture, times in ((cutting.sample, t.samples), (codec.image, t.encodes)):
                 for _ in range(times):

@@ -157,7 +157,10 @@ class Cutting:
         )
 
     def codec(self, format_: Format, effort: Effort) -> Codec:
-        """The encoder of a format for this picture, as it is set."""
+        """The encoder of a format for this picture, as it is set. Raises KeyError for a format that
+        loses nothing: there is no quality to ask for."""
+        if format_ not in ("jpeg", "webp", "avif"):
+            raise KeyError(format_)
         image = self.pixels if self.alpha else self.flat
         if format_ == "jpeg":
             return Codec(JPEG, self.flat, lambda image, q: jpeg(image, q, effort, sharp=self.sharp))

@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Mapping, Sequence
 from threading import Lock
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 
@@ -31,6 +31,8 @@ def plan(site: Site, placement: Placement, originals: Originals) -> Plan:
     bare = placement.model_copy(update={"parts": ()})
     before = _latest.like(site, bare) if layout.has_items else None
     is_same = before is not None and before.is_of(site, bare)
+    if before:
+        placement, originals = before.again(placement, originals)
     resolved = _resolved(site, placement, before if is_same else None)
     values = layout_values(site, placement)
     computed: list[_Computed] = []
@@ -111,6 +113,25 @@ class _Planned(NamedTuple):
             setting.bare.name == bare.name and setting.bare == bare and _equal(setting.site, site)
         )
 
+    def again(
+        self, placement: Placement, originals: Originals
+    ) -> tuple[Placement, dict[int, Original]]:
+        """Another placement and its originals, with what is equal to what is here as the very same
+        objects: that it has stayed need not be found out span by span."""
+        here = {o.id: o for of_span in self.computed for o in of_span.originals if o is not None}
+        now = {i: originals[i] for i in placement.original_ids if i in originals}
+        was = dict(enumerate(self.plan.placement.parts))
+        parts = tuple(_known(was.get(i), part) for i, part in enumerate(placement.parts))
+        told = placement.model_copy(update={"parts": parts})
+        return told, {i: _known(here.get(i), o) for i, o in now.items()}
+
+
+_Value = TypeVar("_Value")
+
+
+def _known(old: _Value | None, new: _Value) -> _Value:
+    return old if old is not None and _equal(old, new) else new
+
 
 def _equal(a: object, b: object) -> bool:
     return a is b or a == b
@@ -128,7 +149,7 @@ def _resolved(
         return resolve(site, placement)
     was = before.plan.placement.parts
     known = [
-        held if _equal(old, part) else None
+        held if old is part else None
         for old, part, held in zip(was, placement.parts, before.resolved, strict=True)
     ]
     new = tuple(p for p, held in zip(placement.parts, known, strict=True) if held is None)
