@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Sequence
+from functools import lru_cache
+from typing import Any
 
 from config.stored import NounField
 from django.db import models
+from django.db.models.functions import Cast
 from sites.models import Site
 from skypane import model
+from skypane.model.stored import lifted
 
 
 def preview_url(
@@ -19,7 +24,54 @@ def preview_url(
     return f"/api/originals/{original_id}/preview/{width_px}?v={sha256[:8]}{cut}"
 
 
+#: Columns of an original that are fields of its noun under the same name.
+_SAME = (
+    "id",
+    "name",
+    "width_px",
+    "height_px",
+    "size_bytes",
+    "sha256",
+    "alpha",
+    "flat",
+    "frames",
+    "alt",
+)
+_OTHERS = ("format", "focal_x", "focal_y")
+
+
+def _noun(
+    areas: Any, tags: Any, format: str, focal_x: float, focal_y: float, **same: Any
+) -> model.Original:
+    return model.Original(
+        **same,
+        vector=format == "svg",
+        focal=(focal_x, focal_y),
+        areas=tuple(model.Area.model_validate(a) for a in areas),
+        tags=tuple(tags),
+    )
+
+
+@lru_cache(maxsize=4096)
+def _known_noun(areas: str, tags: str, *columns: Any) -> model.Original:
+    """The noun of a row as it is stored. While a gallery is worked on, hundreds of rows are asked
+    for with every step, and one at most has changed."""
+    values = dict(zip((*_SAME, *_OTHERS), columns, strict=True))
+    return _noun(lifted("areas", json.loads(areas)), json.loads(tags), **values)
+
+
+class Originals(models.QuerySet["Original"]):
+    def nouns(self) -> dict[int, model.Original]:
+        """All of them as the core's nouns, by id."""
+        text = [Cast(f, models.TextField()) for f in ("areas", "tags")]
+        rows = self.values_list(*text, *_SAME, *_OTHERS)
+        found = [_known_noun(*row) for row in rows]
+        return {noun.id: noun for noun in found}
+
+
 class Original(models.Model):
+    objects = Originals.as_manager()
+
     site = models.ForeignKey(Site, on_delete=models.CASCADE, related_name="originals")
     name = models.CharField(max_length=200)
     sha256 = models.CharField(max_length=64)
@@ -66,19 +118,5 @@ class Original(models.Model):
         self.save(update_fields=["focal_x", "focal_y", "areas", "revision"])
 
     def as_noun(self) -> model.Original:
-        return model.Original(
-            id=self.id,
-            name=self.name,
-            width_px=self.width_px,
-            height_px=self.height_px,
-            size_bytes=self.size_bytes,
-            sha256=self.sha256,
-            alpha=self.alpha,
-            flat=self.flat,
-            vector=self.format == "svg",
-            frames=self.frames,
-            alt=self.alt,
-            focal=(self.focal_x, self.focal_y),
-            areas=tuple(model.Area.model_validate(a) for a in self.areas),
-            tags=tuple(self.tags),
-        )
+        columns = {f: getattr(self, f) for f in (*_SAME, *_OTHERS)}
+        return _noun(self.areas, self.tags, **columns)

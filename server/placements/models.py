@@ -128,7 +128,7 @@ def placements_of(site: Site) -> models.QuerySet[Placement]:
 
 def originals_of(site: Site, ids: set[int]) -> dict[int, model.Original]:
     """Those of the site's originals as the core's nouns."""
-    return {o.id: o.as_noun() for o in Original.objects.filter(site=site, id__in=ids)}
+    return Original.objects.filter(site=site, id__in=ids).nouns()
 
 
 def originals_in(site: Site, placements: Iterable[model.Placement]) -> dict[int, model.Original]:

@@ -23,8 +23,8 @@ def proposable(
     for tag in {t for o in used.values() for t in o.tags}:
         wanted |= Q(tags__contains=[tag])
     found = site.originals.filter(wanted).exclude(id__in=list(used)).exclude(areas=[])
-    nouns = [o.as_noun() for o in found[:MOST_PROPOSED]]
-    return {o.id: o for o in nouns if belongs(o, used.values(), on_page)}
+    nouns = found[:MOST_PROPOSED].nouns()
+    return {i: o for i, o in nouns.items() if belongs(o, used.values(), on_page)}
 
 
 def ids_on_page(site: Site, placement_id: int | None) -> set[int]:

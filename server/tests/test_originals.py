@@ -371,3 +371,27 @@ def test_a_copy_of_a_kind_that_cannot_hold_them_points_to_the_sidecar(designer, 
     assert answer.status_code == 422 and "sidecar" in answer.json()["detail"]
     assert designer.get(f"/originals/{webp['id']}/sidecar").status_code == 200
     assert stranger.get(f"/originals/{webp['id']}/sidecar").status_code == 404
+
+
+def test_many_nouns_at_once_are_those_of_each(designer, site):
+    """Rows as people have them: nobody has said what is seen, an empty alt, marked, tagged, named
+    in another script; and one that changes in between."""
+    ids = [
+        designer.bring(site["id"], picture(seed=i), f"{i}-岬.jpg").json()["id"] for i in range(3)
+    ]
+    area = {"name": "灯台", "kind": "keep", "rect": {"x": 0.1, "y": 0.2, "w": 0.3, "h": 0.4}}
+    Original.objects.filter(id=ids[0]).update(areas=[area], tags=["sea"], alt="")
+    Original.objects.filter(id=ids[1]).update(format="svg", focal_x=0.25)
+
+    def both():
+        rows = Original.objects.filter(site_id=site["id"])
+        return rows.nouns(), {o.id: o.as_noun() for o in rows}
+
+    at_once, each = both()
+    assert at_once == each
+    assert set(at_once) == set(ids)
+    assert both()[0][ids[2]] is at_once[ids[2]]
+    Original.objects.filter(id=ids[2]).update(areas=[area])
+    at_once, each = both()
+    assert at_once == each
+    assert at_once[ids[2]].areas[0].name == "灯台"
