@@ -73,6 +73,13 @@ def _turned(width: int, height: int) -> int:
     return round(width / 1.6) if height >= width else round(width * 1.6)
 
 
+def asks_for_orientation(markup: str, part: int = 0) -> bool:
+    """Whether what shows depends on how the viewport stands: whether some source of the picture at
+    that place asks for it (Media Queries Level 4, §4.4). Raises InvalidPlan where there is none."""
+    read = read_markup(markup, part)
+    return any("orientation" in (s.media or "").lower() for s in read.sources)
+
+
 def predict(
     site: Site,
     markup: str,

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import mimetypes
+from collections.abc import Sequence
 from typing import Annotated, Literal
 
 from config.bodies import Body
@@ -30,13 +31,12 @@ router = Router()
 
 
 class PicksIn(Body):
-    """Which browsers are asked about. Without cases: both bounds of every span at each density;
-    with `turned` in both orientations."""
+    """Which browsers are asked about. Without cases: both bounds of every span at each density, in
+    both orientations where the picture asks for that."""
 
     densities: Annotated[list[Annotated[float, Field(gt=0, le=10)]], Field(max_length=8)] = [1, 2]
     formats: proof.Formats = "all"
     cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
-    turned: bool = False
     part: model.PartIndex = 0  # the place of a picture in the markup of several
 
 
@@ -229,11 +229,12 @@ def predict_picks(
         for f in delivery.files.all()
         if f.rendition and not f.left_out
     }
-    asked = (
-        payload.cases
-        if payload.cases is not None
-        else proof.cases(site, payload.densities, payload.formats, turned=payload.turned)
-    )
+    asked: Sequence[proof.Case]
+    if payload.cases is not None:
+        asked = payload.cases
+    else:
+        turned = proof.asks_for_orientation(markup, payload.part)
+        asked = proof.cases(site, payload.densities, payload.formats, turned=turned)
     return list(proof.predict(site, markup, facts, asked, payload.part))
 
 

@@ -213,12 +213,23 @@ def test_predictions_name_file_px_bytes_and_reasons(designer, placement):
     assert [p["url"] for p in one] == ["images/lighthouse@2x.jpg"]
 
 
-def test_predictions_are_made_in_both_orientations_where_that_is_asked(designer, placement):
+def test_predictions_are_made_in_both_orientations_where_the_markup_asks(
+    designer, page, original, placement
+):
     """A viewport is upright where it is at least as high as it is wide (Media Queries Level 4,
     §4.4)."""
-    done = export(designer, placement)
-    asked = {"turned": True, "densities": [1]}
-    found = designer.post(f"/deliveries/{done['id']}/picks", asked).json()
+
+    def predicted(placement):
+        done = export(designer, placement)
+        return designer.post(f"/deliveries/{done['id']}/picks", {"densities": [1]}).json()
+
+    assert len(predicted(placement)) == 8
+    cut = {"original": original["id"], "height": {"kind": "ratio", "w": 4, "h": 1}}
+    other = {"role": "portrait", "treatments": {"D": {"original": original["id"]}}}
+    logo = {"name": "Mark", "kind": "logo", "parts": [{"treatments": {"D": cut}}, other]}
+    made = designer.post(f"/pages/{page['id']}/placements", {"placement": logo})
+    assert made.status_code == 201, made.json()
+    found = predicted(made.json())
     assert len(found) == 16  # four spans, both bounds, lying and upright
     cases = [(p["case"]["width"], p["case"]["height"]) for p in found]
     for width in {w for w, _ in cases}:

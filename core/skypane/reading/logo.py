@@ -18,6 +18,7 @@ from skypane.shown.turned import portrait_widths, seen
 from skypane.shown.under import Pixels
 from skypane.widths.curves import Curve, simplified
 from skypane.widths.runs import Run, equal_runs, merged, runs_of
+from skypane.widths.spans import places_of
 
 
 def logo_reading(
@@ -85,18 +86,18 @@ def _band(plan: Plan) -> Band | None:
     least."""
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
+    seen_of = [seen(plan, part) for part in plan.parts]
     for at, spot in enumerate(plan.spots):
         widths = spot.viewports.widths
         share = np.full(len(widths), np.nan)
-        for part in plan.parts:
+        for part, of in zip(plan.parts, seen_of, strict=True):
             p = part.spans[at]
             cut = cut_of_span(p) if isinstance(p, ShownSpan) else None
             if cut is None or not isinstance(p, ShownSpan):
                 continue
             least = least_width(cut, cast(LogoValues, spot.values).least_px)
             read = drawn_cut(p) / least if least else np.ones(len(widths))
-            first = spot.span.first - plan.site.narrowest
-            here = seen(plan, part)[first : first + len(widths)]
+            here = of[places_of(plan.site, spot.span)]
             share = np.where(here, np.minimum(read, 9.99), share)
         for a, b in equal_runs(np.isnan(share)):
             if np.isnan(share[a]):

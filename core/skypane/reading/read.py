@@ -121,6 +121,7 @@ def read(
         advised = chosen is None or letter is not None
         in_detail = part.at(letter) if letter else None
         return PartReading(
+            place=computed.place_of(part),
             spans=tuple(span_reading(part, p) for p in part.spans),
             bands=(
                 *area_bands(part),

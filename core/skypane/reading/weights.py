@@ -16,6 +16,7 @@ from skypane.shown.turned import seen
 from skypane.widths.curves import Curve
 from skypane.widths.frames import Floats
 from skypane.widths.runs import Run, Verdict, equal_runs
+from skypane.widths.spans import places_of
 
 
 class Taken(NamedTuple):
@@ -64,7 +65,7 @@ def part_weights(
         taken = taken_files(files, part.index, p, site.densities[-1])
         if taken is None:
             continue
-        at = slice(p.span.first - site.narrowest, p.span.last - site.narrowest + 1)
+        at = places_of(site, p.span)
         sizes = np.array([made.get(r.key, -1) for r in taken.files], dtype=float)
         out[at], shows[at] = sizes[taken.at], True
     return out, shows

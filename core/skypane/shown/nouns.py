@@ -230,6 +230,11 @@ class Plan:
         """The parts that have an element of their own."""
         return tuple(p for p in self.parts if p is not self.in_portrait)
 
+    def place_of(self, part: PartPlan) -> int:
+        """Which of the elements shows a part: what shows in portrait stands in that of the
+        picture."""
+        return 0 if part is self.in_portrait else part.index
+
     def instead(self, part: PartPlan) -> PartPlan | None:
         """What shows in portrait in the place of this part."""
         return self.in_portrait if part.index == 0 else None

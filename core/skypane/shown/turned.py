@@ -8,6 +8,7 @@ import numpy as np
 from skypane.model import Site
 from skypane.shown.nouns import PartPlan, Plan
 from skypane.widths.frames import viewports_of
+from skypane.widths.spans import places_of
 
 
 def portrait_widths(site: Site) -> np.ndarray:
@@ -26,6 +27,6 @@ def seen(plan: Plan, part: PartPlan) -> np.ndarray:
     turned = portrait_widths(site)
     shows = np.zeros_like(turned)
     for p in other.shown:
-        shows[p.span.first - site.narrowest : p.span.last - site.narrowest + 1] = True
+        shows[places_of(site, p.span)] = True
     taken: np.ndarray = turned & shows
     return taken if part is other else ~taken

@@ -36,6 +36,11 @@ def spans_of(site: Site) -> tuple[Span, ...]:
     )
 
 
+def places_of(site: Site, span: Span) -> slice:
+    """Where the widths of a span are among all those of the site."""
+    return slice(span.first - site.narrowest, span.last - site.narrowest + 1)
+
+
 def retitled(before: Site, after: Site) -> Site:
     """The site after its breakpoints have changed in number, each title still on the widths that it
     was given to.

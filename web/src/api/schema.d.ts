@@ -3563,7 +3563,8 @@ export interface components {
         /**
          * PartReading
          * @description A part with all that is told of its spans, and all its bands. `brief` only where a span waits
-         *     for a picture, `detail` of the one span that is being worked on.
+         *     for a picture, `detail` of the one span that is being worked on. `place`: which of the pictures
+         *     of the delivered markup shows it.
          */
         PartReading: {
             /** Advice */
@@ -3572,6 +3573,8 @@ export interface components {
             bands: components["schemas"]["Band"][];
             brief: components["schemas"]["Brief"] | null;
             detail: components["schemas"]["SpanDetail"] | null;
+            /** Place */
+            place: number;
             /** Safe */
             safe: components["schemas"]["OverallSafe"][];
             /** Spans */
@@ -3639,8 +3642,8 @@ export interface components {
         };
         /**
          * PicksIn
-         * @description Which browsers are asked about. Without cases: both bounds of every span at each density;
-         *     with `turned` in both orientations.
+         * @description Which browsers are asked about. Without cases: both bounds of every span at each density, in
+         *     both orientations where the picture asks for that.
          */
         PicksIn: {
             /** Cases */
@@ -3664,11 +3667,6 @@ export interface components {
              * @default 0
              */
             part?: number;
-            /**
-             * Turned
-             * @default false
-             */
-            turned?: boolean;
         };
         /**
          * PlaceRating

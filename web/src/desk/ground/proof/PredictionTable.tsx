@@ -12,11 +12,11 @@ interface Props {
   /** What this browser took in a case that was tried. */
   taken: (p: Prediction) => Taken | undefined;
   triable: (p: Prediction) => boolean;
-  /** Whether each width is there in both orientations. */
-  turned: boolean;
 }
 
-export function PredictionTable({ rows, chosen, choose, taken, triable, turned }: Props) {
+export function PredictionTable({ rows, chosen, choose, taken, triable }: Props) {
+  // where a width is there in both orientations, its height tells them apart
+  const turned = new Set(rows.map((p) => p.case.width)).size < new Set(rows.map(sizeOf)).size;
   return (
     <table className={ground.table}>
       <thead>
@@ -35,7 +35,7 @@ export function PredictionTable({ rows, chosen, choose, taken, triable, turned }
           const took = taken(p);
           return (
             <tr
-              key={`${p.case.width} ${p.case.height} ${p.case.density}`}
+              key={`${sizeOf(p)} ${p.case.density}`}
               data-press
               aria-selected={chosen === p}
               tabIndex={0}
@@ -45,10 +45,7 @@ export function PredictionTable({ rows, chosen, choose, taken, triable, turned }
               <td>
                 <Letter of={p.span} small />
               </td>
-              <td className={ground.right}>
-                {p.case.width}
-                {turned && ` × ${p.case.height}`}
-              </td>
+              <td className={ground.right}>{turned ? sizeOf(p) : p.case.width}</td>
               <td>{p.case.density}x</td>
               <td className="num">{short(p.url)}</td>
               <td className={ground.right}>{p.file?.width_px}</td>
@@ -67,6 +64,8 @@ export function PredictionTable({ rows, chosen, choose, taken, triable, turned }
     </table>
   );
 }
+
+const sizeOf = (p: Prediction) => `${p.case.width} × ${p.case.height}`;
 
 function Agreement({ taken, predicted }: { taken: Taken; predicted: Prediction }) {
   const same = taken.url === predicted.url;

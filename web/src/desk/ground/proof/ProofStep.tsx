@@ -10,7 +10,6 @@ import { LiveFrame } from "./LiveFrame";
 import { PredictionTable } from "./PredictionTable";
 import classes from "./Proof.module.css";
 import { type Formats, type Taken, takenBy, useBrowserFormats } from "./taken";
-import { usePictureOnPage } from "./usePictureOnPage";
 import { Why } from "./Why";
 
 export function ProofStep() {
@@ -30,13 +29,12 @@ export function ProofStep() {
 }
 
 function Proof({ id, stale }: { id: number; stale: boolean }) {
-  const { site, handle } = useWork();
-  const turned = handle.draft.placement.parts.some((p) => p.role === "portrait");
-  const part = usePictureOnPage();
+  const { site, reading } = useWork();
+  const part = reading.parts[reading.part]?.place ?? reading.part;
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
   const densities = site.plan.densities;
-  const rows = usePredictions(id, { densities, formats, part, turned });
+  const rows = usePredictions(id, { densities, formats, part });
   const [why, setWhy] = useState<Prediction>();
   const [results, setResults] = useState<Record<string, Taken>>({});
   const [trying, setTrying] = useState(0);
@@ -90,14 +88,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
         {stale && (
           <p className={classes.stale}>The placement has changed since this export; this is the exported page.</p>
         )}
-        <PredictionTable
-          turned={turned}
-          rows={table}
-          chosen={shown}
-          choose={setWhy}
-          taken={(p) => results[key(p)]}
-          triable={triable}
-        />
+        <PredictionTable rows={table} chosen={shown} choose={setWhy} taken={(p) => results[key(p)]} triable={triable} />
       </div>
       <div className={ground.column} style={{ flex: "0 0 270px", paddingLeft: 0 }}>
         {shown && <Why of={shown} />}
