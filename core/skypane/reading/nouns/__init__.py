@@ -1,0 +1,73 @@
+"""What a reading is made of."""
+
+from skypane.reading.nouns.bands import Band, EdgesPx, ViewportPoint
+from skypane.reading.nouns.code import Code, CodeLine, Pane, Script
+from skypane.reading.nouns.items import (
+    CommonRatioReading,
+    FailingItems,
+    ItemReading,
+    ItemsReading,
+    Sharpest,
+)
+from skypane.reading.nouns.ladders import LadderReading, Rung, TakenAt, TakenRun, Tradeoff
+from skypane.reading.nouns.logo import CutReading, CutRun, LogoReading
+from skypane.reading.nouns.pages import OnPage, PageOverflow, PageReading, PageSpan
+from skypane.reading.nouns.spans import (
+    CropFacts,
+    Hold,
+    MovingSpan,
+    OverallSafe,
+    PxNeed,
+    RatioCrop,
+    SpanDetail,
+    SpanReading,
+    WidthSum,
+)
+from skypane.reading.nouns.whole import LayoutSpan, Moving, MovingPart, PartReading, Reading
+from skypane.reading.nouns.words import BoxCurves, LinesRun, WordsReading, WordsSpan, WordsText
+
+__all__ = [
+    "Band",
+    "BoxCurves",
+    "Code",
+    "CodeLine",
+    "CommonRatioReading",
+    "CropFacts",
+    "CutReading",
+    "CutRun",
+    "EdgesPx",
+    "FailingItems",
+    "Hold",
+    "ItemReading",
+    "ItemsReading",
+    "LadderReading",
+    "LayoutSpan",
+    "LinesRun",
+    "LogoReading",
+    "Moving",
+    "MovingPart",
+    "MovingSpan",
+    "OnPage",
+    "OverallSafe",
+    "PageOverflow",
+    "PageReading",
+    "PageSpan",
+    "Pane",
+    "PartReading",
+    "PxNeed",
+    "RatioCrop",
+    "Reading",
+    "Rung",
+    "Script",
+    "Sharpest",
+    "SpanDetail",
+    "SpanReading",
+    "TakenAt",
+    "TakenRun",
+    "Tradeoff",
+    "ViewportPoint",
+    "WidthSum",
+    "WordsReading",
+    "WordsSpan",
+    "WordsText",
+]

@@ -1,0 +1,37 @@
+"""Code, and what a pane shows."""
+
+from __future__ import annotations
+
+from skypane.values import Noun
+
+
+class CodeLine(Noun):
+    """A line of code and the letters of the spans that it serves (none: all)."""
+
+    text: str
+    spans: tuple[str, ...]
+
+
+class Code(Noun):
+    markup: tuple[CodeLine, ...]
+    css: tuple[CodeLine, ...]
+    sizes: dict[int, str]  # by part, of its drawn width
+    markup_text: str
+    css_text: str
+    script: Script | None = None
+
+
+class Script(Noun):
+    """A script that goes with the markup; `tag` asks for it once in a page."""
+
+    name: str
+    tag: str
+    text: str
+
+
+class Pane(Noun):
+    """What the panes are made of: the delivered CSS for whole originals, and markup that shows
+    previews of them."""
+
+    markup: str
+    css: str

@@ -1,0 +1,97 @@
+"""A placement: all that its desk shows."""
+
+from __future__ import annotations
+
+from pydantic import JsonValue
+
+from skypane.advice.remedies import Advice
+from skypane.files.kept import Saving
+from skypane.files.rows import FileRow
+from skypane.layouts.layout import Nothing
+from skypane.model import (
+    BannerValues,
+    BesideValues,
+    Finding,
+    GridValues,
+    LogoValues,
+    SlidesValues,
+)
+from skypane.reading.nouns.bands import Band, ViewportPoint
+from skypane.reading.nouns.code import Code, Pane
+from skypane.reading.nouns.items import ItemsReading
+from skypane.reading.nouns.ladders import LadderReading
+from skypane.reading.nouns.logo import LogoReading
+from skypane.reading.nouns.spans import MovingSpan, OverallSafe, SpanDetail, SpanReading
+from skypane.reading.nouns.words import WordsReading
+from skypane.shown.brief import Brief
+from skypane.values import Noun
+
+
+class MovingPart(Noun):
+    """What changes of a part while something is dragged. `bands` are those of its keep areas and of
+    its frame."""
+
+    spans: tuple[MovingSpan, ...]
+    bands: tuple[Band, ...]
+    safe: tuple[OverallSafe, ...]
+
+
+class Moving(Noun):
+    """What changes on the desk while something is dragged. `parts` by their index: all of them, or
+    of many items the one that is being worked on. `words` only where they belong to the kind,
+    `items` only where it has many, `one_of` only where the placement is one of a set."""
+
+    parts: dict[int, MovingPart]
+    words: WordsReading | None = None
+    items: ItemsReading | None = None
+    logo: LogoReading | None = None
+    one_of: Band | None = None
+    pane: Pane
+
+
+class PartReading(MovingPart):
+    """A part with all that is told of its spans, and all its bands. `brief` only where a span waits
+    for a picture, `detail` of the one span that is being worked on. `place`: which of the pictures
+    of the delivered markup shows it."""
+
+    place: int
+    spans: tuple[SpanReading, ...]
+    advice: tuple[Advice, ...]
+    brief: Brief | None
+    detail: SpanDetail | None
+
+
+class LayoutSpan(Noun):
+    """The values of the kind itself in one span, and the letter of the span that each is from, ""
+    for a default. `told` is what it has to say beside them."""
+
+    letter: str
+    told: tuple[str, ...]
+    values: (
+        BannerValues
+        | GridValues
+        | SlidesValues
+        | BesideValues
+        | LogoValues
+        | Nothing
+        | dict[str, JsonValue]
+    )
+    origin: dict[str, str]
+
+
+class Reading(Moving):
+    """Everything that the desk shows of a placement. `value_names` says what each value of its kind
+    is called, by its field."""
+
+    narrowest: int
+    widest: int
+    heights: tuple[ViewportPoint, ...]
+    budget_bytes: int
+    parts: dict[int, PartReading]  # type: ignore[assignment]  # each tells more than in Moving
+    files: tuple[FileRow, ...]
+    ladders: tuple[LadderReading, ...]
+    savings: tuple[Saving, ...]
+    layout: tuple[LayoutSpan, ...]
+    value_names: dict[str, str]
+    findings: tuple[Finding, ...]
+    code: Code
