@@ -8,7 +8,7 @@ export function Why({ of }: { of: Prediction }) {
   return (
     <div className={ground.card}>
       <h3>
-        Why at {of.case.width}, {of.case.density}x
+        Why at {of.case.width} × {of.case.height}, {of.case.density}x
       </h3>
       <ol className={classes.why}>
         {of.trace.map((s, i) => (
