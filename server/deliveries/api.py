@@ -21,6 +21,7 @@ from skypane.comparing import changes_between
 from skypane.handover import fonts_of
 from skypane.identifiers import identifier
 from skypane.markup.picture import TYPES
+from skypane.picks.markup import pictures_in
 
 from deliveries import runs, sweeping, told
 from deliveries.models import Delivery, Worker
@@ -220,6 +221,13 @@ def predict_picks(
     if "snippet.html" not in texts:
         raise Refused("Predictions are made for one placement. Export it by itself.", status=409)
     markup = texts["snippet.html"]
+    if payload.part >= (held := pictures_in(markup)):
+        raise Refused(
+            f"This export has {held} picture{'' if held == 1 else 's'}; number {payload.part + 1}"
+            " came later. Export the placement again.",
+            status=409,
+            field="part",
+        )
     facts = {
         f.name: proof.FileFact(
             width_px=f.rendition.width_px,

@@ -236,6 +236,15 @@ def test_predictions_are_made_in_both_orientations_where_the_markup_asks(
         assert sorted(h >= w for w, h in cases if w == width) == [False, True]
 
 
+def test_a_picture_that_came_after_the_export_is_not_predicted(designer, placement):
+    done = export(designer, placement)
+    refused = designer.post(f"/deliveries/{done['id']}/picks", {"part": 1})
+    assert refused.status_code == 409
+    assert refused.json()["detail"] == (
+        "This export has 1 picture; number 2 came later. Export the placement again."
+    )
+
+
 def test_the_delivered_page_is_served_as_it_is(designer, placement):
     done = export(designer, placement)
     tree = f"/deliveries/{done['id']}/tree/t1"

@@ -64,9 +64,8 @@ def read_markup(markup: str, at: int = 0) -> Markup:
             f"This is more than {MOST_MARKUP:,} characters. Give only the picture or img itself.",
             field="markup",
         )
-    # inside a body, where a noscript at the very start is not taken for one in the head
-    tree = LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
-    img = next(islice((n for n in tree.css("img") if not _inert(n)), at, None), None)
+    tree = _tree(markup)
+    img = next(islice(_pictures(tree), at, None), None)
     if img is None:
         raise InvalidPlan(
             "There is no img in this markup. Paste an img, or a picture with an img in it.",
@@ -112,6 +111,20 @@ def read_markup(markup: str, at: int = 0) -> Markup:
         hidden=_hidden(img),
         width_attribute=float(width[1]) if width else None,
     )
+
+
+def pictures_in(markup: str) -> int:
+    """How many pictures a browser would load from a fragment of HTML."""
+    return sum(1 for _ in _pictures(_tree(markup)))
+
+
+def _tree(markup: str) -> LexborHTMLParser:
+    # inside a body, where a noscript at the very start is not taken for one in the head
+    return LexborHTMLParser(f"<!DOCTYPE html><body>{markup}")
+
+
+def _pictures(tree: LexborHTMLParser) -> Iterator[Any]:
+    return (n for n in tree.css("img") if not _inert(n))
 
 
 def _attributes(node: Any) -> dict[str, str]:

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useDelivered, usePredictions } from "../../../api/deliveries";
 import type { Prediction } from "../../../api/queries";
+import { Failure } from "../../../ui/states";
 import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 import { LiveFrame } from "./LiveFrame";
@@ -16,6 +17,7 @@ export function ProofStep() {
   const { placementId, site, delivery } = useWork();
   const delivered = useDelivered(placementId, true);
   if (delivered.isPending) return <div className={ground.column}>Looking for an export…</div>;
+  if (delivered.error) return <Failure error={delivered.error} again={delivered.refetch} />;
   if (!delivered.data)
     return (
       <div className={ground.column}>
@@ -88,6 +90,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
         {stale && (
           <p className={classes.stale}>The placement has changed since this export; this is the exported page.</p>
         )}
+        {rows.error && <Failure error={rows.error} again={rows.refetch} />}
         <PredictionTable rows={table} chosen={shown} choose={setWhy} taken={(p) => results[key(p)]} triable={triable} />
       </div>
       <div className={ground.column} style={{ flex: "0 0 270px", paddingLeft: 0 }}>
