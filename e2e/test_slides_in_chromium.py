@@ -69,9 +69,9 @@ def opened(browser, shelf):
     """Opens a slideshow; the pages are closed again."""
     contexts = []
 
-    def open_(placement, *, width=1280, height=900, below="", clock=False, **context):
+    def open_(placement, *, width=1280, height=900, below="", clock=False, site=None, **context):
         """`clock`: its time stands still until it is told to run."""
-        found, url = put(shelf, placement, ORIGINALS, below=below)
+        found, url = put(shelf, placement, ORIGINALS, below=below, site=site)
         context = browser.new_context(viewport={"width": width, "height": height}, **context)
         contexts.append(context)
         page = context.new_page()
@@ -156,17 +156,19 @@ def test_its_time_is_that_of_the_clock_on_the_wall(opened):
 
 
 def test_its_button_stops_and_starts_it(opened):
-    """A way to stop what moves for more than 5 s (WCAG 2.2, 2.2.2)."""
-    _, page = opened(six({"by_itself": True, "pause_s": 1, "change_s": 0.1}))
+    """A way to stop what moves for more than 5 s (WCAG 2.2, 2.2.2), named in the language of the
+    page (3.1.1)."""
+    spoken = m.Spoken(stop="Bilder anhalten", start="Bilder laufen lassen")
+    site = m.Site(language="de", spoken=spoken)
+    _, page = opened(six({"by_itself": True, "pause_s": 1, "change_s": 0.1}), site=site)
     page.evaluate(WATCH)
     page.wait_for_function("window.seen.length >= 1")
-    stop = page.get_by_role("button", name="Stop the slides")
-    stop.click()
+    page.get_by_role("button", name="Bilder anhalten").click()
     page.mouse.move(0, 899)
     page.evaluate("document.activeElement.blur(); window.seen = []")
     page.wait_for_timeout(1600)
     assert page.evaluate("window.seen") == []
-    page.get_by_role("button", name="Start the slides").click()
+    page.get_by_role("button", name="Bilder laufen lassen").click()
     page.mouse.move(0, 899)
     page.wait_for_function("window.seen.length >= 1", timeout=4000)
 

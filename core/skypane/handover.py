@@ -197,11 +197,14 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     fonts = text_of(font_lines(p for p, _ in planned))
     moving = {p.placement.called for p, _ in planned if needs_script([p])}
     scripts = {SCRIPT: script_text()} if moving else {}
+    lang = asked.site.language
     if asked.scope == "placement":
         ((called, snippet),) = snippets.items()
         script = SCRIPT if moving else None
         return {
-            "page.html": page_html(planned[0][0].placement.name, [snippet], script=script),
+            "page.html": page_html(
+                planned[0][0].placement.name, [snippet], script=script, lang=lang
+            ),
             "snippet.html": snippet,
             "picture.css": fonts + sheets[called],
             **scripts,
@@ -221,14 +224,16 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
             mine_css = {f"page-{name}.css": own} if own else {}
             out |= mine_css
             sheets_ = (SHEET, *mine_css)
-            out[f"{name}.html"] = page_html(title, whole, stylesheets=sheets_, script=script)
+            out[f"{name}.html"] = page_html(
+                title, whole, stylesheets=sheets_, script=script, lang=lang
+            )
             shown.append((name, page.title))
     if "index" not in names:
         links = [
             f'<p><a href="{name}.html">{html.escape(title or name)}</a></p>\n'
             for name, title in shown
         ]
-        out["index.html"] = page_html(asked.name, links, stylesheets=(SHEET,))
+        out["index.html"] = page_html(asked.name, links, stylesheets=(SHEET,), lang=lang)
     out[SHEET] = fonts + "".join(sheets.values())
     out |= {f"snippets/{called}.html": snippet for called, snippet in snippets.items()}
     return out

@@ -4,10 +4,11 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 from selectolax.lexbor import LexborHTMLParser
 from skypane import blueprint, crops_of_all, findings_of, finish
 from skypane import model as m
-from skypane.errors import InvalidPlan
+from skypane.errors import InvalidPlan, sentence_of
 from skypane.files.renditions import renditions
 from skypane.galleries.ratio import unlike_most
 from skypane.handover import Asked, AskedPage
@@ -207,6 +208,79 @@ def test_the_markup_is_that_of_the_carousel_pattern():
     groups = tree.css("[data-slides] > [role=group]")
     assert [g.attributes["aria-label"] for g in groups] == [f"{i} of 6" for i in range(1, 7)]
     assert {g.attributes["aria-roledescription"] for g in groups} == {"slide"}
+
+
+def test_controls_over_a_keep_area_are_found_anew_when_slides_come_or_go():
+    """A dot more makes them wider, though nothing has changed for the slide itself."""
+    before = slides({"D": {"controls": "dots"}}, ids=(1, 5))
+
+    def told(placement):
+        found = findings_of(planned(placement))
+        return [f.sentence for f in found if f.rule == "controls-on-area" and f.part == 1]
+
+    few = told(before)
+    many = before.model_copy(update={"parts": (*before.parts, *before.parts[:1] * 8)})
+    assert few and told(many) and told(many) != few
+    hidden = m.Part(treatments={"D": m.Treatment(original=1, show="nothing")})
+    other = before.model_copy(update={"parts": (*before.parts, *(hidden,) * 8)})
+    assert told(other) == few
+
+
+#: From memory: what such controls are called in German.
+GERMAN = m.Spoken(
+    carousel="Bildfolge",
+    slide="Bild",
+    slides="Bilder von {name}",
+    place="{n} von {all}",
+    controls="Bedienung der Bilder",
+    stop="Bilder anhalten",
+    start="Bilder laufen lassen",
+    previous="Vorheriges Bild",
+    next="Nächstes Bild",
+    go_to="Bild {n} von {all}",
+)
+
+
+def test_controls_speak_the_language_of_the_pages():
+    """Names are in the language of the page (WCAG 2.2, 3.1.1 and 4.1.2); no English is left."""
+    site = m.Site(language="de-AT", spoken=GERMAN)
+    placement = slides().model_copy(update={"name": 'Sechs {n} "Blicke"'})
+    asked = Asked(
+        site=site,
+        pages=(AskedPage(placements=(placement,)),),
+        originals=tuple(ORIGINALS.values()),
+    )
+    page = LexborHTMLParser(blueprint(asked).texts["page.html"])
+    assert page.css_first("html").attributes["lang"] == "de-AT"
+    said = [n.attributes["aria-label"] for n in page.css("[aria-label]")]
+    assert said[:3] == ['Sechs {n} "Blicke"', "Bedienung der Bilder", "Bilder anhalten"]
+    assert "Bild 2 von 6" in said and "6 von 6" in said and 'Bilder von Sechs {n} "Blicke"' in said
+    moves = page.css_first("[data-moves]").attributes
+    assert (moves["data-stop"], moves["data-start"]) == ("Bilder anhalten", "Bilder laufen lassen")
+    told = {n.attributes["aria-roledescription"] for n in page.css("[aria-roledescription]")}
+    assert told == {"Bildfolge", "Bild"}
+
+
+@pytest.mark.parametrize(
+    ("values", "sentence"),
+    [
+        ({"spoken": {"next": "  "}}, "a control without a name"),
+        ({"spoken": {"go_to": "Bild"}}, "It must hold {n}"),
+        ({"spoken": {"slides": "Bilder"}}, "It must hold {name}"),
+        ({"language": "Deutsch, bitte"}, "It must be a language tag"),
+        ({"language": ""}, "It must be a language tag"),
+    ],
+)
+def test_phrases_that_would_leave_controls_alike_or_silent_are_refused(values, sentence):
+    with pytest.raises(ValidationError) as refused:
+        m.Site.model_validate(values)
+    assert sentence in sentence_of(refused.value)
+
+
+@pytest.mark.parametrize("tag", ["en", "pt-BR", "zh-Hant-TW", "sr-Latn-RS", "de-CH-1901"])
+def test_language_tags_as_the_standard_has_them(tag):
+    """Examples of RFC 5646, appendix A."""
+    assert m.Site(language=tag).language == tag
 
 
 def test_names_of_slides_are_text():

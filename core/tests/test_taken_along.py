@@ -167,8 +167,11 @@ def test_a_reading_is_that_of_a_process_that_knows_nothing(arranged_as, edits, f
     placement = placement.model_copy(update={"layout": {**placement.layout, "B": values}})
     originals = {i: original(i) for i in range(5)}
     both(placement, originals)
-    for n, (edited, *by) in enumerate(edits):
-        placement = edited(placement, *by)
+    steps = [placement]
+    for edited, *by in edits:
+        steps.append(edited(steps[-1], *by))
+    # and all of it undone at last
+    for n, placement in enumerate((*steps[1:], steps[0])):
         if n == 1:  # somebody marks a picture otherwise meanwhile
             originals = {**originals, 2: original(2, focal=(focal, 0.5))}
         found = both(placement, originals)

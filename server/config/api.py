@@ -11,6 +11,7 @@ from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from doors.archives import router as archives
 from doors.originals import router as originals
+from doors.originals_files import router as originals_files
 from doors.pages import router as pages_on_screen
 from doors.people import router as people
 from doors.readings import router as readings
@@ -84,6 +85,7 @@ api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
 api.add_router("", people, tags=["people"])
 api.add_router("", originals, tags=["originals"])
+api.add_router("", originals_files, tags=["originals"])
 api.add_router("", travelling, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
 api.add_router("", readings, tags=["readings"])

@@ -1,5 +1,5 @@
-"""Originals: bring, list, describe, replace, trim, remove, look at. Most of it looks at the
-placements that use an original."""
+"""Originals: bring, list, describe, mark, remove. Most of it looks at the placements that use an
+original."""
 
 from __future__ import annotations
 
@@ -8,36 +8,24 @@ from typing import Annotated, Any
 
 from config.bodies import Body
 from config.db import in_one_go, locked, locked_one
-from config.files import local
-from config.pictures import guard
 from config.problems import Conflict, Problem, Refused
 from django.conf import settings
-from django.core.files.storage import default_storage
-from django.db import IntegrityError
-from django.http import FileResponse, Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from ninja import File, Router, Schema, Status
 from ninja.files import UploadedFile
 from originals.intake import (
     LARGE_WIDTH,
-    PREVIEW_WIDTHS,
-    clean_name,
-    crop_preview,
-    make_preview_again,
-    received,
-    replaced_by,
     take_in,
     take_over,
-    trimmed,
-    untrimmed,
 )
 from originals.looks import Look
 from originals.models import Original, preview_url
 from placements.history import lock_for_looks, look_anew
-from placements.models import failing_areas, uses_of
-from pydantic import Field, StringConstraints, TypeAdapter, ValidationError
+from placements.models import uses_of
+from pydantic import Field, StringConstraints, TypeAdapter
 from sites.access import row_for, site_for
 from sites.models import Site
-from skypane import after_replacing, has_same_ratio, model, no_longer_fits
+from skypane import model
 from skypane.files.renditions import sharp_up_to
 
 router = Router()
@@ -118,18 +106,6 @@ class RemovalOut(Schema):
     used_in: list[str]
 
 
-class ReplacedOut(Schema):
-    original: OriginalOut
-    said: list[str]
-
-
-class SuggestionOut(Schema):
-    """What may stand out in the picture; nothing is changed by asking."""
-
-    focal: tuple[float, float]
-    areas: list[model.Rect]
-
-
 def _facts(original: Any, used_in: list[str] | None, is_new: bool, widest: int) -> dict[str, Any]:
     """What OriginalOut says, already of the right types; from a row or from the named columns of
     one."""
@@ -160,18 +136,18 @@ def out(
     )
 
 
-def _mine(request: HttpRequest, original_id: int) -> Original:
+def mine(request: HttpRequest, original_id: int) -> Original:
     return row_for(request, Original.objects.select_related("site"), "site", original_id)
 
 
-def _changed(
+def changed(
     request: HttpRequest, original_id: int, values: Callable[[Original], dict[str, Any]]
 ) -> Original:
     """The row with new values, which are worked out of the row as it is under a lock; nothing else
     of it is written."""
 
     def change() -> Original:
-        _mine(request, original_id)
+        mine(request, original_id)
         original = locked_one(Original, original_id)
         take_over(original, values(original))
         return original
@@ -202,7 +178,7 @@ def list_originals(request: HttpRequest, site_id: int) -> HttpResponse:
     return HttpResponse(_MANY.dump_json(rows), content_type="application/json")
 
 
-def _small_enough(file: UploadedFile) -> None:
+def small_enough(file: UploadedFile) -> None:
     if (file.size or 0) > settings.MOST_UPLOAD_BYTES:
         raise Refused(
             f"{file.name} has {(file.size or 0) / 1e6:.0f} MB; at most"
@@ -222,7 +198,7 @@ def bring_original(
     """Bring one picture. A picture that is here already is answered as it is, with `is_new`
     false."""
     site = site_for(request, site_id)
-    _small_enough(file)
+    small_enough(file)
     original, is_new = take_in(site, file)
     return Status(201, out(original, is_new=is_new))
 
@@ -288,7 +264,7 @@ def describe_original(
     values: dict[str, Any] = {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
     if payload.tags is not None:
         values["tags"] = list(dict.fromkeys(payload.tags))
-    original = _changed(request, original_id, lambda row: values)
+    original = changed(request, original_id, lambda row: values)
     return out(original, uses_of(original.site).get(original.id))
 
 
@@ -304,7 +280,7 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
     """
 
     def look() -> Original:
-        site = _mine(request, original_id).site
+        site = mine(request, original_id).site
         originals, rows = lock_for_looks(site, {original_id: payload})
         original = originals.get(original_id)
         if original is None:
@@ -323,7 +299,7 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
 
 @router.delete("/originals/{int:original_id}", response={204: None, 404: Problem, 409: Problem})
 def remove_original(request: HttpRequest, original_id: int) -> Status[None]:
-    original = _mine(request, original_id)
+    original = mine(request, original_id)
 
     def remove() -> None:
         used = uses_of(original.site).get(original.id)
@@ -336,138 +312,3 @@ def remove_original(request: HttpRequest, original_id: int) -> Status[None]:
 
     in_one_go(remove)
     return Status(204, None)
-
-
-@router.post(
-    "/originals/{int:original_id}/replacement",
-    response={200: ReplacedOut, 404: Problem, 409: Problem, 413: Problem, 422: Problem},
-)
-def replace_original(
-    request: HttpRequest, original_id: int, file: File[UploadedFile], all_the_same: bool = False
-) -> ReplacedOut:
-    """Give an original a better file of the same picture; areas and treatments stay.
-
-    A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same`
-    is said.
-    """
-    original = _mine(request, original_id)
-    _small_enough(file)
-    used, failing = uses_of(original.site).get(original.id, []), failing_areas(original.site)
-    with received(file) as (path, sha256):
-        if (
-            Original.objects.filter(site=original.site, sha256=sha256)
-            .exclude(id=original.id)
-            .exists()
-        ):
-            raise Refused(
-                "This file is in the site already, as another original. Choose that one where you"
-                " need it."
-            )
-        facts = replaced_by(original, path, clean_name(file.name or ""), sha256)
-    before: list[model.Original] = []
-
-    def anew(row: Original) -> dict[str, Any]:
-        was = row.as_noun()
-        will_be = was.model_copy(update={f: facts[f] for f in ("name", "width_px", "height_px")})
-        if not has_same_ratio(was, will_be) and not all_the_same:
-            raise Refused(no_longer_fits(was, will_be, used), status=409, field="all_the_same")
-        before[:] = [was]
-        return facts
-
-    try:
-        original = _changed(request, original_id, anew)
-    except IntegrityError:
-        raise Refused("This file has just come in as another original. Choose that one.") from None
-    return ReplacedOut(
-        original=out(original, used),
-        said=after_replacing(before[0], original.as_noun(), failing, failing_areas(original.site)),
-    )
-
-
-@router.post(
-    "/originals/{int:original_id}/trim",
-    response={200: OriginalOut, 404: Problem, 409: Problem, 422: Problem},
-)
-def trim_original(request: HttpRequest, original_id: int) -> OriginalOut:
-    """Cut transparent edges away, to an even size. The untouched file is kept."""
-    original = _mine(request, original_id)
-    if original.untouched is not None:
-        raise Refused("It is trimmed already.", status=409)
-    facts, moved = trimmed(original)
-
-    def cut(row: Original) -> dict[str, Any]:
-        if row.sha256 != original.sha256:
-            raise Refused("Its file has been changed meanwhile. Look at it again.", status=409)
-        return {**facts, **moved(row)}
-
-    try:
-        original = _changed(request, original_id, cut)
-    except IntegrityError:
-        raise Refused(
-            "The trimmed picture is in the site already, as another original.", status=422
-        ) from None
-    return out(original, uses_of(original.site).get(original.id))
-
-
-@router.delete(
-    "/originals/{int:original_id}/trim", response={200: OriginalOut, 404: Problem, 409: Problem}
-)
-def untrim_original(request: HttpRequest, original_id: int) -> OriginalOut:
-    def back(row: Original) -> dict[str, Any]:
-        if row.untouched is None:
-            raise Refused("It is not trimmed.", status=409)
-        return untrimmed(row)
-
-    try:
-        original = _changed(request, original_id, back)
-    except IntegrityError:
-        raise Refused(
-            "The untouched picture is in the site already, as another original.", status=409
-        ) from None
-    return out(original, uses_of(original.site).get(original.id))
-
-
-@router.get("/originals/{int:original_id}/suggestion", response={200: SuggestionOut, 404: Problem})
-def suggest_for_original(request: HttpRequest, original_id: int) -> SuggestionOut:
-    original = _mine(request, original_id)
-    name = original.preview(480)
-    if not default_storage.exists(name):
-        make_preview_again(original, 480)
-    with local(name) as path:
-        found = guard().suggest(path)
-    return SuggestionOut(focal=found.focal, areas=list(found.areas))
-
-
-def _crop_asked(text: str) -> model.Rect | None:
-    if not text:
-        return None
-    try:
-        x, y, w, h = (float(v) for v in text.split(","))
-        return model.Rect(x=x, y=y, w=w, h=h)
-    except (ValueError, ValidationError):
-        raise Refused(
-            "A crop is four fractions: x,y,w,h inside the picture.", field="crop"
-        ) from None
-
-
-@router.get(
-    "/originals/{int:original_id}/preview/{int:width}",
-    response={200: None, 404: Problem},
-    include_in_schema=False,
-)
-def preview(
-    request: HttpRequest, original_id: int, width: int, crop: str = ""
-) -> HttpResponse | FileResponse:
-    original = _mine(request, original_id)
-    chosen = next((w for w in PREVIEW_WIDTHS if width <= w), LARGE_WIDTH)
-    rect = _crop_asked(crop)
-    response: HttpResponse | FileResponse
-    if rect is not None:
-        response = HttpResponse(crop_preview(original, chosen, rect), content_type="image/webp")
-    else:
-        name = original.preview(chosen)
-        if not default_storage.exists(name):
-            make_preview_again(original, chosen)
-        response = FileResponse(default_storage.open(name), content_type="image/webp")
-    response["Cache-Control"] = "private, max-age=31536000, immutable"
-    return response

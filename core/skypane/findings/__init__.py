@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
 from weakref import WeakKeyDictionary
 
 from skypane.files.groups import Group
@@ -42,22 +43,41 @@ def findings(
     for group, mine in files:
         of_part.setdefault(group.part, []).append((group, mine))
     found: list[Finding] = []
+    seen = _seen(plan)
     for part in plan.parts:
         case = Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings)
         # the first part speaks for the placement, and of one of few a rule may look at the others
         alone = plan.layout.has_items and part.index > 0
-        found += _kept(part, plan.setting, case) if alone else _looked(case)
+        found += _kept(part, seen, case) if alone else _looked(case)
     return [*found, *plan.layout.findings(plan.spots)]
 
 
-_known: WeakKeyDictionary[PartPlan, tuple[Setting, Files, list[Finding]]] = WeakKeyDictionary()
+class _Seen(NamedTuple):
+    """Which of many items show in every span: what a rule may look at beside the item itself, its
+    files and its setting. Compared by identity: equal ones of a setting are one."""
+
+    shown: tuple[tuple[int, ...], ...]
 
 
-def _kept(part: PartPlan, setting: Setting, case: Case) -> list[Finding]:
-    """The same for as long as neither the part nor its files change."""
+_last_seen: WeakKeyDictionary[Setting, _Seen] = WeakKeyDictionary()
+
+
+def _seen(plan: Plan) -> _Seen:
+    found, last = _Seen(tuple(tuple(s.shown) for s in plan.spots)), _last_seen.get(plan.setting)
+    if last is not None and last == found:
+        return last
+    _last_seen[plan.setting] = found
+    return found
+
+
+_known: WeakKeyDictionary[PartPlan, tuple[_Seen, Files, list[Finding]]] = WeakKeyDictionary()
+
+
+def _kept(part: PartPlan, seen: _Seen, case: Case) -> list[Finding]:
+    """The same for as long as neither the part nor its files change, nor which items show."""
     known = _known.get(part)
-    if known is None or known[0] is not setting or known[1] != case.files:
-        known = setting, case.files, _looked(case)
+    if known is None or known[0] is not seen or known[1] != case.files:
+        known = seen, case.files, _looked(case)
         _known[part] = known
     return known[2]
 

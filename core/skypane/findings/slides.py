@@ -17,6 +17,7 @@ from skypane.layouts.slides import (
 )
 from skypane.model import SlidesValues
 from skypane.shown.clear import Edges, covered
+from skypane.shown.nouns import ShownSpan
 from skypane.shown.readable import said_range
 
 
@@ -50,14 +51,15 @@ def slides_unlike(case: Case) -> Iterator[Found]:
 @rule("controls-on-area", "wrong", "frame", "Put them under the picture there, or elsewhere on it.")
 def controls_on_area(case: Case) -> Iterator[Found]:
     """Dots, numbers or arrows lie on a keep area (common practice)."""
-    for p in case.part.shown:
-        if not isinstance(p.spot.values, SlidesValues):
-            return
-        box = controls_on(p.spot, p.H)
+    # how many slides there are is known to the plan's own spans alone
+    for p, spot in zip(case.part.spans, case.plan.spots, strict=True):
+        if not isinstance(spot.values, SlidesValues) or not isinstance(p, ShownSpan):
+            continue
+        box = controls_on(spot, p.H)
         if box is None:
             continue
-        column = p.spot.shown.index(p.index) % values_of(p.spot).at_a_time
-        left = box.x - column * (row_of(p.spot).slide + values_of(p.spot).gutter_px)
+        column = spot.shown.index(p.index) % values_of(spot).at_a_time
+        left = box.x - column * (row_of(spot).slide + values_of(spot).gutter_px)
         edges = Edges(left, left + box.w, box.y, box.y + box.h)
         for name, share in covered(p, (edges,)).items():
             at = np.flatnonzero(share > 0.005)

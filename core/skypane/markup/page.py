@@ -14,7 +14,8 @@ def page_html(
     script: str | None = None,
     lang: str = "en",
 ) -> str:
-    """A page around placements, in their order. `script` runs once the page has been read."""
+    """A page around placements, in their order. `script` runs once the page has been read, `lang`
+    is a language tag (RFC 5646)."""
     links = "\n".join(
         f'    <link rel="stylesheet" href="{html.escape(sheet, quote=True)}">'
         for sheet in stylesheets

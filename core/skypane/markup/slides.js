@@ -45,7 +45,7 @@ none; --change-time: 0.4s; --by-itself: yes; --pause: 5s; --loop: yes; --swipe: 
 			const rests = !(wish ?? (yes("by-itself") && !calm.matches));
 			box.style.setProperty("--change-time", calm.matches ? "0s" : "");
 			box.toggleAttribute("data-rests", rests);
-			if (button) button.ariaLabel = rests ? "Start the slides" : "Stop the slides";
+			if (button) button.ariaLabel = button.dataset[rests ? "start" : "stop"];
 			row.ariaLive = moves() ? "off" : "polite";
 		};
 

@@ -13,6 +13,7 @@ from pathlib import Path
 
 from skypane.markup.items import figure
 from skypane.markup.lines import Line, attributes_html
+from skypane.model.spoken import filled
 from skypane.shown.nouns import Plan
 
 #: What the script is called in a delivery, and the most bytes that it may have.
@@ -31,10 +32,10 @@ def needs_script(plans: Iterable[Plan]) -> bool:
 
 def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
     """A slide for every part, in their order, under what controls them."""
-    called, n = plan.placement.called, len(parts)
+    called, n, spoken = plan.placement.called, len(parts), plan.site.spoken
     whole = {
         "class": called,
-        "aria-roledescription": "carousel",
+        "aria-roledescription": spoken.carousel,
         "aria-label": plan.placement.name,
         "data-slideshow": "",
     }
@@ -42,13 +43,13 @@ def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, .
     out += [Line(f"  {text}") for text in _controls(plan)]
     # what scrolls has to be reached by keyboard (WCAG 2.2, 2.1.1)
     track = {"data-slides": "", "id": f"{called}-slides", "tabindex": 0}
-    named = {"role": "group", "aria-label": f"Slides of {plan.placement.name}"}
+    named = {"role": "group", "aria-label": filled(spoken.slides, name=plan.placement.name)}
     out.append(Line(f"  <div{attributes_html({**track, **named})}>"))
     for i, (part, lines) in enumerate(zip(plan.placement.parts, parts, strict=True)):
         slide = {
             "role": "group",
-            "aria-roledescription": "slide",
-            "aria-label": f"{i + 1} of {n}",
+            "aria-roledescription": spoken.slide,
+            "aria-label": filled(spoken.place, n=i + 1, all=n),
         }
         out.append(Line(f"    <div{attributes_html(slide)}>"))
         out += [line.indented() for line in figure(part.item, lines)]
@@ -58,21 +59,25 @@ def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, .
 
 def _controls(plan: Plan) -> list[str]:
     parts, of = plan.placement.parts, {"aria-controls": f"{plan.placement.called}-slides"}
+    spoken = plan.site.spoken
     if len(parts) < 2:
         return []
-    out = ["<div data-controls>", '  <div role="group" aria-label="Controls of the slides">']
-    out.append(f"    {_button({'data-moves': '', 'aria-label': 'Stop the slides', **of})}</button>")
-    back = _button({"data-by": "-1", "aria-label": "Previous slide", **of})
+    all_ = attributes_html({"role": "group", "aria-label": spoken.controls})
+    out = ["<div data-controls>", f"  <div{all_}>"]
+    # the script says one or the other
+    said = {"data-moves": "", "data-stop": spoken.stop, "data-start": spoken.start}
+    out.append(f"    {_button({**said, 'aria-label': spoken.stop, **of})}</button>")
+    back = _button({"data-by": "-1", "aria-label": spoken.previous, **of})
     out.append(f"    {back}</button>")
     # in an element of their own, so that they are counted alone
     out.append("    <span>")
     for i, part in enumerate(parts):
         title = f": {part.item.title.strip()}" if part.item and part.item.title.strip() else ""
-        label = f"Slide {i + 1} of {len(parts)}{title}"
+        label = f"{filled(spoken.go_to, n=i + 1, all=len(parts))}{title}"
         out.append(
             f"      {_button({'data-to': str(i), 'aria-label': label, **of})}{i + 1}</button>"
         )
-    on = _button({"data-by": "1", "aria-label": "Next slide", **of})
+    on = _button({"data-by": "1", "aria-label": spoken.next, **of})
     return [*out, "    </span>", f"    {on}</button>", "  </div>", "</div>"]
 
 

@@ -96,6 +96,7 @@ from skypane.model.site import (
     Site,
     Typeface,
 )
+from skypane.model.spoken import Language, Spoken
 from skypane.model.treatment import Aim, Colour, Fit, FixedAim, Following, Shows, Treatment
 from skypane.model.words import Button, Words
 from skypane.values import (
@@ -174,6 +175,7 @@ __all__ = [
     "ImagePx",
     "Item",
     "Kind",
+    "Language",
     "Letter",
     "Likeness",
     "LinearScrim",
@@ -209,6 +211,7 @@ __all__ = [
     "Side",
     "Site",
     "SlidesValues",
+    "Spoken",
     "Stands",
     "Step",
     "Stop",

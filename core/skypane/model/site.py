@@ -10,6 +10,7 @@ from skypane.errors import written
 from skypane.model.audience import USUAL_AUDIENCE, Audience, Takes
 from skypane.model.files import MOST_RUNGS, TARGETS, Formats, Likeness, Lists
 from skypane.model.frame import Letter, NamedFrame
+from skypane.model.spoken import Language, Spoken
 from skypane.values import Noun, Px
 
 MediaStyle = Literal["max-width", "min-width", "range"]
@@ -115,6 +116,8 @@ class Site(Noun):
     takes: Takes = Takes()
     naming: Naming = Naming()
     typeface: Typeface = "Instrument Sans"  # of words on pictures
+    language: Language = "en"  # of its pages
+    spoken: Spoken = Spoken()
     likeness: Likeness = TARGETS["standard"]
     budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
 

@@ -145,13 +145,13 @@ def _resolved(
 ) -> tuple[dict[str, Resolved], ...]:
     """Per part and letter what holds there. Of parts that have stayed it is known `before`, where
     nothing else is said of all of them. Raises InvalidPlan."""
-    if before is None or len(before.resolved) != len(placement.parts):
+    if before is None:
         return resolve(site, placement)
-    was = before.plan.placement.parts
-    known = [
-        held if old is part else None
-        for old, part, held in zip(was, placement.parts, before.resolved, strict=True)
-    ]
+    was = dict(enumerate(zip(before.plan.placement.parts, before.resolved, strict=True)))
+    known = []
+    for i, part in enumerate(placement.parts):
+        old, held = was.get(i, (None, None))
+        known.append(held if old is part else None)
     new = tuple(p for p, held in zip(placement.parts, known, strict=True) if held is None)
     found = iter(resolve(site, placement.model_copy(update={"parts": new})))
     return tuple(next(found) if held is None else held for held in known)
@@ -179,11 +179,10 @@ def _cells(
     old: _Computed | None,
 ) -> tuple[Cell, ...]:
     """All parts of a span as its layout sees them; those that have stayed are the very same."""
-    known = old.spot.cells if old and len(old.spot.cells) == len(parts) else None
     cells = []
     for i, (part, e, original) in enumerate(zip(parts, effective, shown, strict=True)):
-        if old and known:
-            cell = known[i]
+        if old and i < len(old.spot.cells):
+            cell = old.spot.cells[i]
             if (
                 _equal(cell.effective, e)
                 and _equal(old.originals[i], original)
@@ -212,8 +211,7 @@ def _of_span(
             found = _anew(layout, spot, shown)
             _earlier.keep((layout.kind, spot, shown), found)
         return found
-    # how many show says which are seen first
-    if old is None or old.spot.bare != spot.bare or len(old.spot.shown) != len(spot.shown):
+    if old is None or old.spot.bare != spot.bare:
         return _anew(layout, spot, shown)
     spot.seen_after(old.spot)
     is_as_it_was = spot.facts is old.spot.facts

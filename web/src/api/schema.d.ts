@@ -261,7 +261,7 @@ export interface paths {
          *     A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same`
          *     is said.
          */
-        post: operations["doors_originals_replace_original"];
+        post: operations["doors_originals_files_replace_original"];
         delete?: never;
         options?: never;
         head?: never;
@@ -297,7 +297,7 @@ export interface paths {
             cookie?: never;
         };
         /** Suggest For Original */
-        get: operations["doors_originals_suggest_for_original"];
+        get: operations["doors_originals_files_suggest_for_original"];
         put?: never;
         post?: never;
         delete?: never;
@@ -319,9 +319,9 @@ export interface paths {
          * Trim Original
          * @description Cut transparent edges away, to an even size. The untouched file is kept.
          */
-        post: operations["doors_originals_trim_original"];
+        post: operations["doors_originals_files_trim_original"];
         /** Untrim Original */
-        delete: operations["doors_originals_untrim_original"];
+        delete: operations["doors_originals_files_untrim_original"];
         options?: never;
         head?: never;
         patch?: never;
@@ -4403,6 +4403,11 @@ export interface components {
              */
             heights?: components["schemas"]["HeightRange"][];
             /**
+             * Language
+             * @default en
+             */
+            language?: string;
+            /**
              * Likeness
              * @default 0.955
              */
@@ -4443,6 +4448,21 @@ export interface components {
              * @default 320
              */
             narrowest?: number;
+            /**
+             * @default {
+             *       "carousel": "carousel",
+             *       "controls": "Controls of the slides",
+             *       "go_to": "Slide {n} of {all}",
+             *       "next": "Next slide",
+             *       "place": "{n} of {all}",
+             *       "previous": "Previous slide",
+             *       "slide": "slide",
+             *       "slides": "Slides of {name}",
+             *       "start": "Start the slides",
+             *       "stop": "Stop the slides"
+             *     }
+             */
+            spoken?: components["schemas"]["Spoken"];
             /**
              * @default {
              *       "avif": 93,
@@ -4604,6 +4624,7 @@ export interface components {
              *           "typical_px": 1080
              *         }
              *       ],
+             *       "language": "en",
              *       "likeness": 0.955,
              *       "lists": "fitting",
              *       "media_style": "max-width",
@@ -4620,6 +4641,18 @@ export interface components {
              *         "width_lead": "@"
              *       },
              *       "narrowest": 320,
+             *       "spoken": {
+             *         "carousel": "carousel",
+             *         "controls": "Controls of the slides",
+             *         "go_to": "Slide {n} of {all}",
+             *         "next": "Next slide",
+             *         "place": "{n} of {all}",
+             *         "previous": "Previous slide",
+             *         "slide": "slide",
+             *         "slides": "Slides of {name}",
+             *         "start": "Start the slides",
+             *         "stop": "Stop the slides"
+             *       },
              *       "takes": {
              *         "avif": 93,
              *         "jpeg": 2,
@@ -4767,6 +4800,7 @@ export interface components {
              *           "typical_px": 1080
              *         }
              *       ],
+             *       "language": "en",
              *       "likeness": 0.955,
              *       "lists": "fitting",
              *       "media_style": "max-width",
@@ -4783,6 +4817,18 @@ export interface components {
              *         "width_lead": "@"
              *       },
              *       "narrowest": 320,
+             *       "spoken": {
+             *         "carousel": "carousel",
+             *         "controls": "Controls of the slides",
+             *         "go_to": "Slide {n} of {all}",
+             *         "next": "Next slide",
+             *         "place": "{n} of {all}",
+             *         "previous": "Previous slide",
+             *         "slide": "slide",
+             *         "slides": "Slides of {name}",
+             *         "start": "Start the slides",
+             *         "stop": "Stop the slides"
+             *       },
              *       "takes": {
              *         "avif": 93,
              *         "jpeg": 2,
@@ -5009,6 +5055,64 @@ export interface components {
             x1: components["schemas"]["Curve"] | null;
             y0: components["schemas"]["Curve"] | null;
             y1: components["schemas"]["Curve"] | null;
+        };
+        /**
+         * Spoken
+         * @description Names of controls and of what they move (WAI-ARIA Authoring Practices, carousel pattern).
+         *     `{name}` stands for the slideshow's name, `{n}` for the number of a slide, `{all}` for how many
+         *     there are.
+         */
+        Spoken: {
+            /**
+             * Carousel
+             * @default carousel
+             */
+            carousel?: string;
+            /**
+             * Controls
+             * @default Controls of the slides
+             */
+            controls?: string;
+            /**
+             * Go To
+             * @default Slide {n} of {all}
+             */
+            go_to?: string;
+            /**
+             * Next
+             * @default Next slide
+             */
+            next?: string;
+            /**
+             * Place
+             * @default {n} of {all}
+             */
+            place?: string;
+            /**
+             * Previous
+             * @default Previous slide
+             */
+            previous?: string;
+            /**
+             * Slide
+             * @default slide
+             */
+            slide?: string;
+            /**
+             * Slides
+             * @default Slides of {name}
+             */
+            slides?: string;
+            /**
+             * Start
+             * @default Start the slides
+             */
+            start?: string;
+            /**
+             * Stop
+             * @default Stop the slides
+             */
+            stop?: string;
         };
         /**
          * StandIn
@@ -6112,7 +6216,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_replace_original: {
+    doors_originals_files_replace_original: {
         parameters: {
             query?: {
                 all_the_same?: boolean;
@@ -6229,7 +6333,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_suggest_for_original: {
+    doors_originals_files_suggest_for_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -6269,7 +6373,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_trim_original: {
+    doors_originals_files_trim_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -6327,7 +6431,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_untrim_original: {
+    doors_originals_files_untrim_original: {
         parameters: {
             query?: never;
             header?: never;

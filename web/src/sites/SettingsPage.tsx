@@ -12,6 +12,7 @@ import { parseBreakpoints } from "./BreakpointsInput";
 import { Files } from "./Files";
 import { FoundWidths } from "./FoundWidths";
 import { Ladders } from "./Ladders";
+import { LanguageFields } from "./LanguageFields";
 import { NamedFrames } from "./NamedFrames";
 import { NamingFields } from "./NamingFields";
 import { RemoveSite } from "./RemoveSite";
@@ -96,6 +97,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <Container plan={plan} set={set} />
         <NamedFrames plan={plan} set={set} siteId={site.id} letters={site.spans.map((s) => s.letter)} />
         <TypefaceField plan={plan} set={set} />
+        <LanguageFields plan={plan} set={set} error={error} />
         <Files plan={plan} set={set} />
         <Ladders plan={plan} set={set} />
         <NamingFields plan={plan} set={set} site={site} />
