@@ -74,7 +74,8 @@ def test_the_dark_is_dark(page: Page, address: str):
 
 
 def test_axe_finds_nothing_in_what_opens(page: Page, address: str):
-    """Popovers of Aim, the history, an original's sheet, several selected."""
+    """Popovers of Aim, the history, an original's sheet, several selected, a field that was
+    refused."""
     page.add_init_script(AXE)
     faults = {}
 
@@ -106,6 +107,12 @@ def test_axe_finds_nothing_in_what_opens(page: Page, address: str):
     page.get_by_role("checkbox", name=re.compile("^Select ")).first.click(force=True)
     page.get_by_role("button", name="Tags…").click()
     look("selection")
+    page.goto(url["site"])
+    page.get_by_label("Language of the pages").fill("one or another")
+    page.get_by_role("button", name="Save").click()
+    page.get_by_text("It must be a language tag").first.wait_for()
+    if found := look_at(page, "[aria-label=Language]"):
+        faults["what is refused"] = found
     assert faults == {}, json.dumps(faults, indent=1)
 
 
