@@ -201,10 +201,11 @@ def _cut_of(r: Rendition) -> tuple[Crop, tuple[int, int]]:
 
 
 def tried_by(run: Build) -> list[Tried]:
-    """Our files with the qualities and encodes that they took."""
+    """Our files with the qualities and encodes that they took; drawings are handed over as they
+    are, and nothing is encoded."""
     out = []
     sharp: dict[object, bool] = {}
-    for r in {r.key: r for r in run.blueprint.files}.values():
+    for r in {r.key: r for r in run.blueprint.files if r.format != "svg"}.values():
         fact, source = run.folder.facts[r.key], run.sources[r.original].path
         px = source, r.crop, r.width_px, r.height_px
         if px not in sharp:

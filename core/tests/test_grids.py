@@ -15,6 +15,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.reading import read, read_moving
+from skypane.shown import plan as planning
 from skypane.shown.nouns import PartPlan
 from skypane.shown.plan import plan
 
@@ -368,6 +369,20 @@ def test_what_is_kept_of_parts_goes_with_them():
     known = left()
     rounds(40, 40)
     assert left() <= known
+
+
+def test_of_large_galleries_fewer_plans_are_kept(monkeypatch):
+    """Windows at every width take memory: a gutter that is dragged through many values must not
+    keep each of them. The last plan stays whatever its size."""
+    monkeypatch.setattr(planning._Latest, "MOST_PARTS", 10)
+    latest = planning._Latest()
+    monkeypatch.setattr(planning, "_latest", latest)
+    for gutter in range(20):
+        planned(grid(1, 2, 3, 4, layout={"D": {"gutter_px": gutter}}))
+        assert sum(len(p.plan.parts) for p in latest._kept.values()) <= 10
+    before = planned(grid(*[1, 2, 3, 4] * 5))
+    after = planned(moved(grid(*[1, 2, 3, 4] * 5), 1, 0.9))
+    assert [a is b for a, b in zip(before.parts, after.parts, strict=True)].count(False) == 1
 
 
 def test_a_reading_of_one_item_is_part_of_the_whole_reading():

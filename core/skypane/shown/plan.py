@@ -306,9 +306,11 @@ def _are(a: Sequence[object], b: Sequence[object]) -> bool:
 
 
 class _Latest:
-    """The last plans of placements of many parts, one for each setting."""
+    """The last plans of placements of many parts, one for each setting: while a value of all is
+    dragged, each step is one. How many depends on their parts, whose windows at every width are
+    what takes memory."""
 
-    MOST = 24
+    MOST, MOST_PARTS = 24, 700
 
     def __init__(self) -> None:
         self._kept: OrderedDict[Setting, _Planned] = OrderedDict()
@@ -326,8 +328,12 @@ class _Latest:
         with self._lock:
             self._kept[planned.plan.setting] = planned
             self._kept.move_to_end(planned.plan.setting)
-            while len(self._kept) > self.MOST:
+            while len(self._kept) > 1 and self._are_too_many():
                 self._kept.popitem(last=False)
+
+    def _are_too_many(self) -> bool:
+        n_parts = sum(len(p.plan.parts) for p in self._kept.values())
+        return len(self._kept) > self.MOST or n_parts > self.MOST_PARTS
 
 
 def _is_near(known: Plan, site: Site, bare: Placement) -> bool:
