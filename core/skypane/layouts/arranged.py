@@ -6,7 +6,6 @@ holds for all of it: so the CSS of a span is a few straight lines, and reading o
 the items.
 """
 
-from functools import lru_cache
 from typing import NamedTuple, cast
 
 import numpy as np
@@ -21,6 +20,7 @@ from skypane.model import (
     RatioHeight,
 )
 from skypane.numerals import number, px
+from skypane.values import once
 from skypane.widths.frames import (
     Floats,
     frame_widths,
@@ -84,7 +84,7 @@ def laid_out(spot: Spot) -> Laid:
     return _laid_out(spot.facts)
 
 
-@lru_cache(maxsize=96)
+@once
 def _laid_out(facts: Facts) -> Laid:
     spot = facts.spot
     v = values_of(spot)

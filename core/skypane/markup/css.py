@@ -203,7 +203,7 @@ def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Ru
     return _rules_of(plan.layout, plan.placement.called, order, plan.spots)
 
 
-@lru_cache(maxsize=24)
+@lru_cache(maxsize=4)
 def _rules_of_many(
     layout: Layout, called: str, order: tuple[str, ...], facts: tuple[Facts, ...]
 ) -> Mapping[str, Sequence[_Rule]]:
