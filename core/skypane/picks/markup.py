@@ -113,6 +113,7 @@ def read_markup(markup: str, at: int = 0) -> Markup:
     )
 
 
+@lru_cache(maxsize=64)
 def pictures_in(markup: str) -> int:
     """How many pictures a browser would load from a fragment of HTML."""
     return sum(1 for _ in _pictures(_tree(markup)))
