@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any
 
 from playwright.sync_api import Page
-from seen import MOVED, WATCH, demo_of, metric, noise, shown, upload
+from seen import MOVED, WATCH, demo_of, metric, noise, shown, undone, upload
 from words import dragged
 
 ASK = """async ([site, path, draft, times]) => {
@@ -115,12 +115,7 @@ def desk(page: Page) -> list[str]:
     page.mouse.up()
     by_drag = [s / 1000 for s in dragged if s]
 
-    for _ in range(60):
-        undo = page.get_by_role("button", name="Undo")
-        if undo.is_disabled():
-            break
-        undo.click()
-    page.wait_for_timeout(1200)
+    undone(page)
     return [
         "- Desk, Four boats, from a step to the frame that shows its panes and bands: dragging the"
         f" focal point {shown(by_drag)} (n = {len(by_drag)}), with a key {shown(by_key)}"

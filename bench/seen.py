@@ -82,3 +82,13 @@ def metric(cdp: CDPSession, name: str) -> float:
         m["value"] for m in cdp.send("Performance.getMetrics")["metrics"] if m["name"] == name
     )
     return found
+
+
+def undone(page: Page) -> None:
+    """Takes back what was done at the desk, and waits until that is kept."""
+    for _ in range(60):
+        undo = page.get_by_role("button", name="Undo")
+        if undo.is_disabled():
+            break
+        undo.click()
+    page.wait_for_timeout(1200)

@@ -99,9 +99,8 @@ def _bare_chunk(chunk: list[Tried]) -> int:
         cutting = encode.Cutting(cut(image, crop, (w, h)))
         cutting._sharp = same[0].sharp
         for t in same:
-            if (
-                t.rendition.format == "png"
-            ):  # without loss: it is made once, and nothing is searched
+            # without loss: it is made once, and nothing is searched
+            if t.rendition.format == "png":
                 written += len(cutting.encode("png", 1.0, "thorough").data)
                 continue
             codec = cutting.codec(t.rendition.format, "thorough")

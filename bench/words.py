@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import Page
+from seen import undone
 from skypane import read_moving
 from skypane.model import (
     PLACES,
@@ -106,12 +107,7 @@ def dragged(page: Page, demo: int, placement: int, watch: str, moved: str, shown
         page.wait_for_timeout(260)
         took.append(page.evaluate("window.drawn.length ? window.drawn[0] - window.moved : null"))
     page.mouse.up()
-    for _ in range(60):
-        undo = page.get_by_role("button", name="Undo")
-        if undo.is_disabled():
-            break
-        undo.click()
-    page.wait_for_timeout(1200)
+    undone(page)
     seconds = [t / 1000 for t in took if t]
     return [
         "- Desk, Lighthouse, words dragged from place to place, to the frame that shows the new"
