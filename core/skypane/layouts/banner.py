@@ -283,6 +283,9 @@ class Banner(Layout):
             "::before": {
                 "content": '""',
                 "grid-area": cell,
+                # a box with a ratio would take its width from its least height (CSS Sizing 4 §5.1)
+                "width": "100%",
+                "min-width": "0",
                 **height_css(e.height, spot.cells[0].natural),
             },
             "-picture::after": {

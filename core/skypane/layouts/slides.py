@@ -329,6 +329,8 @@ def _controls_css(spot: Spot) -> dict[str, dict[str, str]]:
         " > [data-controls]": {
             "grid-area": "1 / 1" if on else "2 / 1",
             "display": "grid" if n else "none",
+            # as wide as the slides, whatever their least height would make of the ratio
+            "grid-template-columns": "minmax(0, 1fr)",
             "align-content": "start",
             "align-items": "start",
             "z-index": "1",
