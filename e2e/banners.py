@@ -11,7 +11,7 @@ from PIL import Image
 from skypane import model as m
 from skypane.files.renditions import renditions
 from skypane.markup.css import css_lines
-from skypane.markup.fonts import font_lines
+from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
@@ -77,7 +77,9 @@ def put(shelf, placement: m.Placement, *, site: m.Site | None = None, grain: flo
     found = plan(site, placement, {1: original})
     files = renditions(found)
     css = text_of((*font_lines([found]), *css_lines(found)))
-    html = page_html("Banner", [text_of(placement_lines(found, files))])
+    html = page_html(
+        "Banner", [text_of(placement_lines(found, files))], fonts=fetched_first([found])
+    )
     shelf.put("/picture.css", css, "text/css")
     for file in (f for face in FACES.values() for f in face.files):
         shelf.put(f"/fonts/{file.name}", file.path.read_bytes(), "font/woff2")

@@ -10,7 +10,7 @@ from skypane import model as m
 from skypane.files.renditions import renditions
 from skypane.layouts import begun
 from skypane.markup.css import css_lines
-from skypane.markup.fonts import font_lines
+from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
@@ -61,7 +61,7 @@ def put(
     css = text_of((*font_lines([found]), *css_lines(found)))
     snippets = [text_of(placement_lines(found, renditions(found))), below]
     script = SCRIPT if needs_script([found]) else None
-    html = page_html("Nine", snippets, script=script)
+    html = page_html("Nine", snippets, script=script, fonts=fetched_first([found]))
     shelf.put("/picture.css", css, "text/css")
     shelf.put(f"/{SCRIPT}", script_text(), "text/javascript")
     for file in (f for face in FACES.values() for f in face.files):

@@ -1,4 +1,4 @@
-"""Frames whose height is bounded, in Chromium: every kind, each rule that follows from the width."""
+"""Frames whose height is bounded, in Chromium: every kind, each rule that follows the width."""
 
 from __future__ import annotations
 

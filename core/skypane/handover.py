@@ -21,7 +21,7 @@ from skypane.files.renditions import Files, renditions
 from skypane.identifiers import identifier, unique
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
-from skypane.markup.fonts import font_lines
+from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
@@ -195,6 +195,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     }
     sheets = {p.placement.called: text_of(css_lines(p)) for p, _ in planned}
     fonts = text_of(font_lines(p for p, _ in planned))
+    computed = {p.placement.called: p for p, _ in planned}
     moving = {p.placement.called for p, _ in planned if needs_script([p])}
     scripts = {SCRIPT: script_text()} if moving else {}
     lang = asked.site.language
@@ -203,7 +204,11 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
         script = SCRIPT if moving else None
         return {
             "page.html": page_html(
-                planned[0][0].placement.name, [snippet], script=script, lang=lang
+                planned[0][0].placement.name,
+                [snippet],
+                script=script,
+                fonts=fetched_first([planned[0][0]]),
+                lang=lang,
             ),
             "snippet.html": snippet,
             "picture.css": fonts + sheets[called],
@@ -225,7 +230,14 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
             out |= mine_css
             sheets_ = (SHEET, *mine_css)
             out[f"{name}.html"] = page_html(
-                title, whole, stylesheets=sheets_, script=script, lang=lang
+                title,
+                whole,
+                stylesheets=sheets_,
+                script=script,
+                fonts=fetched_first(
+                    [computed[p.called] for p in page.placements if p.called in computed]
+                ),
+                lang=lang,
             )
             shown.append((name, page.title))
     if "index" not in names:

@@ -325,7 +325,7 @@ def test_a_banner_that_shows_nothing_shows_nothing_of_it():
 
 def test_typefaces_go_with_what_asks_for_them():
     _, css = written(banner())
-    assert '"Instrument Sans", sans-serif' in css
+    assert 'font-family: "Instrument Sans", "Instrument Sans as Arial"' in css
     asked = 'src: url("fonts/newsreader-latin.woff2")'
     assert list(
         fonts_of({"a.css": asked, "b.html": 'url("fonts/instrument-sans-latin.woff2")'})

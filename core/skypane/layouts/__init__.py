@@ -2,6 +2,7 @@
 
 from skypane.layouts import banner, beside, grid, logo, picture, slides
 from skypane.layouts.layout import (
+    SCRIPTED,
     Cell,
     Facts,
     Frame,
@@ -17,6 +18,7 @@ from skypane.layouts.layout import (
 )
 
 __all__ = [
+    "SCRIPTED",
     "Cell",
     "Facts",
     "Frame",

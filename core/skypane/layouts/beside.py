@@ -33,7 +33,7 @@ from skypane.words.caption import (
     caption_heights,
     said,
 )
-from skypane.words.faces import FACES
+from skypane.words.fallbacks import css_family
 
 #: Between a title and its text, in CSS px.
 UNDER_TITLE_PX = 8.0
@@ -233,7 +233,7 @@ def _text_box_css(spot: Spot) -> dict[str, str]:
     return {
         "display": "none" if values_of(spot).captions == "none" else "block",
         "min-width": "0",
-        "font-family": FACES[spot.typeface].css_family,
+        "font-family": css_family(spot.typeface),
         "overflow-wrap": "anywhere",
         "text-rendering": "geometricPrecision",
         "-webkit-text-size-adjust": "100%",

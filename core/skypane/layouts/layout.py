@@ -41,6 +41,11 @@ from skypane.widths.frames import (
 )
 from skypane.widths.spans import Span
 from skypane.widths.sums import width_sum
+from skypane.words.block import BUTTON_WEIGHT, HEADING_WEIGHT, TEXT_WEIGHT
+
+#: Before a selector of `Layout.rules`: the rule holds only where scripts may run (Media Queries 5,
+#: `scripting`).
+SCRIPTED = "@scripted"
 
 
 class OfLayout(InvalidPlan):
@@ -205,10 +210,14 @@ class Layout(ABC):
         follow from `spot.facts` alone."""
         return {}
 
-    def has_text(self, placement: Placement) -> bool:
-        """Whether it writes text that wants the site's typeface."""
+    def texts(self, placement: Placement) -> tuple[tuple[str, int], ...]:
+        """All that it writes in the site's typeface, each text with its weight."""
         words = placement.words
-        return self.has_words and words is not None and not words.empty
+        if not self.has_words or words is None:
+            return ()
+        found = [(words.heading, HEADING_WEIGHT), (words.text, TEXT_WEIGHT)]
+        found += [(label, BUTTON_WEIGHT) for label in words.labels]
+        return tuple((text, weight) for text, weight in found if text.strip())
 
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
         """The width of a part's frame at one viewport width as a sum."""

@@ -10,6 +10,7 @@ from skypane.layouts.layout import Layout
 from skypane.model import MOST_PARTS, Placement, RatioHeight, Site, Treatment, Treatments
 from skypane.treatments import OF_FRAME, own_values
 from skypane.widths.spans import spans_of
+from skypane.words.caption import TEXT_WEIGHT, TITLE_WEIGHT
 
 
 class Many(Layout):
@@ -48,8 +49,10 @@ class Many(Layout):
                         field=f"parts.{index}.treatments.{letter}.{said_alone[0]}",
                     )
 
-    def has_text(self, placement: Placement) -> bool:
-        return any(p.item and p.item.has_caption for p in placement.parts)
+    def texts(self, placement: Placement) -> tuple[tuple[str, int], ...]:
+        items = [p.item for p in placement.parts if p.item]
+        found = [(i.title, TITLE_WEIGHT) for i in items] + [(i.text, TEXT_WEIGHT) for i in items]
+        return tuple((text, weight) for text, weight in found if text.strip())
 
 
 def _without_frame(treatments: Treatments) -> Treatments:

@@ -17,7 +17,7 @@ import numpy as np
 from pydantic import JsonValue
 
 from skypane.layouts.banner import column_and_row
-from skypane.layouts.layout import Frame, OfLayout, Spot, known
+from skypane.layouts.layout import SCRIPTED, Frame, OfLayout, Spot, known
 from skypane.layouts.many import Many
 from skypane.model import Place, Placement, Site, SlidesValues
 from skypane.numerals import number, px
@@ -242,9 +242,16 @@ def _box_css(spot: Spot) -> dict[str, dict[str, str]]:
 
 
 def _track_css(spot: Spot) -> dict[str, dict[str, str]]:
+    """The row of slides. Where they lie one on the other they stay boxes of the row and are only
+    drawn over the first: what is moved by `translate` is no layout shift when the script begins
+    (Layout Instability §2.1)."""
     v, stacked = values_of(spot), values_of(spot).is_stacked
     by_hand = "pan-y pinch-zoom" if stacked or not v.swipe else "auto"
     moved = "opacity var(--change-time), transform var(--change-time)"
+    over = {"visibility": "hidden", "opacity": "0"} if stacked else {}
+    step = f"(100% + {px(v.gutter_px)})" if v.gutter_px else "100%"
+    on_the_first = f"calc(var(--at, 0) * var(--way) * {step}) 0" if stacked else "none"
+    places = dict(zip(spot.shown, range(len(spot.shown)), strict=True))
     return {
         " > [data-slides]": {
             "grid-area": "1 / 1",
@@ -252,13 +259,17 @@ def _track_css(spot: Spot) -> dict[str, dict[str, str]]:
             "gap": px(v.gutter_px),
             "overflow-x": "auto",
             "scroll-snap-type": "x mandatory",
-            "scrollbar-width": "none",
             # nothing in it comes before the controls
             "isolation": "isolate",
+            "--way": "-1",
         },
+        " > [data-slides]:dir(rtl)": {"--way": "1"},
+        # with a script there are controls; without, the bar says that there is more
+        f"{SCRIPTED} > [data-slides]": {"scrollbar-width": "none"},
         **{
             f" > [data-slides] > :nth-child({i + 1})": {
-                "display": "none" if c.effective.show == "nothing" else "revert"
+                "display": "none" if c.effective.show == "nothing" else "revert",
+                "--at": str(places.get(i, 0)) if stacked else "0",
             }
             for i, c in enumerate(spot.cells)
         },
@@ -268,22 +279,20 @@ def _track_css(spot: Spot) -> dict[str, dict[str, str]]:
             "scroll-snap-align": "start",
         },
         "[data-on] > [data-slides]": {
-            "display": "grid" if stacked else "flex",
             "overflow": "clip" if stacked else "auto hidden" if v.swipe else "hidden",
-            "grid-template-columns": "minmax(0, 1fr)",
+            "scrollbar-width": "none",
             "touch-action": by_hand,
         },
         "[data-on] > [data-slides] > *": {
-            "grid-area": "1 / 1" if stacked else "auto",
-            "opacity": "0" if stacked else "1",
-            "visibility": "hidden" if stacked else "visible",
+            "opacity": "1",
+            "visibility": "visible",
+            **over,
             "transform": "scale(0.9)" if v.change == "zoom" else "none",
             # what is left stays until the next one, which lies on it, is there
             "transition": "all 0s linear var(--change-time)" if stacked else "none",
-            # beside what is clipped: a picture that nobody is about to see is not fetched yet
-            "translate": "101% 0" if stacked else "none",
         },
-        "[data-on] > [data-slides] > [data-near]": {"translate": "none"},
+        # a picture that nobody is about to see stays beside what is clipped: it is not fetched yet
+        "[data-on] > [data-slides] > [data-near]": {"translate": on_the_first},
         "[data-on] > [data-slides] > [data-now]": {
             "opacity": "1",
             "visibility": "visible",

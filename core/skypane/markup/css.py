@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
-from skypane.layouts import Facts, Layout, Spot
+from skypane.layouts import SCRIPTED, Facts, Layout, Spot
 from skypane.markup.aim import axis_position, percent
 from skypane.markup.lines import Line
 from skypane.model import FixedAim
@@ -96,6 +96,7 @@ _NEUTRAL = {
     "scroll-padding": "auto",
     "container-type": "normal",
     "--more": "none",
+    "--at": "0",
 }
 
 
@@ -140,12 +141,13 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
 
 class _Rule(NamedTuple):
     """A rule of the stylesheet; `exact` where it stands in `@supports`, `turned` where it is for
-    portrait orientation alone."""
+    portrait orientation alone, `scripted` where it needs scripts."""
 
     selectors: tuple[str, ...]
     declarations: tuple[str, ...]
     exact: bool = False
     turned: bool = False
+    scripted: bool = False
 
     @property
     def lines(self) -> list[str]:
@@ -154,6 +156,7 @@ class _Rule(NamedTuple):
         for is_so, at in (
             (self.exact, f"supports ({_NEEDED})"),
             (self.turned, f"media {PORTRAIT}"),
+            (self.scripted, "media (scripting: enabled)"),
         ):
             if is_so:
                 rule = [f"@{at} {{", *(f"  {line}" for line in rule), "}"]
@@ -224,7 +227,11 @@ class _KindSheet:
     def __init__(self, called: str, css: dict[str, Mapping[str, dict[str, str]]]) -> None:
         self.css = css
         first = next(iter(self.css.values()))
-        self.declared = {k: _Declared(f".{called}{k}") for k in first if not self._unseen(k)}
+        self.declared = {
+            k: _Declared(f".{called}{k.removeprefix(SCRIPTED)}")
+            for k in first
+            if not self._unseen(k)
+        }
         self.idle = {k: _idle([css[k] for css in self.css.values()]) for k in self.declared}
 
     def _unseen(self, of: str) -> bool:
@@ -237,7 +244,8 @@ class _KindSheet:
         out: list[_Rule] = []
         for of, declared in self.declared.items():
             said = {k: v for k, v in self.css[letter][of].items() if k not in self.idle[of]}
-            out += declared.rule(declared.changed(said))
+            rules = declared.rule(declared.changed(said))
+            out += [r._replace(scripted=of.startswith(SCRIPTED)) for r in rules]
         return out
 
 

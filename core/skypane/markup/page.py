@@ -12,10 +12,12 @@ def page_html(
     *,
     stylesheets: Sequence[str] = ("picture.css",),
     script: str | None = None,
+    fonts: Sequence[str] = (),
     lang: str = "en",
 ) -> str:
-    """A page around placements, in their order. `script` runs once the page has been read, `lang`
-    is a language tag (RFC 5646)."""
+    """A page around placements, in their order. `script` runs once the page has been read, `fonts`
+    are asked for first, `lang` is a language tag (RFC 5646)."""
+    early = "".join(f"\n    {_preload(font)}" for font in fonts)
     links = "\n".join(
         f'    <link rel="stylesheet" href="{html.escape(sheet, quote=True)}">'
         for sheet in stylesheets
@@ -28,7 +30,7 @@ def page_html(
   <head>
     <meta charset="utf-8">
     <meta name="viewport" content="width=device-width, initial-scale=1">
-    <title>{html.escape(title)}</title>
+    <title>{html.escape(title)}</title>{early}
     <style>body {{ margin: 0; }}</style>
 {links}{run}
   </head>
@@ -37,6 +39,12 @@ def page_html(
   </body>
 </html>
 """
+
+
+def _preload(font: str) -> str:
+    """Fonts are fetched without credentials, a preload has to say so too (HTML Standard §4.2.4)."""
+    url = html.escape(font, quote=True)
+    return f'<link rel="preload" href="{url}" as="font" type="font/woff2" crossorigin>'
 
 
 def script_tag(name: str) -> str:

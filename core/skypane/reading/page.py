@@ -54,7 +54,7 @@ def read_page(
     plans = [_planned(site, p, originals) for p in placements]
     good = [p for p in plans if isinstance(p, Plan)]
     snippets = [text_of(pane_lines(p, preview)) if isinstance(p, Plan) else "" for p in plans]
-    css = [*font_lines(good, FONT_URL)]
+    css = [*font_lines(good, FONT_URL, waits=False)]
     for computed in good:
         css += css_lines(computed, whole=True)
     # what one picture may have, for each of them

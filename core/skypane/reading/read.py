@@ -266,7 +266,9 @@ def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
 def _pane(computed: Plan, preview: PreviewUrl) -> Pane:
     return Pane(
         markup=text_of(pane_lines(computed, preview)),
-        css=text_of((*font_lines([computed], FONT_URL), *css_lines(computed, whole=True))),
+        css=text_of(
+            (*font_lines([computed], FONT_URL, waits=False), *css_lines(computed, whole=True))
+        ),
     )
 
 

@@ -14,7 +14,7 @@ from skypane.model import BannerValues, Typeface, Words
 from skypane.numerals import number, px
 from skypane.widths.frames import Floats
 from skypane.words.contrast import is_large
-from skypane.words.faces import FACES
+from skypane.words.fallbacks import css_family
 from skypane.words.lines import lines_at, longest_piece
 
 #: Line heights, as multiples of the type size.
@@ -157,7 +157,7 @@ def css_rules(typeface: Typeface, values: BannerValues, level: int) -> dict[str,
             "padding": px(box.padding_px),
             "color": values.colour,
             "background": rgb(box.colour, box.strength) if box.strength else "none",
-            "font-family": FACES[typeface].css_family,
+            "font-family": css_family(typeface),
             "text-align": _JUSTIFY[values.align],
             "overflow-wrap": "anywhere",
             "text-rendering": "geometricPrecision",

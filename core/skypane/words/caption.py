@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from skypane.model import CaptionValues, Item, Typeface
 from skypane.numerals import number, px
 from skypane.widths.frames import Floats
-from skypane.words.faces import FACES
+from skypane.words.fallbacks import css_family
 from skypane.words.lines import lines_at
 
 #: Line heights, as multiples of the type size; weights; room above the caption in CSS px.
@@ -56,7 +56,7 @@ def caption_css(typeface: Typeface, values: CaptionValues) -> dict[str, dict[str
     return {
         " figcaption": {
             "display": "block" if shows else "none",
-            "font-family": FACES[typeface].css_family,
+            "font-family": css_family(typeface),
             "overflow-wrap": "anywhere",
             "text-rendering": "geometricPrecision",
             "-webkit-text-size-adjust": "100%",

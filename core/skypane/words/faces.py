@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import io
 import unicodedata
+from collections.abc import Iterable
 from functools import cache, lru_cache
 from pathlib import Path
 from typing import NamedTuple
@@ -53,10 +54,6 @@ class Face(NamedTuple):
     files: tuple[FaceFile, ...]
     weights: tuple[int, int]
     fallback: str
-
-    @property
-    def css_family(self) -> str:
-        return f'"{self.name}", {self.fallback}'
 
 
 def _face(name: Typeface, stem: str, weights: tuple[int, int], fallback: str) -> Face:
@@ -146,6 +143,16 @@ def _shaped(loaded: _Loaded, run: str) -> Floats:
     for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
         each[info.cluster] += position.x_advance / loaded.upem
     return each
+
+
+def files_for(typeface: Typeface, texts: Iterable[str]) -> tuple[FaceFile, ...]:
+    """The files of a typeface that browsers take any character of some texts from, white space
+    aside."""
+    files, least = FACES[typeface].files, FACES[typeface].weights[0]
+    loaded = [_loaded(f, least) for f in files]
+    asked = {c for text in texts for c in text if not c.isspace()}
+    owners = {id(_owner(loaded, c)) for c in asked}
+    return tuple(f for f, of in zip(files, loaded, strict=True) if id(of) in owners)
 
 
 #: What characters of other fonts measure on average, in em (from memory of common system fonts).
