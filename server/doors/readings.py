@@ -38,7 +38,8 @@ router = Router()
 
 class Draft(Body):
     """A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
-    `chosen`, the letter of a span, say what is read in detail; of many items that part alone."""
+    `chosen`, the letter of a span, say what is read in detail; of many items that part alone.
+    `scrollbar_px` is what a classic scrollbar takes of the page, in CSS px."""
 
     placement: model.Placement
     placement_id: int | None = None  # of one that has been stored
@@ -46,6 +47,7 @@ class Draft(Body):
     site: model.Site | None = None
     part: model.PartIndex = 0
     chosen: Annotated[str, Field(max_length=2)] | None = None
+    scrollbar_px: Annotated[float, Field(ge=0, le=40)] = 0
 
     @property
     def in_detail(self) -> tuple[int, str] | None:
@@ -123,6 +125,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
         costs=draft.costs,
         words=draft.words,
         every=draft.every,
+        scrollbar_px=draft.scrollbar_px,
     )
     return _json(reading)
 
@@ -141,6 +144,7 @@ def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpR
             pixels=copies_of,
             siblings=siblings(draft),
             chosen=draft.in_detail,
+            scrollbar_px=draft.scrollbar_px,
         )
     )
 

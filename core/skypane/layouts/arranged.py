@@ -75,7 +75,7 @@ def is_wide(spot: Spot, i: int) -> bool:
 
 def content_widths(spot: Spot) -> Floats:
     """What the box has between its outer margins, in CSS px."""
-    box = frame_widths(spot.cells[0].effective.width, spot.viewports.widths, spot.container)
+    box = frame_widths(spot.cells[0].effective.width, spot.page_widths, spot.container)
     return box - 2 * values_of(spot).margin_px
 
 
@@ -178,11 +178,15 @@ def _justified(spot: Spot, content: Floats) -> Found:
         return tuple(frames), tuple(places)
     ratios = np.array([spot.cells[i].ratio for i in items])
     between, mean = v.gutter_px + 2 * v.padding_px, float(ratios.mean())
+
     # what pictures alone have, were every row one of `columns`
-    target = (content - v.columns * between + v.gutter_px) / (v.columns * mean)
-    middle = len(content) // 2
-    holder = float(content[middle]) - 2 * v.padding_px
-    rows = broken_into_rows(ratios, holder, between, float(target[middle]))
+    def high(room: Floats) -> Floats:
+        return (room - v.columns * between + v.gutter_px) / (v.columns * mean)
+
+    target, middle = high(content), len(content) // 2
+    usual = content_widths(spot.unscrolled)[middle : middle + 1]
+    holder = float(usual[0]) - 2 * v.padding_px
+    rows = broken_into_rows(ratios, holder, between, float(high(usual)[0]))
     top: Floats = np.full_like(content, v.margin_px)
     for row in rows:
         k, mine = row.last - row.first, ratios[row.first : row.last]
@@ -233,7 +237,8 @@ def _masonry(spot: Spot, cell: Floats, frame: Floats) -> Found:
     middle = len(frame) // 2
     ratios = np.array([spot.cells[i].ratio for i in items])
     other = np.array([2 * v.padding_px + _fixed_caption(spot, i) for i in items])
-    put = put_into_columns(ratios, v.columns, float(frame[middle]), v.gutter_px, other)
+    usual = equal_cells(content_widths(spot.unscrolled), v.columns, v.gutter_px, v.padding_px)
+    put = put_into_columns(ratios, v.columns, float(usual.frame[middle]), v.gutter_px, other)
     one = np.ones((1, 1))
     for i, ratio, p in zip(items, ratios, put, strict=True):
         constant = p.above_px + p.items * v.gutter_px

@@ -119,7 +119,7 @@ def _beside(spot: Spot) -> bool:
 
 def _widths(spot: Spot) -> _Widths:
     e, beside = spot.cells[0].effective, _beside(spot)
-    box = frame_widths(e.width, spot.viewports.widths, spot.container)
+    box = frame_widths(e.width, spot.page_widths, spot.container)
     area = box * values_of(spot).share_percent / 100 if beside else box
     column = box - area if beside else box
     if e.show != "nothing":
@@ -264,8 +264,8 @@ class Banner(Layout):
 
     def rules(self, spot: Spot) -> dict[str, dict[str, str]]:
         v, e = values_of(spot), spot.cells[0].effective
-        widths = frame_widths(e.width, spot.viewports.widths, spot.container)
-        fills = (widths >= spot.viewports.widths - 0.01).all()
+        widths = frame_widths(e.width, spot.page_widths, spot.container)
+        fills = (widths >= spot.page_widths - 0.01).all()
         shown = shows_words(spot)
         beside, above = v.shows == "beside" and shown, v.shows == "above" and shown
         share = f"{number(v.share_percent)}%"

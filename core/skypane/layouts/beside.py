@@ -49,7 +49,7 @@ def cells_of(spot: Spot) -> Floats:
     """The width of each picture with its text, in CSS px. Raises InvalidPlan where the gutters
     leave none."""
     v = values_of(spot)
-    box = frame_widths(spot.cells[0].effective.width, spot.viewports.widths, spot.container)
+    box = frame_widths(spot.cells[0].effective.width, spot.page_widths, spot.container)
     content = box - 2 * v.margin_px
     cell = (content - (v.columns - 1) * v.gutter_px) / v.columns
     narrow = np.flatnonzero(cell * v.share_percent / 100 < 1)
@@ -154,7 +154,7 @@ class Beside(Many):
 
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
         v, sums = values_of(spot), [super().width_sum(spot, part, viewport_px)]
-        at = np.array([float(viewport_px)])
+        at = np.array([viewport_px - spot.scrollbar_px])
         cell = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
         taken = 2 * v.margin_px + (v.columns - 1) * v.gutter_px
         if taken or v.columns > 1:
@@ -168,8 +168,8 @@ class Beside(Many):
 
     def rules(self, spot: Spot) -> dict[str, dict[str, str]]:
         v, e = values_of(spot), spot.cells[0].effective
-        widths = frame_widths(e.width, spot.viewports.widths, spot.container)
-        fills = (widths >= spot.viewports.widths - 0.01).all()
+        widths = frame_widths(e.width, spot.page_widths, spot.container)
+        fills = (widths >= spot.page_widths - 0.01).all()
         share, whole = f"{number(v.share_percent)}%", "minmax(0, 1fr)"
 
         def columns(at: int) -> dict[str, str]:

@@ -73,7 +73,7 @@ class Grid(Many):
         the box model is border-box."""
         v, n = values_of(spot), columns_of(values_of(spot))
         sums = [super().width_sum(spot, part, viewport_px)]
-        at = np.array([float(viewport_px)])
+        at = np.array([viewport_px - spot.scrollbar_px])
         box = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
         if v.arranged in ("justified", "hidden"):
             return sums[0]
@@ -132,8 +132,8 @@ class Grid(Many):
         n, shown = laid.n, laid.places
         turned, beside = v.is_turned, v.arranged == "rows"
         e = spot.cells[0].effective
-        widths = frame_widths(e.width, spot.viewports.widths, spot.container)
-        fills = (widths >= spot.viewports.widths - 0.01).all()
+        widths = frame_widths(e.width, spot.page_widths, spot.container)
+        fills = (widths >= spot.page_widths - 0.01).all()
         is_flex = v.arranged == "justified"
         equal = f"repeat({n}, minmax(0, 1fr))" if n > 1 else "minmax(0, 1fr)"
         gaps = (n - 1) * v.gutter_px

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import ClassVar, Literal, NamedTuple
 
@@ -92,7 +92,8 @@ class Facts:
 @dataclass(frozen=True)
 class Spot:
     """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None
-    where there are none."""
+    where there are none. `scrollbar_px` is what a classic scrollbar takes of the page's width, in
+    CSS px; media conditions and viewport units know nothing of it (Media Queries 4 §4.1)."""
 
     span: Span
     heights: tuple[HeightRange, ...]
@@ -101,11 +102,13 @@ class Spot:
     values: Noun
     words: Words | None = None
     typeface: Typeface = "Instrument Sans"
+    scrollbar_px: float = 0
 
     @property
     def bare(self) -> tuple[object, ...]:
         """All but the cells."""
-        return self.span, self.heights, self.container, self.values, self.words, self.typeface
+        room = (self.span, self.heights, self.container, self.scrollbar_px)
+        return (*room, self.values, self.words, self.typeface)
 
     @cached_property
     def facts(self) -> Facts:
@@ -125,6 +128,16 @@ class Spot:
     @property
     def viewports(self) -> Viewports:
         return viewports_of(self.heights, self.span.first, self.span.last)
+
+    @property
+    def page_widths(self) -> Floats:
+        """The width of the page at every viewport width, in CSS px, (widths,)."""
+        return self.viewports.widths - self.scrollbar_px
+
+    @property
+    def unscrolled(self) -> Spot:
+        """The same where no scrollbar takes room: what style sheets are written for."""
+        return replace(self, scrollbar_px=0) if self.scrollbar_px else self
 
     @property
     def shown(self) -> list[int]:
@@ -221,7 +234,8 @@ class Layout(ABC):
 
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
         """The width of a part's frame at one viewport width as a sum."""
-        return width_sum(spot.cells[part].effective.width, spot.container, viewport_px)
+        page_px = viewport_px - spot.scrollbar_px
+        return width_sum(spot.cells[part].effective.width, spot.container, page_px)
 
     def word(self, spot: Spot) -> str:
         """How it arranges its parts in a span, in a word; nothing where there is nothing to say."""
@@ -230,7 +244,7 @@ class Layout(ABC):
     def box_widths(self, spot: Spot) -> Floats:
         """The width of the box around all parts at every width of a span, in CSS px."""
         e = spot.cells[0].effective
-        return frame_widths(e.width, spot.viewports.widths, spot.container)
+        return frame_widths(e.width, spot.page_widths, spot.container)
 
     def keeps_ratios(self, spot: Spot) -> bool:
         """Whether each part keeps its own ratio in a span, whatever its height rule says."""

@@ -50,7 +50,8 @@ def box_of(spot: Spot) -> tuple[Floats, Floats]:
     than the page. Raises InvalidPlan where its padding leaves nothing."""
     v, e, viewports = values_of(spot), spot.cells[0].effective, spot.viewports
     vh = viewports.heights if depends_on_viewport_height(e.height) else viewports.heights[1:2]
-    W = np.minimum(frame_widths(e.width, viewports.widths, spot.container), viewports.widths)
+    page = spot.page_widths
+    W = np.minimum(frame_widths(e.width, page, spot.container), page)
     W = np.broadcast_to(W, vh.shape).copy()
     H = frame_heights(e.height, W, vh, spot.cells[0].ratio)
     room = np.minimum(W, H).min(axis=0) - 2 * v.padding_px
@@ -136,8 +137,8 @@ class Logo(Layout):
 
     def rules(self, spot: Spot) -> dict[str, dict[str, str]]:
         v, e = values_of(spot), spot.cells[0].effective
-        widths = frame_widths(e.width, spot.viewports.widths, spot.container)
-        fills = v.bar or (widths >= spot.viewports.widths - 0.01).all()
+        widths = frame_widths(e.width, spot.page_widths, spot.container)
+        fills = v.bar or (widths >= spot.page_widths - 0.01).all()
         box = {
             "box-sizing": "border-box",
             "width": width_css(e.width, spot.container),

@@ -24,7 +24,7 @@ class Picture(Layout):
         heights = spot.viewports.heights
         vh = heights if depends_on_viewport_height(e.height) else heights[1:2]
         W = np.broadcast_to(
-            frame_widths(e.width, spot.viewports.widths, spot.container), vh.shape
+            frame_widths(e.width, spot.page_widths, spot.container), vh.shape
         ).copy()
         corner = np.zeros_like(W)
         return Frame(W, frame_heights(e.height, W, vh, ratio), corner, corner)
@@ -34,9 +34,9 @@ class Picture(Layout):
 
     def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
         e, natural = spot.cells[part].effective, spot.cells[part].natural
-        widths = frame_widths(e.width, spot.viewports.widths, spot.container)
+        widths = frame_widths(e.width, spot.page_widths, spot.container)
         # where it stands matters only where it is narrower than the page
-        fills = (widths >= spot.viewports.widths - 0.01).all()
+        fills = (widths >= spot.page_widths - 0.01).all()
         return {
             "display": "none" if e.show == "nothing" else "block",
             "width": width_css(e.width, spot.container),

@@ -54,7 +54,7 @@ class Row(NamedTuple):
 def row_of(spot: Spot) -> Row:
     """Raises InvalidPlan where the gutters leave no slide."""
     v = values_of(spot)
-    box = frame_widths(spot.cells[0].effective.width, spot.viewports.widths, spot.container)
+    box = frame_widths(spot.cells[0].effective.width, spot.page_widths, spot.container)
     slide = (box - (v.at_a_time - 1) * v.gutter_px) / v.at_a_time
     narrow = np.flatnonzero(slide < 1)
     if narrow.size and spot.shown and v.at_a_time > 1:
@@ -184,7 +184,7 @@ class Slides(Many):
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
         v, sums = values_of(spot), [super().width_sum(spot, part, viewport_px)]
         if v.at_a_time > 1:
-            at = np.array([float(viewport_px)])
+            at = np.array([viewport_px - spot.scrollbar_px])
             box = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
             n, taken = v.at_a_time, (v.at_a_time - 1) * v.gutter_px
             gutters = f" − {n - 1}·{said_px(v.gutter_px)}" if v.gutter_px else ""
@@ -220,8 +220,8 @@ def _seconds(s: float) -> str:
 
 def _box_css(spot: Spot) -> dict[str, dict[str, str]]:
     v, e = values_of(spot), spot.cells[0].effective
-    widths = frame_widths(e.width, spot.viewports.widths, spot.container)
-    fills = (widths >= spot.viewports.widths - 0.01).all()
+    widths = frame_widths(e.width, spot.page_widths, spot.container)
+    fills = (widths >= spot.page_widths - 0.01).all()
     return {
         "": {
             "box-sizing": "border-box",

@@ -78,15 +78,21 @@ def _sharpness(
     return runs, simplified(p.viewport_w, share, 0.005).points
 
 
-def sharp_bands(site: Site, part: PartPlan, files: Files) -> tuple[Band, ...]:
-    """One band per density that is offered."""
+def sharp_bands(
+    site: Site, part: PartPlan, files: Files, written: PartPlan | None = None
+) -> tuple[Band, ...]:
+    """One band per density that is offered. `written` is the part as the markup was written for it,
+    which says what is taken."""
     bands = []
     for density in site.densities:
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
         for p in part.shown:
-            taken = taken_files(files, part.index, p, density)
+            asks = (written or part).of(p.span.letter)
+            if not isinstance(asks, ShownSpan):
+                continue
+            taken = taken_files(files, part.index, asks, density)
             if taken is None:
                 continue
             # a drawing is sharp at any size

@@ -96,17 +96,21 @@ def read(
     costs: bool = False,
     words: bool = False,
     every: bool = True,
+    scrollbar_px: float = 0,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
     detail, and then the only one that advice is worked out for; with `costs` its detail says what
     each way to aim comes to, with `words` what can be done about the words. Without `every` the
-    files, ladders and code of many items are those of the chosen one alone. `pixels` gives the px
+    files, ladders and code of many items are those of the chosen one alone. `scrollbar_px` is what
+    a classic scrollbar takes of the page in CSS px: frames and bands are those beside it, files and
+    code stay. `pixels` gives the px
     of originals that words lie on, `siblings` the other placements of the page.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
-    computed = plan(site, placement, originals)
-    all_files = renditions(computed)
+    written = plan(site, placement, originals)
+    computed = plan(site, placement, originals, scrollbar_px) if scrollbar_px else written
+    all_files = renditions(written)
     told = {part.index for part in _asked(computed, None if every else chosen)}
     files = tuple((g, mine) for g, mine in all_files if g.part in told)
     made, quick = made_of(made_bytes, files)
@@ -126,7 +130,7 @@ def read(
             bands=(
                 *area_bands(part),
                 *frame_band(part),
-                *sharp_bands(site, part, files),
+                *sharp_bands(site, part, files, written.parts[part.index]),
                 *weight_bands(site, part, files, made),
             ),
             safe=overall_safe(part),
@@ -139,7 +143,7 @@ def read(
             detail=span_detail(site, in_detail, costs) if in_detail else None,
         )
 
-    found = findings(computed, all_files, pixels, siblings)
+    found = findings(written, all_files, pixels, siblings)
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -150,17 +154,17 @@ def read(
         budget_bytes=site.budget_bytes,
         parts={part.index: part_reading(part) for part in _asked(computed, chosen)},
         files=rows,
-        ladders=ladder_readings(computed, files, made),
+        ladders=ladder_readings(written, files, made),
         savings=savings(files, made),
         words=words_reading(computed, pixels, chosen if words else None),
-        items=items_reading(computed, found, chosen, _weight_of_all(computed, files, made)),
+        items=items_reading(computed, found, chosen, _weight_of_all(written, files, made)),
         logo=logo_reading(computed, originals, pixels),
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
         one_of=one_of_band(site, placement, siblings),
         findings=tuple(found),
-        code=_code(computed, without(files, gone), told),
-        pane=_pane(computed, preview),
+        code=_code(written, without(files, gone), told),
+        pane=_pane(written, preview),
     )
 
 
@@ -197,17 +201,19 @@ def read_moving(
     pixels: Pixels = no_pixels,
     siblings: Siblings = tuple,
     chosen: tuple[int, str] | None = None,
+    scrollbar_px: float = 0,
 ) -> Moving:
     """What changes on the desk while something is dragged: a part of what `read` gives, for a
     fraction of its time; of many items the `chosen` one. Raises InvalidPlan."""
-    computed = plan(site, placement, originals)
+    written = plan(site, placement, originals)
+    computed = plan(site, placement, originals, scrollbar_px) if scrollbar_px else written
     return Moving(
         parts={part.index: _moving_part(part) for part in _asked(computed, chosen)},
         words=words_reading(computed, pixels),
         items=items_reading(computed, (), None),
         logo=logo_reading(computed, originals, no_pixels),
         one_of=one_of_band(site, placement, siblings),
-        pane=_pane(computed, preview),
+        pane=_pane(written, preview),
     )
 
 

@@ -195,11 +195,13 @@ class PartPlan:
 
 @dataclass(frozen=True, eq=False)
 class Setting:
-    """A site, and a placement without its parts: all that a part of many depends on beside itself
-    and its frames. Compared by identity: equal ones are one, for as long as they are asked for."""
+    """A site, a placement without its parts, and the room that a scrollbar takes: all that a part
+    of many depends on beside itself and its frames. Compared by identity: equal ones are one, for
+    as long as they are asked for."""
 
     site: Site
     bare: Placement
+    scrollbar_px: float = 0
 
 
 @dataclass(frozen=True, eq=False)

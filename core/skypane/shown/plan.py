@@ -21,16 +21,16 @@ from skypane.widths.spans import spans_of
 Originals = Mapping[int, Original]
 
 
-def plan(site: Site, placement: Placement, originals: Originals) -> Plan:
-    """All parts in all spans. Raises InvalidPlan where a frame has no size or an original is
-    missing.
+def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: float = 0) -> Plan:
+    """All parts in all spans. `scrollbar_px` is what a classic scrollbar takes of the page, in CSS
+    px. Raises InvalidPlan where a frame has no size or an original is missing.
 
     What did not change since an earlier plan is taken from there.
     """
     layout = layout_of(placement)
     bare = placement.model_copy(update={"parts": ()})
-    before = _latest.like(site, bare) if layout.has_items else None
-    is_same = before is not None and before.is_of(site, bare)
+    before = _latest.like(site, bare, scrollbar_px) if layout.has_items else None
+    is_same = before is not None and before.is_of(site, bare, scrollbar_px)
     if before:
         placement, originals = before.again(placement, originals)
     resolved = _resolved(site, placement, before if is_same else None)
@@ -52,6 +52,7 @@ def plan(site: Site, placement: Placement, originals: Originals) -> Plan:
                 values=own,
                 words=placement.words,
                 typeface=site.typeface,
+                scrollbar_px=scrollbar_px,
             )
             computed.append(_of_span(layout, spot, shown, old))
         except _Missing as missing:
@@ -74,7 +75,7 @@ def plan(site: Site, placement: Placement, originals: Originals) -> Plan:
         parts=_parts(placement, computed, resolved, before if is_same else None),
         said=values,
         spots=tuple(c.spot for c in computed),
-        setting=before.plan.setting if before and is_same else Setting(site, bare),
+        setting=(before.plan.setting if before and is_same else Setting(site, bare, scrollbar_px)),
     )
     if layout.has_items:
         _latest.keep(_Planned(found, resolved, tuple(computed)))
@@ -105,12 +106,15 @@ class _Planned(NamedTuple):
     resolved: tuple[dict[str, Resolved], ...]
     computed: tuple[_Computed, ...]
 
-    def is_of(self, site: Site, bare: Placement) -> bool:
+    def is_of(self, site: Site, bare: Placement, scrollbar_px: float) -> bool:
         """Whether all that is said beside the parts is the same."""
         setting = self.plan.setting
         # the name first: it tells most of them apart at once
         return (
-            setting.bare.name == bare.name and setting.bare == bare and _equal(setting.site, site)
+            setting.bare.name == bare.name
+            and setting.scrollbar_px == scrollbar_px
+            and setting.bare == bare
+            and _equal(setting.site, site)
         )
 
     def again(
@@ -316,12 +320,12 @@ class _Latest:
         self._kept: OrderedDict[Setting, _Planned] = OrderedDict()
         self._lock = Lock()
 
-    def like(self, site: Site, bare: Placement) -> _Planned | None:
+    def like(self, site: Site, bare: Placement, scrollbar_px: float) -> _Planned | None:
         """The last plan of an equal setting, else the last one of the same name and kind with as
         many spans."""
         with self._lock:
             found = list(reversed(self._kept.values()))
-        same = next((p for p in found if p.is_of(site, bare)), None)
+        same = next((p for p in found if p.is_of(site, bare, scrollbar_px)), None)
         return same or next((p for p in found if _is_near(p.plan, site, bare)), None)
 
     def keep(self, planned: _Planned) -> None:

@@ -2029,6 +2029,11 @@ export interface components {
             placement_id?: number | null;
             /** Ratio */
             ratio: number;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
             site?: components["schemas"]["Site"] | null;
         };
         /**
@@ -2162,6 +2167,7 @@ export interface components {
          * Draft
          * @description A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
          *     `chosen`, the letter of a span, say what is read in detail; of many items that part alone.
+         *     `scrollbar_px` is what a classic scrollbar takes of the page, in CSS px.
          */
         Draft: {
             /** Chosen */
@@ -2181,6 +2187,11 @@ export interface components {
             placement: components["schemas"]["Placement"];
             /** Placement Id */
             placement_id?: number | null;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
             site?: components["schemas"]["Site"] | null;
         };
         /**
@@ -5415,6 +5426,11 @@ export interface components {
             placement: components["schemas"]["Placement"];
             /** Placement Id */
             placement_id?: number | null;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
             site?: components["schemas"]["Site"] | null;
             /**
              * Words

@@ -80,6 +80,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     chosen,
     costs,
     words: step === "words",
+    scrollbar: place.scrollbar,
     every: step === "files" || step === "code" || step === "proof",
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
@@ -182,7 +183,16 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       bringing,
     ],
   );
-  const seen: Seen = useMemo(() => ({ cursor, setCursor, density: place.density }), [cursor, setCursor, place.density]);
+  const seen: Seen = useMemo(
+    () => ({
+      cursor,
+      setCursor,
+      density: place.density,
+      scrollbar: place.scrollbar,
+      setScrollbar: (scrollbar) => put({ scrollbar }),
+    }),
+    [cursor, setCursor, place.density, place.scrollbar, put],
+  );
   const sky = useRef<HTMLElement>(null);
   const ground = useRef<HTMLElement>(null);
 

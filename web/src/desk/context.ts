@@ -37,6 +37,9 @@ export interface Seen {
   cursor: number;
   setCursor: (width: number) => void;
   density: number;
+  /** What a classic scrollbar takes of every page, in CSS px. */
+  scrollbar: number;
+  setScrollbar: (px: number) => void;
 }
 
 export const WorkContext = createContext<Work | null>(null);

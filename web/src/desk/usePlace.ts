@@ -9,7 +9,12 @@ export interface Place {
   part: number;
   span: string | undefined;
   density: number;
+  /** What a classic scrollbar takes of the page, in CSS px; 0: it takes no room. */
+  scrollbar: number;
 }
+
+/** Widths that classic scrollbars have in desktop browsers, in CSS px; most phones have none (common practice). */
+export const SCROLLBARS = [0, 12, 15, 17];
 
 const asQuery = (place: Place) =>
   new URLSearchParams({
@@ -17,6 +22,7 @@ const asQuery = (place: Place) =>
     ...(place.part ? { part: String(place.part + 1) } : {}),
     ...(place.span ? { span: place.span } : {}),
     ...(place.density === 2 ? {} : { density: String(place.density) }),
+    ...(place.scrollbar ? { scrollbar: String(place.scrollbar) } : {}),
   }).toString();
 
 export function usePlace() {
@@ -26,6 +32,7 @@ export function usePlace() {
     part: Math.max(0, (Number(search.get("part")) || 1) - 1),
     span: search.get("span") ?? undefined,
     density: Number(search.get("density")) || 2,
+    scrollbar: SCROLLBARS.find((px) => px === Number(search.get("scrollbar"))) ?? 0,
   }));
   const put = useCallback((values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })), []);
   const query = asQuery(place);

@@ -23,12 +23,14 @@ export interface Asked {
   words: boolean;
   /** Files and code of all items, where there are many. */
   every: boolean;
+  /** What a scrollbar takes of the page, in CSS px. */
+  scrollbar: number;
   /** Another value: something that the server knows has changed. */
   stamp: unknown;
   moves: boolean;
 }
 
-const FIELDS = ["draft", "plan", "part", "chosen", "costs", "words", "every", "stamp"] as const;
+const FIELDS = ["draft", "plan", "part", "chosen", "costs", "words", "every", "scrollbar", "stamp"] as const;
 const isSame = (a: Asked, b: Asked | undefined, fields: readonly (keyof Asked)[] = FIELDS) =>
   b !== undefined && fields.every((f) => a[f] === b[f]);
 
@@ -37,6 +39,7 @@ const bodyOf = (a: Asked) => ({
   placement_id: a.placementId,
   looks: a.draft.looks,
   site: a.plan,
+  scrollbar_px: a.scrollbar,
 });
 
 const askAll = (a: Asked, signal: AbortSignal) =>
@@ -76,7 +79,9 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     while (true) {
       const a = wanted.current;
       const onlyMoves =
-        a.moves && !rested && isSame(a, read.current.all, ["part", "chosen", "costs", "words", "every", "stamp"]);
+        a.moves &&
+        !rested &&
+        isSame(a, read.current.all, ["part", "chosen", "costs", "words", "every", "scrollbar", "stamp"]);
       if (isSame(a, read.current.all) || (onlyMoves && isSame(a, read.current.moved))) break;
       abort.current = new AbortController();
       try {
@@ -101,7 +106,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     going.current = false;
   }, []);
 
-  const { draft, plan, part, chosen, costs, words, every, stamp, moves } = asked;
+  const { draft, plan, part, chosen, costs, words, every, scrollbar, stamp, moves } = asked;
   // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
   useEffect(() => {
     clearTimeout(rest.current);
@@ -111,7 +116,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
       else void ask(true);
     };
     if (moves) rest.current = setTimeout(whenAtRest, REST_MS);
-  }, [draft, plan, part, chosen, costs, words, every, stamp, moves]);
+  }, [draft, plan, part, chosen, costs, words, every, scrollbar, stamp, moves]);
 
   useEffect(
     () => () => {

@@ -76,15 +76,22 @@ function slide(spot: Element, chosen: number | undefined) {
 
 const RESTING = "[data-slideshow] { --by-itself: no !important; --change-time: 0s !important; }";
 
+/** A bar of its own always there, since those of phones and of headless browsers take no room. */
+const withScrollbar = (px: number) =>
+  `html { overflow-y: scroll; } html::-webkit-scrollbar { width: ${px}px; background: #e6e6e6; }
+   html::-webkit-scrollbar-thumb { background: #b4b8b9; border: 3px solid #e6e6e6; border-radius: ${px}px; }`;
+
 interface Props {
   reading: Reading;
   site: string;
   width: number;
   height: number;
   scale: number;
+  /** What a classic scrollbar takes of the page, in CSS px. */
+  scrollbar: number;
 }
 
-export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale }: Props) {
+export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale, scrollbar }: Props) {
   const frame = useRef<HTMLIFrameElement>(null);
   const { css, markup } = reading.pane;
   const letter = spanAt(reading.spans, width)?.letter;
@@ -96,7 +103,8 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
   const overlay = `${guidesCss(guides, called, 1 / scale)}
     picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }
     [data-slideshow] picture[data-chosen] { outline-offset: ${-2.5 / scale}px; }
-    ${guides.moving ? "" : RESTING}`;
+    ${guides.moving ? "" : RESTING}
+    ${scrollbar ? withScrollbar(scrollbar) : ""}`;
 
   const fill = () => {
     const inside = frame.current?.contentDocument;

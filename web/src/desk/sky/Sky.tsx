@@ -1,10 +1,11 @@
 /** Panes: live first screens, all equally tall, each tied to its width on the horizon. */
-import { Modal } from "@mantine/core";
+import { Modal, NativeSelect } from "@mantine/core";
 import { useElementSize, useMergedRef } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
 import { useDropTarget } from "../../ui/useDropTarget";
 import { useDesk } from "../context";
 import { spanAt } from "../scale";
+import { SCROLLBARS } from "../usePlace";
 import { PaneFrame } from "./PaneFrame";
 import { type PaneSpec, paneHeight, panesOf, placed, TEXT_WIDTH, tallest } from "./panes";
 import classes from "./Sky.module.css";
@@ -21,7 +22,7 @@ interface Props {
 }
 
 export function Sky({ deck, isLow }: Props) {
-  const { reading, scale, cursor, setCursor, density, site, bringing, choosePart } = useDesk();
+  const { reading, scale, cursor, setCursor, density, scrollbar, setScrollbar, site, bringing, choosePart } = useDesk();
   const { ref, width, height } = useElementSize();
   const [large, setLarge] = useState<PaneSpec>();
   const specs = panesOf(reading, scale, cursor);
@@ -62,11 +63,27 @@ export function Sky({ deck, isLow }: Props) {
               label={`Pane ${p.width} × ${p.height}. Enter opens it large.`}
               height={tall}
             >
-              <PaneFrame reading={reading} site={site.name} width={p.width} height={p.height} scale={tall / p.height} />
+              <PaneFrame
+                reading={reading}
+                site={site.name}
+                width={p.width}
+                height={p.height}
+                scale={tall / p.height}
+                scrollbar={scrollbar}
+              />
             </PaneView>
             <Verdict reading={reading} width={p.width} density={density} />
           </div>
         ))}
+      <NativeSelect
+        className={classes.margin}
+        size="xs"
+        aria-label="Scrollbar that panes and bands are seen with"
+        title="A classic scrollbar makes the page narrower than the viewport; breakpoints go by the viewport."
+        value={scrollbar}
+        onChange={(e) => setScrollbar(Number(e.currentTarget.value))}
+        data={SCROLLBARS.map((px) => ({ value: String(px), label: px ? `Scrollbar ${px} px` : "No scrollbar" }))}
+      />
       <svg className={classes.ties} width={width} height="24" aria-hidden="true">
         {(scrolls ? [] : panes).map((p) => (
           <path
@@ -84,7 +101,14 @@ export function Sky({ deck, isLow }: Props) {
       >
         {large && (
           <div className={classes.large}>
-            <PaneFrame reading={reading} site={site.name} width={large.width} height={large.height} scale={1} />
+            <PaneFrame
+              reading={reading}
+              site={site.name}
+              width={large.width}
+              height={large.height}
+              scale={1}
+              scrollbar={scrollbar}
+            />
           </div>
         )}
       </Modal>

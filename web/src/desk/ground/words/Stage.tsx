@@ -29,7 +29,7 @@ const boxAt = (c: Curves | null | undefined, width: number): Box | undefined => 
 };
 
 export function Stage() {
-  const { reading, site, cursor, span, handle } = useDesk();
+  const { reading, site, cursor, scrollbar, span, handle } = useDesk();
   const { ref, width, height } = useElementSize();
   const { values, words, detail, set, setWords } = useWords();
   const [editing, setEditing] = useState<string>();
@@ -75,6 +75,7 @@ export function Stage() {
               width={cursor}
               height={onScreen ? screen : Math.max(screen, Math.ceil(banner.h + HEAD_PX))}
               scale={scale}
+              scrollbar={scrollbar}
             />
           </div>
           {dragging && area && (
