@@ -52,6 +52,12 @@ LAYOUTS: dict[str, dict[str, dict[str, object]]] = {
         "B": {"arranged": "slides", "columns": 2, "gutter_px": 12},
         "A": {"arranged": "rows", "share_percent": 38, "margin_px": 0},
     },
+    "padding in per cent": {
+        "D": {"columns": 3, "gutter_px": 20, "padding_percent": 1.5, "margin_px": 24},
+        "C": {"arranged": "justified", "columns": 4, "gutter_px": 6},
+        "B": {"arranged": "masonry", "columns": 3, "padding_percent": 2},
+        "A": {"arranged": "slides", "columns": 2, "padding_percent": 4, "margin_px": 0},
+    },
 }
 
 

@@ -25,7 +25,7 @@ class Cells(NamedTuple):
     row: Floats
 
 
-def equal_cells(holder: Floats, n: int, gutter_px: float, padding_px: float) -> Cells:
+def equal_cells(holder: Floats, n: int, gutter_px: float, padding_px: float | Floats) -> Cells:
     """`n` cells that share the holder, as `repeat(n, minmax(0, 1fr))` has them (CSS Grid 1 §7.2);
     padding is inside of each cell. Cells of less than nothing are told as they are."""
     cell = (holder - (n - 1) * gutter_px) / n

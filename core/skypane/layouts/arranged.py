@@ -79,6 +79,29 @@ def content_widths(spot: Spot) -> Floats:
     return box - 2 * values_of(spot).margin_px
 
 
+class Padding(NamedTuple):
+    """The padding of cells as share·(a width) + constant px."""
+
+    share: float
+    constant: float
+
+    def of(self, widths: Floats) -> Floats:
+        return widths * self.share + self.constant
+
+
+def padding_of(spot: Spot) -> Padding:
+    """The padding of cells, of the width of the content."""
+    v = values_of(spot)
+    share = v.padding_percent / 100
+    return Padding(share, 0.0) if share else Padding(0.0, v.padding_px)
+
+
+def padding_in_column(spot: Spot) -> Padding:
+    """The same, of the width of a column: what a percentage refers to in a grid (CSS Grid 1 §6)."""
+    v, n, of = values_of(spot), columns_of(values_of(spot)), padding_of(spot)
+    return Padding(of.share * n, of.share * (n - 1) * v.gutter_px + of.constant)
+
+
 def laid_out(spot: Spot) -> Laid:
     """Where every item is. Raises InvalidPlan where gutters and padding leave no picture."""
     return _laid_out(spot.facts)
@@ -89,7 +112,7 @@ def _laid_out(facts: Facts) -> Laid:
     spot = facts.spot
     v = values_of(spot)
     content, n = content_widths(spot), columns_of(v)
-    cells = equal_cells(content, n, v.gutter_px, v.padding_px)
+    cells = equal_cells(content, n, v.gutter_px, padding_of(spot).of(content))
     _leaves_room(spot, content, n, cells.frame)
     if v.arranged == "justified":
         frames, places = _justified(spot, content)
@@ -107,15 +130,20 @@ def _leaves_room(spot: Spot, content: Floats, n: int, frame: Floats) -> None:
     if not narrow.size or not spot.shown:
         return
     v, at = values_of(spot), int(narrow[0])
-    taken = (n - 1) * v.gutter_px + 2 * n * v.padding_px
+    padding = float(padding_of(spot).of(content)[at])
+    taken = (n - 1) * v.gutter_px + 2 * n * padding
     whole = float(content[at]) + 2 * v.margin_px
     margin = f", the outer margin {number(2 * v.margin_px)}" if v.margin_px else ""
     raise OfLayout(
         f"{n} columns do not fit at {int(spot.viewports.widths[at])} px, span {spot.span.letter}:"
         f" gutters and padding take {number(round(taken, 2))} px{margin}, and the grid is"
         f" {number(round(whole, 1))} px wide. Take fewer columns there, or less between them.",
-        field="columns" if n > 1 else "padding_px" if v.padding_px else "margin_px",
+        field="columns" if n > 1 else _padding_field(v) if padding else "margin_px",
     )
+
+
+def _padding_field(v: GridValues) -> str:
+    return "padding_percent" if v.padding_percent else "padding_px"
 
 
 def _caption(spot: Spot, i: int, room: Floats) -> Floats:
@@ -131,6 +159,7 @@ def _celled(spot: Spot, cell: Floats, frame: Floats) -> Found:
     """Cells of columns, row by row in the items' order; one that is two columns wide and no longer
     fits goes to the next row (CSS Grid 1 §8.5, sparse)."""
     v, n = values_of(spot), columns_of(values_of(spot))
+    padding = (cell - frame) / 2
     frames: list[Frame | None] = [None] * len(spot.cells)
     places: list[Place | None] = [None] * len(spot.cells)
     known_heights: dict[tuple[HeightRule, float], Floats] = {}
@@ -151,16 +180,16 @@ def _celled(spot: Spot, cell: Floats, frame: Floats) -> Found:
         W = picture + (cell + v.gutter_px) * (take - 1)
         if take > 1 and not isinstance(e.height, RatioHeight):
             H = spot.frame_heights(i, W)
-        x = v.margin_px + column * (cell + v.gutter_px) + v.padding_px
-        frames[i] = Frame(np.broadcast_to(W, H.shape), H, x + 0 * H, top + v.padding_px + 0 * H)
+        x = v.margin_px + column * (cell + v.gutter_px) + padding
+        frames[i] = Frame(np.broadcast_to(W, H.shape), H, x + 0 * H, top + padding + 0 * H)
         places[i] = Place(column=f"span {take}" if take > 1 else "auto")
         if beside:
             under = caption_heights(
                 spot.cells[i].item, spot.typeface, v, frame - picture - BESIDE_PX
             )
-            high.append(np.maximum(H, under) + 2 * v.padding_px)
+            high.append(np.maximum(H, under) + 2 * padding)
         else:
-            high.append(H + _caption(spot, i, W) + 2 * v.padding_px)
+            high.append(H + _caption(spot, i, W) + 2 * padding)
         column += take
     return tuple(frames), tuple(places)
 
@@ -177,49 +206,54 @@ def _justified(spot: Spot, content: Floats) -> Found:
     if not items:
         return tuple(frames), tuple(places)
     ratios = np.array([spot.cells[i].ratio for i in items])
-    between, mean = v.gutter_px + 2 * v.padding_px, float(ratios.mean())
+    mean, padded = float(ratios.mean()), padding_of(spot)
+
+    def between(room: Floats) -> Floats:
+        return v.gutter_px + 2 * padded.of(room)
 
     # what pictures alone have, were every row one of `columns`
     def high(room: Floats) -> Floats:
-        return (room - v.columns * between + v.gutter_px) / (v.columns * mean)
+        return (room - v.columns * between(room) + v.gutter_px) / (v.columns * mean)
 
     target, middle = high(content), len(content) // 2
     usual = content_widths(spot.unscrolled)[middle : middle + 1]
-    holder = float(usual[0]) - 2 * v.padding_px
-    rows = broken_into_rows(ratios, holder, between, float(high(usual)[0]))
+    holder = float(usual[0] - 2 * padded.of(usual)[0])
+    rows = broken_into_rows(ratios, holder, float(between(usual)[0]), float(high(usual)[0]))
+    padding = padded.of(content)
     top: Floats = np.full_like(content, v.margin_px)
     for row in rows:
         k, mine = row.last - row.first, ratios[row.first : row.last]
-        taken = k * between - v.gutter_px
+        taken = k * between(content) - v.gutter_px
         height = (content - taken) / mine.sum() if row.filled else target
         x: Floats = np.full_like(content, v.margin_px)
         under = np.zeros_like(content)
         for i, ratio in zip(items[row.first : row.last], mine, strict=True):
             W = height * ratio
             one = np.ones((1, 1))
-            frames[i] = Frame(
-                W * one, height * one, (x + v.padding_px) * one, (top + v.padding_px) * one
-            )
-            places[i] = _in_row(v, row.filled, float(ratio), float(mine.sum()), taken, mean)
+            frames[i] = Frame(W * one, height * one, (x + padding) * one, (top + padding) * one)
+            share = ratio / mine.sum() if row.filled else ratio / (v.columns * mean)
+            places[i] = _in_row(v, padded, k if row.filled else None, float(ratio), float(share))
             under = np.maximum(under, _caption(spot, i, W))
-            x = x + W + between
-        top = top + height + under + 2 * v.padding_px + v.gutter_px
+            x = x + W + between(content)
+        top = top + height + under + 2 * padding + v.gutter_px
     return tuple(frames), tuple(places)
 
 
 def _in_row(
-    v: GridValues, filled: bool, ratio: float, row_ratio: float, taken: float, mean: float
+    v: GridValues, padding: Padding, filled: int | None, ratio: float, share: float
 ) -> Place:
-    """A cell in its row: the share of what gutters and padding leave, and its own padding."""
+    """A cell in its row: the share of what gutters and padding leave, and its own padding. `filled`
+    is how many fill the row; None where they do not."""
+    n, (of, px_) = filled or v.columns, padding
+    whole = share * (1 - 2 * n * of) + 2 * of
+    rest = -share * ((n - 1) * v.gutter_px + 2 * n * px_) + 2 * px_
     if filled:
-        share, rest = ratio / row_ratio, -taken * ratio / row_ratio + 2 * v.padding_px - _GIVE_PX
-        return Place(width=_line_css(share, rest), flex=f"{number(round(ratio, 6))} 0 auto")
-    share = ratio / (v.columns * mean)
-    rest = -(v.columns * (v.gutter_px + 2 * v.padding_px) - v.gutter_px) * share + 2 * v.padding_px
-    return Place(width=_line_css(share, rest), flex="0 0 auto")
+        width = line_css(whole, rest - _GIVE_PX)
+        return Place(width=width, flex=f"{number(round(ratio, 6))} 0 auto")
+    return Place(width=line_css(whole, rest), flex="0 0 auto")
 
 
-def _line_css(share: float, constant: float) -> str:
+def line_css(share: float, constant: float) -> str:
     """share·100 % + constant as a length."""
     percent = f"{number(round(share * 100, 6))}%"
     rest = round(constant, 4)
@@ -234,21 +268,29 @@ def _masonry(spot: Spot, cell: Floats, frame: Floats) -> Found:
     v, items = values_of(spot), spot.shown
     frames: list[Frame | None] = [None] * len(spot.cells)
     places: list[Place | None] = [None] * len(spot.cells)
-    middle = len(frame) // 2
+    middle, padding = len(frame) // 2, (cell - frame) / 2
     ratios = np.array([spot.cells[i].ratio for i in items])
-    other = np.array([2 * v.padding_px + _fixed_caption(spot, i) for i in items])
-    usual = equal_cells(content_widths(spot.unscrolled), v.columns, v.gutter_px, v.padding_px)
-    put = put_into_columns(ratios, v.columns, float(usual.frame[middle]), v.gutter_px, other)
+    usual = equal_cells(
+        content_widths(spot.unscrolled)[middle : middle + 1],
+        v.columns,
+        v.gutter_px,
+        padding_of(spot).of(content_widths(spot.unscrolled)[middle : middle + 1]),
+    )
+    padded = float(usual.cell[0] - usual.frame[0])
+    captions = np.array([_fixed_caption(spot, i) for i in items])
+    put = put_into_columns(ratios, v.columns, float(usual.frame[0]), v.gutter_px, padded + captions)
+    of, px_ = padding_in_column(spot)
     one = np.ones((1, 1))
     for i, ratio, p in zip(items, ratios, put, strict=True):
-        constant = p.above_px + p.items * v.gutter_px
-        top = v.margin_px + p.above * frame + constant
-        x = v.margin_px + p.column * (cell + v.gutter_px) + v.padding_px
-        frames[i] = Frame(frame * one, frame / ratio * one, x * one, (top + v.padding_px) * one)
+        fixed = p.above_px - p.items * padded + p.items * v.gutter_px
+        top = v.margin_px + p.above * frame + p.items * 2 * padding + fixed
+        x = v.margin_px + p.column * (cell + v.gutter_px) + padding
+        frames[i] = Frame(frame * one, frame / ratio * one, x * one, (top + padding) * one)
+        share, rest = p.above * (1 - 2 * of) + 2 * of * p.items, 2 * px_ * (p.items - p.above)
         places[i] = Place(
             column=str(p.column + 1),
             row="1",
-            margin_top=_line_css(p.above, constant - 2 * v.padding_px * p.above),
+            margin_top=line_css(share, fixed + rest),
         )
     return tuple(frames), tuple(places)
 
@@ -264,7 +306,7 @@ def _fixed_caption(spot: Spot, i: int) -> float:
 def _turned(spot: Spot, content: Floats, cell: Floats, frame: Floats) -> Found:
     """Side by side, beyond the end of the box; on pages row by row."""
     v, items = values_of(spot), spot.shown
-    n = v.columns
+    n, padding = v.columns, (cell - frame) / 2
     on_page = v.page_of if v.arranged == "pages" else n
     frames: list[Frame | None] = [None] * len(spot.cells)
     places: list[Place | None] = [None] * len(spot.cells)
@@ -276,16 +318,16 @@ def _turned(spot: Spot, content: Floats, cell: Floats, frame: Floats) -> Found:
         page, j = divmod(at, on_page)
         row, column = (j // n, page * n + j % n) if v.arranged == "pages" else (0, at)
         cells[i] = (row, column)
-        in_rows.setdefault(row, []).append(heights[i] + captions[i] + 2 * v.padding_px)
+        in_rows.setdefault(row, []).append(heights[i] + captions[i] + 2 * padding)
     tops, top = {}, np.full_like(frame, v.margin_px)
     for row in sorted(in_rows):
         tops[row] = top
         top = top + np.maximum.reduce(in_rows[row]) + v.gutter_px
     for i in items:
         (row, column), H = cells[i], heights[i]
-        x = v.margin_px + column * (cell + v.gutter_px) + v.padding_px
+        x = v.margin_px + column * (cell + v.gutter_px) + padding
         frames[i] = Frame(
-            np.broadcast_to(frame, H.shape), H, x + 0 * H, tops[row] + v.padding_px + 0 * H
+            np.broadcast_to(frame, H.shape), H, x + 0 * H, tops[row] + padding + 0 * H
         )
         is_paged = v.arranged == "pages"
         places[i] = Place(str(column + 1), str(row + 1)) if is_paged else Place()

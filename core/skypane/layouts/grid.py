@@ -14,6 +14,9 @@ from skypane.layouts.arranged import (
     columns_of,
     is_wide,
     laid_out,
+    line_css,
+    padding_in_column,
+    padding_of,
     values_of,
     waiting_items,
 )
@@ -88,9 +91,14 @@ class Grid(Many):
             two = 2 * cell + v.gutter_px
             sums.append(f"2·{said_px(cell)} + {said_px(v.gutter_px)} = {said_px(two)}")
             cell = two
-        inside = cell - 2 * v.padding_px
-        if v.padding_px:
-            sums.append(f"{said_px(cell)} − 2·{said_px(v.padding_px)} = {said_px(inside)}")
+        content = box - 2 * v.margin_px
+        padding = float(padding_of(spot).of(np.array([content]))[0])
+        inside = cell - 2 * padding
+        if v.padding_percent:
+            of = f"{said_px(v.padding_percent)} % of {said_px(content)}"
+            sums.append(f"{of} = {said_px(padding)}")
+        if padding:
+            sums.append(f"{said_px(cell)} − 2·{said_px(padding)} = {said_px(inside)}")
         if v.arranged == "rows":
             share = inside * v.share_percent / 100
             sums.append(f"{said_px(v.share_percent)} % of {said_px(inside)} = {said_px(share)}")
@@ -163,7 +171,7 @@ class Grid(Many):
             " > li": {
                 "box-sizing": "border-box",
                 "min-width": "0",
-                "padding": px(v.padding_px),
+                "padding": _padding_css(spot),
                 "container-type": "inline-size" if any(map(_is_wide, _items(spot))) else "normal",
                 "scroll-snap-align": "start" if turned else "none",
             },
@@ -206,6 +214,9 @@ class Grid(Many):
                 "width": held.width,
                 "flex": held.flex,
             }
+            if _is_wide(spot.cells[i].item):
+                # a percentage refers to both of its columns
+                out[f" > :nth-child({i + 1})"]["padding"] = _padding_css(spot, is_wide(spot, i))
         return out
 
     def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
@@ -219,7 +230,7 @@ class Grid(Many):
                 "aspect-ratio": f"{w} / {h}",
             }
         elif is_wide(spot, part) and isinstance(e.height, RatioHeight):
-            height = {**height, **_wide_height(v, e.height)}
+            height = {**height, **_wide_height(spot, e.height)}
         return {
             "display": "none" if e.show == "nothing" else "block",
             "width": "100%",
@@ -236,11 +247,24 @@ def _is_wide(item: Item | None) -> bool:
     return bool(item and item.wide)
 
 
-def _wide_height(v: GridValues, rule: RatioHeight) -> dict[str, str]:
+def _padding_css(spot: Spot, wide: bool = False) -> str:
+    """The padding of a cell: of the whole row in flexible boxes, of its column in a grid."""
+    if values_of(spot).arranged == "justified":
+        return line_css(*padding_of(spot))
+    share, constant = padding_in_column(spot)
+    if wide:
+        share, constant = share / 2, constant - share * values_of(spot).gutter_px / 2
+    return line_css(share, constant) if share else px(constant)
+
+
+def _wide_height(spot: Spot, rule: RatioHeight) -> dict[str, str]:
     """As high as the others of its row: their width follows from that of its own cell, 100cqw being
     what that has inside its padding."""
-    share = rule.h / rule.w
-    rest = (2 * v.padding_px - v.gutter_px) / 2 - 2 * v.padding_px
+    gutter, (share, constant) = values_of(spot).gutter_px, padding_in_column(spot)
+    of = (1 - 2 * share) / (2 - 2 * share)
+    rest = (2 * constant - gutter) * of - 2 * constant
     sign = "+" if rest > 0 else "-"
-    narrow = f"50cqw {sign} {px(abs(rest))}" if rest else "50cqw"
-    return {"height": f"calc(({narrow}) * {number(round(share, 6))})", "aspect-ratio": "auto"}
+    whole = f"{number(round(100 * of, 6))}cqw"
+    narrow = f"{whole} {sign} {px(abs(round(rest, 4)))}" if rest else whole
+    high = number(round(rule.h / rule.w, 6))
+    return {"height": f"calc(({narrow}) * {high})", "aspect-ratio": "auto"}

@@ -54,7 +54,9 @@ class GridValues(CaptionValues):
     """All that holds in a span; titles are what each value is called.
 
     `columns` are those of cells and masonry, how many a justified row goes for, and how many show
-    at a time of those that are turned. `padding_px` is inside each cell, on every side, and
+    at a time of those that are turned. `padding_px` is inside each cell, on every side;
+    `padding_percent`, where it is above 0, the same as a share of what the grid has inside its
+    outer margin, and
     `margin_px` around all of them. `first`: how many show before *more* is asked for; 0: all.
     """
 
@@ -62,6 +64,7 @@ class GridValues(CaptionValues):
     columns: int = Field(3, ge=1, le=24, title="columns")
     gutter_px: float = Field(24, ge=0, le=400, title="gutter")
     padding_px: float = Field(0, ge=0, le=200, title="padding of cells")
+    padding_percent: float = Field(0, ge=0, le=40, title="padding of cells as a share")
     margin_px: float = Field(0, ge=0, le=1000, title="outer margin")
     first: int = Field(0, ge=0, le=2000, title="how many show first")
     more: Annotated[str, Field(max_length=80)] = Field("Show more", title="words for more")
