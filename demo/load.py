@@ -293,7 +293,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                     "A": m.Treatment(height=ratio(4, 3)),
                 },
                 layout={
-                    "D": {"by_itself": True, "pause_s": 5, "change": "fade", "change_s": 0.6, "controls_place": "bottom"},
+                    "D": {"by_itself": True, "every_s": 5, "change": "fade", "change_s": 0.6, "controls_place": "bottom"},
                     "B": {"captions_lie": "under", "controls_lie": "on"},
                     "A": {"by_itself": False, "change": "slide", "change_s": 0.4, "controls_lie": "under"},
                 },

@@ -53,9 +53,9 @@ def test_a_picture_becomes_a_slideshow_and_all_its_values_are_set(page: Page, ma
     at(maker, site, placement, "frame")
     page.get_by_label("Kind of placement").get_by_text("slides", exact=True).click()
     page.get_by_role("switch", name="by itself").click(force=True)
-    page.get_by_label("Pause between two changes").fill("4")
+    page.get_by_label("Time from one change to the next").fill("4")
     page.keyboard.press("Enter")
-    expect(page.get_by_text("A loop takes 13.2 s: 3 × (4 + 0.4 s).")).to_be_visible()
+    expect(page.get_by_text("A loop takes 12 s: 3 × 4 s.")).to_be_visible()
     page.get_by_label("Controls", exact=True).get_by_text("numbers").click()
     page.get_by_label("Where controls are").get_by_text("under it").click()
     saved(page)
@@ -63,7 +63,7 @@ def test_a_picture_becomes_a_slideshow_and_all_its_values_are_set(page: Page, ma
     assert kept["kind"] == "slides"
     assert kept["layout"]["C"] == {
         "by_itself": True,
-        "pause_s": 4,
+        "every_s": 4,
         "controls": "numbers",
         "controls_lie": "under",
     }
@@ -73,16 +73,16 @@ def test_a_picture_becomes_a_slideshow_and_all_its_values_are_set(page: Page, ma
 def test_a_pause_of_nothing_is_refused_beside_its_field(page: Page, maker: Maker):
     site, placement = several(maker, "slides", layout={"D": {"by_itself": True}})
     at(maker, site, placement, "frame")
-    page.get_by_label("Pause between two changes").fill("0")
+    page.get_by_label("Time from one change to the next").fill("0")
     page.keyboard.press("Enter")
     alert = page.get_by_role("alert").filter(has_text="flickers")
     expect(alert).to_contain_text("three flashes in a second can harm (WCAG 2.2, 2.3.1)")
     # nothing is lost: the value waits to be put right
-    page.get_by_label("Pause between two changes").fill("3")
+    page.get_by_label("Time from one change to the next").fill("3")
     page.keyboard.press("Enter")
     expect(alert).to_have_count(0)
     saved(page)
-    assert maker.kept(placement)["placement"]["layout"]["C"]["pause_s"] == 3
+    assert maker.kept(placement)["placement"]["layout"]["C"]["every_s"] == 3
 
 
 def test_panes_show_the_slide_that_is_worked_on_and_run_the_delivered_script(

@@ -64,7 +64,7 @@ def test_nothing_moves_when_slides_begin(browser, shelf, change, width):
         "change": change,
         "gutter_px": 16,
         "by_itself": True,
-        "pause_s": 1,
+        "every_s": 1,
         "captions_lie": "on",
     }
     placement = made("slides", ORIGINALS, {"D": held}, ITEMS)

@@ -36,8 +36,10 @@ def test_frames_are_those_of_the_narrower_page(with_bars, shelf, kind):
     shown = (1,) if kind in ("picture", "banner", "logo") else (1, 2, 3)
     placement = made(kind, ORIGINALS, LAYOUTS[kind], shown=shown)
     if kind == "picture":
-        own = placement.parts[0].treatments["D"].model_copy(
-            update={"width": m.ShareWidth(percent=100, of="container")}
+        own = (
+            placement.parts[0]
+            .treatments["D"]
+            .model_copy(update={"width": m.ShareWidth(percent=100, of="container")})
         )
         placement = placement.with_part(
             0, placement.parts[0].model_copy(update={"treatments": {"D": own}})

@@ -48,7 +48,7 @@ class FileOriginal(Original):
 
 class SiteFile(Noun):
     skypane: Literal["site"] = "site"
-    version: Literal[4] = 4
+    version: Literal[5] = 5
     name: Annotated[str, Field(min_length=1, max_length=80)]
     site: Site
     pages: Annotated[tuple[FilePage, ...], Field(max_length=1000)] = ()

@@ -10,6 +10,7 @@ from typing import Any, NamedTuple
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
 from skypane.model import (
+    NO_BACKGROUND,
     Aim,
     Area,
     Fit,
@@ -60,6 +61,9 @@ DEFAULTS = Treatment(
     background="#d5d9da",
 )
 
+#: What pages are where nobody has said otherwise.
+PAGE_COLOUR = "#ffffff"
+
 #: How `origin` names what comes from the values for all parts, "all D", and from the named frame,
 #: "frame D".
 ALL, NAMED = "all ", "frame "
@@ -92,6 +96,12 @@ class Effective:
         return replace(self, **values) if values else self
 
     @property
+    def ground(self) -> str:
+        """The colour that lies behind the picture: where it keeps none the page's, which is taken
+        to be white (common practice)."""
+        return PAGE_COLOUR if self.background == NO_BACKGROUND else self.background
+
+    @property
     def waits(self) -> bool:
         """Whether it shows a picture but has none yet."""
         return self.original is None and self.show == "picture"
@@ -116,6 +126,15 @@ class Resolved(NamedTuple):
 NOTHING_SAID = Resolved(
     Effective(**{f: getattr(DEFAULTS, f) for f in FIELDS}), dict.fromkeys(FIELDS, "")
 )
+
+
+def on_its_own(held: Resolved, original: Original | None) -> Effective:
+    """What holds with its original known: what can be seen through lies on nothing unless somebody
+    has chosen a colour, or shows only that."""
+    e = held.effective
+    if held.origin["background"] or original is None or e.show != "picture":
+        return e
+    return replace(e, background=NO_BACKGROUND) if original.alpha else e
 
 
 def own_values(treatment: Treatment) -> dict[str, Any]:

@@ -21,7 +21,7 @@ from skypane.layouts.banner import column_and_row, laid_out
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
-from skypane.model.stored import lifted, stored
+from skypane.model.stored import VERSION, lifted, stored
 from skypane.sitefile import FilePage, read_site_file, site_file, text_of_site
 from skypane.treatments import layout_values
 
@@ -403,7 +403,7 @@ def test_a_banner_is_kept_and_taken_along_whole():
     again = read_site_file(text_of_site(file)).pages[0].placements[0]
     assert (again.words, again.layout, again.one_of) == (WORDS, placement.layout, "head")
     assert [p.role for p in again.parts] == [None, "mark"]
-    assert json.loads(text_of_site(file))["version"] == 4
+    assert json.loads(text_of_site(file))["version"] == VERSION
 
 
 # -- one of a set --------------------------------------------------------------------------

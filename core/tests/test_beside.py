@@ -100,7 +100,7 @@ def test_text_is_text_and_the_heading_is_the_link():
     computed = planned(beside({"D": {}}, item=item))
     html = text_of(placement_lines(computed, renditions(computed)))
     assert "<script>" not in html
-    (link,) = LexborHTMLParser(html).css("h3 > a")
+    (link,) = LexborHTMLParser(html).css("h2 > a")
     assert link.attributes["href"] == "/tea?a=1&b=2"
     assert link.text() == "<b>Tea</b>"
 

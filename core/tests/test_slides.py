@@ -62,8 +62,8 @@ def rules_of(placement):
 def test_a_pause_that_flickers_is_refused_with_the_reason(pause):
     """Three flashes in a second can harm (WCAG 2.2, 2.3.1)."""
     with pytest.raises(InvalidPlan, match=r"flickers.*2\.3\.1.*at least 1 s") as refused:
-        planned(slides({"D": {"pause_s": pause}}))
-    assert refused.value.field == "layout.D.pause_s"
+        planned(slides({"D": {"every_s": pause}}))
+    assert refused.value.field == "layout.D.every_s"
 
 
 def test_several_at_a_time_do_not_fade_one_through_the_other():
@@ -87,25 +87,36 @@ def test_the_height_of_slides_is_said_for_all():
 @given(
     n=st.integers(1, 40),
     k=st.integers(1, 12),
-    pause=st.floats(1, 600),
-    change=st.floats(0, 5),
+    every=st.floats(1, 600),
+    share=st.floats(0, 0.9),
 )
-def test_a_loop_stands_still_once_for_every_stop(n, k, pause, change):
-    """Every slide shows in a loop, `k` at a time; each stop lasts a pause and a change."""
-    layout = {"D": {"at_a_time": k, "pause_s": pause, "change_s": change, "by_itself": True}}
+def test_a_loop_stands_still_once_for_every_stop(n, k, every, share):
+    """Every slide shows in a loop, `k` at a time; from one change to the next it is the time that
+    was asked for, however long a change takes."""
+    change = min(5, every * share)
+    layout = {"D": {"at_a_time": k, "every_s": every, "change_s": change, "by_itself": True}}
     found = spot(slides(layout, ids=[1] * n))
     assert stops_of(found) == -(-n // k)
-    assert loop_s(found) == pytest.approx(stops_of(found) * (pause + change))
+    assert loop_s(found) == pytest.approx(stops_of(found) * every)
+    assert found.values.pause_s == pytest.approx(every - change)
 
 
 def test_the_length_of_a_loop_is_told_with_its_sum():
     made = slides(
-        {"D": {"by_itself": True, "pause_s": 5, "change_s": 0.4}, "A": {"change": "none"}}
+        {"D": {"by_itself": True, "every_s": 2.5, "change_s": 0.4}, "A": {"change": "none"}}
     )
     told = {s.letter: s.told for s in read(SITE, made, ORIGINALS).layout}
-    assert told["D"] == ("A loop takes 32.4 s: 6 × (5 + 0.4 s).",)
-    # what changes at once takes no time for it
-    assert told["A"] == ("A loop takes 30 s: 6 × (5 + 0 s).",)
+    # six slides, every 2.5 s: 15 s (common practice), however they change
+    assert told["D"] == told["A"] == ("A loop takes 15 s: 6 × 2.5 s.",)
+
+
+def test_a_change_as_long_as_the_time_between_is_refused():
+    held = {"by_itself": True, "every_s": 1, "change_s": 1}
+    with pytest.raises(InvalidPlan, match="leaves no time to look"):
+        planned(slides({"D": held}))
+    # what changes at once, or only by hand, has no such bound
+    assert planned(slides({"D": {**held, "change": "none"}})).parts
+    assert planned(slides({"D": {**held, "by_itself": False}})).parts
 
 
 def test_slides_of_unlike_ratio_are_found_and_named():

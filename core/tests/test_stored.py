@@ -80,3 +80,25 @@ def test_hairlines_and_impossible_ratios_become_what_can_be_read():
 def test_what_a_newer_version_stored_is_refused_with_a_sentence():
     with pytest.raises(TooNew, match="newer version"):
         lifted("site", {"version": VERSION + 1})
+
+
+def test_a_pause_and_the_change_after_it_become_one_time():
+    """What was stored goes on as it did: with a pause of 4 s and a change of 0.6 s slides changed
+    every 4.6 s; what changes at once takes no time for it."""
+    layout = {
+        "D": {"pause_s": 4, "change_s": 0.6, "at_a_time": 1},
+        "C": {"at_a_time": 2, "change": "slide"},
+        "B": {"change": "none"},
+        "A": {"captions": "none"},
+    }
+    old = {"version": 4, "name": "Views", "kind": "slides", "parts": [{}], "layout": layout}
+    found = lifted("placement", old)["layout"]
+    assert found == {
+        "D": {"change_s": 0.6, "at_a_time": 1, "every_s": 4.6},
+        "C": {"at_a_time": 2, "change": "slide", "every_s": 4.6},
+        "B": {"change": "none", "every_s": 4},
+        "A": {"captions": "none"},
+    }
+    asked = {"version": 4, "site": {}, "pages": [{"placements": [old]}], "originals": []}
+    assert lifted("asked", asked)["pages"][0]["placements"][0]["layout"] == found
+    model.Placement.model_validate(lifted("placement", old))

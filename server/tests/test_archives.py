@@ -123,11 +123,11 @@ def test_the_file_alone_is_there_too(designer, told):
         (b'{"skypane": "site"}', "does not say its version"),
         (b'{"skypane": "site", "version": 99}', "written by a newer version (99"),
         (
-            b'{"skypane": "site", "version": 4, "name": "x", "site": {"narrowest": "wide"}}',
+            b'{"skypane": "site", "version": 5, "name": "x", "site": {"narrowest": "wide"}}',
             "site.json, site.narrowest",
         ),
         (
-            b'{"skypane": "site", "version": 4, "name": "x", "site": {}, "more": 1}',
+            b'{"skypane": "site", "version": 5, "name": "x", "site": {}, "more": 1}',
             "site.json, more: It is not known",
         ),
         (

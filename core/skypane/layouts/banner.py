@@ -298,7 +298,7 @@ class Banner(Layout):
         if spot.words is None or spot.words.empty:
             return out
         across, down = column_and_row(v.place)
-        said = css_rules(spot.typeface, v, spot.words.level)
+        said = css_rules(spot.typeface, v, spot.level)
         place = {
             "display": "block" if shown else "none",
             "position": "relative",

@@ -242,7 +242,7 @@ def _text_box_css(spot: Spot) -> dict[str, str]:
 
 
 def _text_css(spot: Spot) -> dict[str, dict[str, str]]:
-    v = values_of(spot)
+    v, title = values_of(spot), f"h{spot.level}"
 
     def type_(size_px: float, weight: int, line: float) -> dict[str, str]:
         return {
@@ -253,9 +253,9 @@ def _text_css(spot: Spot) -> dict[str, dict[str, str]]:
         }
 
     return {
-        " h3": {"margin": "0", **type_(v.title_px, TITLE_WEIGHT, TITLE_LINE)},
-        " h3 a": {"color": "inherit"},
-        " h3 + p": {"margin": f"{px(UNDER_TITLE_PX)} 0 0"},
+        f" {title}": {"margin": "0", **type_(v.title_px, TITLE_WEIGHT, TITLE_LINE)},
+        f" {title} a": {"color": "inherit"},
+        f" {title} + p": {"margin": f"{px(UNDER_TITLE_PX)} 0 0"},
         " p": {
             "margin": "0",
             "display": "block" if v.captions == "all" else "none",

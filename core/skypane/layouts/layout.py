@@ -92,8 +92,9 @@ class Facts:
 @dataclass(frozen=True)
 class Spot:
     """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None
-    where there are none. `scrollbar_px` is what a classic scrollbar takes of the page's width, in
-    CSS px; media conditions and viewport units know nothing of it (Media Queries 4 §4.1)."""
+    where there are none. `level` is the rank of its headings. `scrollbar_px` is what a classic
+    scrollbar takes of the page's width, in CSS px; media conditions and viewport units know nothing
+    of it (Media Queries 4 §4.1)."""
 
     span: Span
     heights: tuple[HeightRange, ...]
@@ -102,13 +103,14 @@ class Spot:
     values: Noun
     words: Words | None = None
     typeface: Typeface = "Instrument Sans"
+    level: int = 2
     scrollbar_px: float = 0
 
     @property
     def bare(self) -> tuple[object, ...]:
         """All but the cells."""
         room = (self.span, self.heights, self.container, self.scrollbar_px)
-        return (*room, self.values, self.words, self.typeface)
+        return (*room, self.values, self.words, self.typeface, self.level)
 
     @cached_property
     def facts(self) -> Facts:
@@ -231,6 +233,13 @@ class Layout(ABC):
         found = [(words.heading, HEADING_WEIGHT), (words.text, TEXT_WEIGHT)]
         found += [(label, BUTTON_WEIGHT) for label in words.labels]
         return tuple((text, weight) for text, weight in found if text.strip())
+
+    def level(self, site: Site, placement: Placement) -> int:
+        """The rank of its headings (HTML Standard §4.3.11)."""
+        own = placement.title_level
+        if self.has_words:
+            own = placement.words.level if placement.words else None
+        return own or site.heading_level
 
     def width_sum(self, spot: Spot, part: int, viewport_px: float) -> str:
         """The width of a part's frame at one viewport width as a sum."""

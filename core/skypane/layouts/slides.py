@@ -77,7 +77,7 @@ def stops_of(spot: Spot) -> int:
 def loop_s(spot: Spot) -> float:
     """How long a slideshow takes from the first slide to the first again, in seconds."""
     v = values_of(spot)
-    return stops_of(spot) * (v.pause_s + change_s(v))
+    return stops_of(spot) * v.every_s
 
 
 def change_s(v: SlidesValues) -> float:
@@ -152,7 +152,7 @@ class Slides(Many):
             )
         if not v.by_itself:
             return ()
-        sum_ = f"{stops} × ({number(v.pause_s)} + {number(change_s(v))} s)"
+        sum_ = f"{stops} × {number(v.every_s)} s"
         whole = f"{number(round(loop_s(spot), 2))} s"
         if v.loop:
             return (f"A loop takes {whole}: {sum_}.",)
@@ -234,7 +234,7 @@ def _box_css(spot: Spot) -> dict[str, dict[str, str]]:
             "--change": v.change,
             "--change-time": _seconds(change_s(v)),
             "--by-itself": "yes" if v.by_itself else "no",
-            "--pause": _seconds(v.pause_s),
+            "--pause": _seconds(round(v.pause_s, 3)),
             "--loop": "yes" if v.loop else "no",
             "--swipe": "yes" if v.swipe else "no",
         }

@@ -22,13 +22,13 @@ def beside_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, .
     out = [Line(f"<div{attributes_html({'class': plan.placement.called})}>")]
     text_first = text_comes_first(plan)
     for part, picture in zip(plan.placement.parts, parts, strict=True):
-        text = _text_lines(part.item)
+        text = _text_lines(part.item, f"h{plan.spots[0].level}")
         inner = [*text, *picture] if text_first else [*picture, *text]
         out += [Line("  <div>"), *(li.indented().indented() for li in inner), Line("  </div>")]
     return (*out, Line("</div>"))
 
 
-def _text_lines(item: Item | None) -> list[Line]:
+def _text_lines(item: Item | None, tag: str) -> list[Line]:
     if item is None or not item.has_caption:
         return []
     title, text = (html.escape(t.strip(), quote=False) for t in (item.title, item.text))
@@ -36,7 +36,7 @@ def _text_lines(item: Item | None) -> list[Line]:
     if title:
         link = attributes_html({"href": item.href})
         said = f"<a{link}>{title}</a>" if item.href is not None else title
-        out.append(Line(f'  <h3 dir="auto">{said.replace(chr(10), "&#10;")}</h3>'))
+        out.append(Line(f'  <{tag} dir="auto">{said.replace(chr(10), "&#10;")}</{tag}>'))
     if text:
         out.append(Line(f'  <p dir="auto">{text.replace(chr(10), "&#10;")}</p>'))
     return [*out, Line("</div>")]

@@ -19,7 +19,7 @@ def words_lines(plan: Plan) -> tuple[Line, ...]:
         return ()
     out = [Line(f'<div class="{plan.placement.called}-words">')]
     if words.heading.strip():
-        tag = f"h{words.level}"
+        tag = f"h{plan.spots[0].level}"
         out.append(Line(f'  <{tag} dir="auto">{_text(words.heading)}</{tag}>'))
     if words.text.strip():
         out.append(Line(f'  <p dir="auto">{_text(words.text)}</p>'))

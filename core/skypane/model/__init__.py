@@ -97,7 +97,16 @@ from skypane.model.site import (
     Typeface,
 )
 from skypane.model.spoken import Language, Spoken
-from skypane.model.treatment import Aim, Colour, Fit, FixedAim, Following, Shows, Treatment
+from skypane.model.treatment import (
+    NO_BACKGROUND,
+    Aim,
+    Colour,
+    Fit,
+    FixedAim,
+    Following,
+    Shows,
+    Treatment,
+)
 from skypane.model.words import Button, Words
 from skypane.values import (
     FLATTEST,
@@ -134,6 +143,7 @@ __all__ = [
     "MOST_WORDS",
     "NARROWEST",
     "NOISE",
+    "NO_BACKGROUND",
     "OWN_RATIOS",
     "PLACES",
     "TARGETS",

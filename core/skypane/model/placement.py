@@ -14,7 +14,7 @@ from skypane.model.frame import FrameId, Letter
 from skypane.model.gallery import Item
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
-from skypane.model.words import Words
+from skypane.model.words import HeadingLevel, Words
 from skypane.values import Noun
 
 Treatments = dict[Letter, Treatment]
@@ -74,6 +74,7 @@ class Placement(Noun):
     n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
     words: Words | None = None
+    title_level: HeadingLevel | None = None  # of its items' titles; None: as the site has it
     one_of: Annotated[str, written(r"\S", "It must not be blank.", max_length=40)] | None = None
     # see `skypane.files.names.stems`
     stem: Stem | None = None

@@ -11,6 +11,7 @@ from skypane.model.audience import USUAL_AUDIENCE, Audience, Takes
 from skypane.model.files import MOST_RUNGS, TARGETS, Formats, Likeness, Lists
 from skypane.model.frame import Letter, NamedFrame
 from skypane.model.spoken import Language, Spoken
+from skypane.model.words import HeadingLevel
 from skypane.values import Noun, Px
 
 MediaStyle = Literal["max-width", "min-width", "range"]
@@ -116,6 +117,7 @@ class Site(Noun):
     takes: Takes = Takes()
     naming: Naming = Naming()
     typeface: Typeface = "Instrument Sans"  # of words on pictures
+    heading_level: HeadingLevel = 2  # of headings, where their placement says none of its own
     language: Language = "en"  # of its pages
     spoken: Spoken = Spoken()
     likeness: Likeness = TARGETS["standard"]

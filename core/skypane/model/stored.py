@@ -5,7 +5,8 @@ Versions: 1 had none written on it. 2 has bounds: no empty list of viewport heig
 crops narrower than a hairline, no ratios beyond what a frame can have, at most eight densities.
 3 has placements of parts. 4 says how files
 are offered: what was stored before goes on to offer them by density. Its typed qualities give way
-to the likeness that is asked for.
+to the likeness that is asked for. 5 says of slides how long it is from one change to the next,
+where it said how long they stand still.
 """
 
 from __future__ import annotations
@@ -17,7 +18,7 @@ from skypane.errors import SkyPaneError
 from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
 from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
-VERSION = 4
+VERSION = 5
 
 #: What is stored: a site's plan, a placement, a page's layout, the areas of an original, the looks
 #: of several by id, and a delivery's question and answer.
@@ -144,4 +145,37 @@ def _by_density(kind: Kind, value: Any) -> Any:
     return value
 
 
-_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {1: _bounded, 2: _in_parts, 3: _by_density}
+def _every(kind: Kind, value: Any) -> Any:
+    """From 4 to 5: a pause and the change after it are one time."""
+    match kind:
+        case "placement" if value.get("kind") == "slides":
+            return {**value, "layout": _layout_every(value.get("layout", {}))}
+        case "asked":
+            pages = [
+                {**page, "placements": [_every("placement", p) for p in page["placements"]]}
+                for page in value["pages"]
+            ]
+            return {**value, "pages": pages}
+    return value
+
+
+def _layout_every(layout: dict[str, dict[str, Any]]) -> dict[str, dict[str, Any]]:
+    """Wider spans hand down: where any of the three is set, their sum is."""
+    held: dict[str, Any] = {"pause_s": 5, "change_s": 0.4, "change": "slide"}
+    out = dict(layout)
+    for letter in sorted(layout, reverse=True):
+        own = {k: v for k, v in layout[letter].items() if v is not None}
+        said = {k: own[k] for k in held if k in own}
+        held |= said
+        rest = {k: v for k, v in layout[letter].items() if k != "pause_s"}
+        takes = 0 if held["change"] == "none" else held["change_s"]
+        out[letter] = {**rest, **({"every_s": round(held["pause_s"] + takes, 3)} if said else {})}
+    return out
+
+
+_LIFTS: dict[int, Callable[[Kind, Any], Any]] = {
+    1: _bounded,
+    2: _in_parts,
+    3: _by_density,
+    4: _every,
+}

@@ -17,6 +17,15 @@ Shows = Literal["picture", "colour", "nothing"]
 Colour = Annotated[
     str, written(r"^#[0-9a-fA-F]{6}$", "It must be a colour written with six digits, as #d5d9da.")
 ]
+#: What lies behind a picture: a colour, or nothing but the page.
+NO_BACKGROUND = "none"
+Background = Annotated[
+    str,
+    written(
+        r"^(none|#[0-9a-fA-F]{6})$",
+        "It must be a colour written with six digits, as #d5d9da, or none.",
+    ),
+]
 
 
 class Following(Noun):
@@ -54,4 +63,4 @@ class Treatment(Noun):
     fit: Fit | None = None
     aim: Aim | None = None
     whole: bool | None = None  # deliver the whole picture instead of cutting it to what shows
-    background: Colour | None = None
+    background: Background | None = None

@@ -53,6 +53,9 @@ Text = Annotated[str, _at_most(MOST_TEXT, "The text")]
 Label = Annotated[str, _at_most(MOST_LABEL, "The button")]
 
 
+#: The rank of a heading in its page (HTML Standard §4.3.11).
+HeadingLevel = Annotated[int, Field(ge=1, le=6)]
+
 Href = Annotated[str, Field(max_length=MOST_HREF), AfterValidator(_link)]
 
 
@@ -65,12 +68,12 @@ class Button(Noun):
 
 class Words(Noun):
     """Heading, text and buttons, written once for all spans. `level` is the heading's rank in the
-    page (HTML Standard §4.3.11). What is empty is not there."""
+    page; None: as the site has it. What is empty is not there."""
 
     heading: Heading = ""
     text: Text = ""
     buttons: Annotated[tuple[Button, ...], Field(max_length=MOST_BUTTONS)] = ()
-    level: Annotated[int, Field(ge=1, le=6)] = 2
+    level: HeadingLevel | None = None
 
     @property
     def labels(self) -> tuple[str, ...]:

@@ -15,7 +15,7 @@ from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
 from skypane.model import Original, Part, Placement, Site
 from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
 from skypane.shown.parts import NoSize, cell_of, plan_part
-from skypane.treatments import ALL, NAMED, Effective, Resolved, layout_values, resolve
+from skypane.treatments import ALL, NAMED, Effective, Resolved, layout_values, on_its_own, resolve
 from skypane.widths.spans import spans_of
 
 Originals = Mapping[int, Original]
@@ -41,7 +41,12 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
         said = values[span.letter]
         try:
             own = layout.values(said.values)
-            effective = layout.together(tuple(r.effective for r in held), own)
+            known = [originals.get(r.effective.original or 0) for r in held]
+            bare_ = (
+                r.effective if layout.has_words else on_its_own(r, o)
+                for r, o in zip(held, known, strict=True)
+            )
+            effective = layout.together(tuple(bare_), own)
             shown = _shown(effective, originals)
             old = before.computed[at] if before else None
             spot = Spot(
@@ -52,6 +57,7 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
                 values=own,
                 words=placement.words,
                 typeface=site.typeface,
+                level=layout.level(site, placement),
                 scrollbar_px=scrollbar_px,
             )
             computed.append(_of_span(layout, spot, shown, old))

@@ -198,7 +198,7 @@ def unread(p: SpanPlan, seen: tuple[Seen, ...]) -> Iterator[tuple[Seen, np.ndarr
 
 def ratio_before_loading(p: SpanPlan, text: TextBox) -> float:
     """The contrast of a text on the background colour alone; on its own colour for a button."""
-    return ratio_of(text.ink, text.fill or p.effective.background)
+    return ratio_of(text.ink, text.fill or p.effective.ground)
 
 
 def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, str]]:
@@ -211,7 +211,7 @@ def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, str]]:
         if t.fill is None and ratio < least - 1e-9:
             sentence = (
                 f"Before the picture has loaded the {t.name.lower()} cannot be read: {ratio:.1f}"
-                f" : 1 on {p.effective.background}, {least:g} : 1 needed."
+                f" : 1 on {p.effective.ground}, {least:g} : 1 needed."
             )
             yield t, sentence
 

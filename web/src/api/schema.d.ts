@@ -2579,7 +2579,9 @@ export interface components {
          * @description All that holds in a span; titles are what each value is called.
          *
          *     `columns` are those of cells and masonry, how many a justified row goes for, and how many show
-         *     at a time of those that are turned. `padding_px` is inside each cell, on every side, and
+         *     at a time of those that are turned. `padding_px` is inside each cell, on every side;
+         *     `padding_percent`, where it is above 0, the same as a share of what the grid has inside its
+         *     outer margin, and
          *     `margin_px` around all of them. `first`: how many show before *more* is asked for; 0: all.
          */
         GridValues: {
@@ -2625,6 +2627,11 @@ export interface components {
              * @default Show more
              */
             more?: string;
+            /**
+             * padding of cells as a share
+             * @default 0
+             */
+            padding_percent?: number;
             /**
              * padding of cells
              * @default 0
@@ -3765,6 +3772,8 @@ export interface components {
             parts?: components["schemas"]["Part"][];
             /** Stem */
             stem?: string | null;
+            /** Title Level */
+            title_level?: number | null;
             words?: components["schemas"]["Words"] | null;
         };
         /** PlacementIn */
@@ -4384,6 +4393,11 @@ export interface components {
              */
             frames?: components["schemas"]["NamedFrame"][];
             /**
+             * Heading Level
+             * @default 2
+             */
+            heading_level?: number;
+            /**
              * Heights
              * @default [
              *       {
@@ -4609,6 +4623,7 @@ export interface components {
              *         "jpeg"
              *       ],
              *       "frames": [],
+             *       "heading_level": 2,
              *       "heights": [
              *         {
              *           "greatest_px": 932,
@@ -4785,6 +4800,7 @@ export interface components {
              *         "jpeg"
              *       ],
              *       "frames": [],
+             *       "heading_level": 2,
              *       "heights": [
              *         {
              *           "greatest_px": 932,
@@ -4895,7 +4911,8 @@ export interface components {
          *
          *     `at_a_time` slides stand side by side, `gutter_px` apart. Controls lie on the picture, in one of
          *     the nine places, or under it. A change takes `change_s` seconds; where the slides change by
-         *     themselves each stands still for `pause_s` before that. `loop`: after the last comes the first.
+         *     themselves they do so every `every_s`, from one change to the next, and stand still for what is
+         *     left of it. `loop`: after the last comes the first.
          */
         SlidesValues: {
             /**
@@ -4955,6 +4972,11 @@ export interface components {
              */
             controls_place?: "top-start" | "top" | "top-end" | "start" | "middle" | "end" | "bottom-start" | "bottom" | "bottom-end";
             /**
+             * time from one change to the next
+             * @default 5
+             */
+            every_s?: number;
+            /**
              * gutter
              * @default 0
              */
@@ -4964,11 +4986,6 @@ export interface components {
              * @default true
              */
             loop?: boolean;
-            /**
-             * pause
-             * @default 5
-             */
-            pause_s?: number;
             /**
              * swipe
              * @default true
@@ -5451,7 +5468,7 @@ export interface components {
         /**
          * Words
          * @description Heading, text and buttons, written once for all spans. `level` is the heading's rank in the
-         *     page (HTML Standard §4.3.11). What is empty is not there.
+         *     page; None: as the site has it. What is empty is not there.
          */
         Words: {
             /**
@@ -5464,11 +5481,8 @@ export interface components {
              * @default
              */
             heading?: string;
-            /**
-             * Level
-             * @default 2
-             */
-            level?: number;
+            /** Level */
+            level?: number | null;
             /**
              * Text
              * @default

@@ -1,11 +1,12 @@
 import { Select } from "@mantine/core";
 import type { SitePlan } from "../api/queries";
+import { RankSelect } from "../ui/RankSelect";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
 
 const FACES: SitePlan["typeface"][] = ["Instrument Sans", "Newsreader"];
 
-/** The typeface of words on pictures, whose files go with what is delivered. */
+/** The typeface of words on pictures, whose files go with what is delivered, and the rank of their headings. */
 export function TypefaceField({ plan, set }: PlanProps) {
   return (
     <Row label="Words">
@@ -17,6 +18,11 @@ export function TypefaceField({ plan, set }: PlanProps) {
         onChange={(v) => v && set({ typeface: v as SitePlan["typeface"] })}
         data={FACES}
         description="Its files go with what is exported; where lines break follows from its own measures."
+      />
+      <RankSelect
+        label="Rank of headings"
+        value={plan.heading_level}
+        set={(rank) => rank && set({ heading_level: rank })}
       />
     </Row>
   );

@@ -9,6 +9,7 @@ import { KINDS } from "../kinds";
 import { SpanHead } from "../OwnValues";
 import classes from "./Aim.module.css";
 import { AimField } from "./AimField";
+import { Behind } from "./Behind";
 import { Colour } from "./Colour";
 import { CropAll } from "./CropAll";
 import { CropField, type Cropping } from "./CropField";
@@ -88,8 +89,8 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
                   onChange={(fit) => set({ fit: fit as "cover" | "contain" })}
                   data={["cover", "contain"]}
                 />
-                {span.effective.fit === "contain" && <Colour set={set} label="the rest" />}
               </Field>
+              {(span.effective.fit === "contain" || aimed?.original.alpha) && <Behind set={set} />}
               <AimField set={set} />
             </>
           )}

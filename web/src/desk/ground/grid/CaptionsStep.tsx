@@ -2,6 +2,7 @@
 import { SegmentedControl, Switch, TextInput } from "@mantine/core";
 import type { GridValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
+import { RankSelect } from "../../../ui/RankSelect";
 import { useWork } from "../../context";
 import { partOf, withItem, withPart } from "../../draft";
 import { Findings } from "../Findings";
@@ -15,7 +16,7 @@ import classes from "./Captions.module.css";
 type CaptionValues = Pick<GridValues, "captions" | "title_px" | "caption_px"> & { captions_lie?: "on" | "under" };
 
 export function CaptionsStep() {
-  const { handle, reading, originals, choosePart, error } = useWork();
+  const { site, handle, reading, originals, choosePart, error } = useWork();
   const { parts } = handle.draft.placement;
   const isWide = "arranged" in reading.value_names;
   const told = reading.findings.filter((f) => f.step === "words");
@@ -100,6 +101,14 @@ export function CaptionsStep() {
       <div className={ground.column} style={{ flex: "1 1 38%" }}>
         <SpanHead />
         <CaptionFields />
+        {handle.draft.placement.kind === "beside" && (
+          <RankSelect
+            label="Rank of titles"
+            value={handle.draft.placement.title_level}
+            set={(title_level) => handle.change((d) => ({ ...d, placement: { ...d.placement, title_level } }))}
+            site={site.plan.heading_level}
+          />
+        )}
         <div className={ground.stack}>
           <Findings of={told} />
         </div>

@@ -1,5 +1,5 @@
 /** How a span arranges its items: columns, gutter, padding, and what shows at first. */
-import { Select, TextInput } from "@mantine/core";
+import { SegmentedControl, Select, TextInput } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { GridValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
@@ -26,7 +26,8 @@ export function GridFields({ cells }: { cells: ReactNode }) {
   const { values, set } = useKindValues<GridValues>();
   if (!values) return null;
   const { arranged } = values;
-  const px = (field: "gutter_px" | "padding_px" | "margin_px", label: string, before?: string) => (
+  const inPercent = values.padding_percent > 0;
+  const px = (field: "gutter_px" | "margin_px", label: string, before?: string) => (
     <NumberField
       label={label}
       before={before}
@@ -83,9 +84,27 @@ export function GridFields({ cells }: { cells: ReactNode }) {
           <KindValue fields={["gutter_px"]} label="Gutter">
             {px("gutter_px", "Gutter")}
           </KindValue>
-          <KindValue fields={["padding_px", "margin_px"]} label="Room">
-            {px("padding_px", "Padding of cells", "in each cell")}
-            {px("margin_px", "Outer margin", "around")}
+          <KindValue fields={["padding_px", "padding_percent"]} label="In each cell">
+            <NumberField
+              label="Padding of cells"
+              before="padding"
+              unit=""
+              value={inPercent ? values.padding_percent : values.padding_px}
+              set={(v) => set(inPercent ? { padding_percent: v } : { padding_px: v }, "padding")}
+            />
+            <SegmentedControl
+              size="xs"
+              aria-label="Unit of the padding"
+              value={inPercent ? "percent" : "px"}
+              onChange={(v) => set(v === "px" ? { padding_percent: 0 } : { padding_percent: 1, padding_px: 0 })}
+              data={[
+                { value: "px", label: "px" },
+                { value: "percent", label: "% of the width" },
+              ]}
+            />
+          </KindValue>
+          <KindValue fields={["margin_px"]} label="Around all">
+            {px("margin_px", "Outer margin", "margin")}
           </KindValue>
           {!TURNED.includes(arranged) && (
             <KindValue fields={["first", "more"]} label="At first">

@@ -4,6 +4,7 @@ import type { ReactNode } from "react";
 import type { LogoValues } from "../../../api/queries";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
+import { NO_BACKGROUND } from "../aim/Behind";
 import { Field } from "../Field";
 import { KindValue } from "../KindValue";
 import { useKindValues } from "../useKindValues";
@@ -59,8 +60,22 @@ function Behind({ bar, setBar }: { bar: boolean; setBar: (bar: boolean) => void 
   return (
     <>
       <Field field="background" label="Behind it">
-        <ColourInput label="Colour behind the logo" value={background} set={colour} />
-        <code>{background}</code>
+        <SegmentedControl
+          size="xs"
+          aria-label="What lies behind the logo"
+          value={background === NO_BACKGROUND ? NO_BACKGROUND : "colour"}
+          onChange={(v) => colour(v === NO_BACKGROUND ? v : (edge ?? "#ffffff"))}
+          data={[
+            { value: "colour", label: "a colour" },
+            { value: NO_BACKGROUND, label: "nothing" },
+          ]}
+        />
+        {background !== NO_BACKGROUND && (
+          <>
+            <ColourInput label="Colour behind the logo" value={background} set={colour} />
+            <code>{background}</code>
+          </>
+        )}
         {edge && edge !== background && (
           <Button size="compact-xs" variant="default" onClick={() => colour(edge)}>
             {edge}, the logo's own edge

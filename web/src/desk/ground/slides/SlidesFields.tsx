@@ -68,7 +68,7 @@ export function SlidesFields({ cells }: { cells: ReactNode }) {
           {together}
         </p>
       )}
-      <KindValue fields={["by_itself", "pause_s", "loop"]} label="Moves">
+      <KindValue fields={["by_itself", "every_s", "loop"]} label="Moves">
         <Switch
           size="xs"
           label="by itself"
@@ -77,11 +77,11 @@ export function SlidesFields({ cells }: { cells: ReactNode }) {
         />
         {values.by_itself && (
           <NumberField
-            label="Pause between two changes"
+            label="Time from one change to the next"
             before="every"
             unit="s"
-            value={values.pause_s}
-            set={(v) => set({ pause_s: v }, "pause")}
+            value={values.every_s}
+            set={(v) => set({ every_s: v }, "every")}
           />
         )}
         <Switch

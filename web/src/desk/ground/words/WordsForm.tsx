@@ -1,11 +1,14 @@
 /** What the words say: heading, text and buttons, written once for all spans. */
-import { Button, Popover, Select, Textarea, TextInput } from "@mantine/core";
+import { Button, Popover, Textarea, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
+import { RankSelect } from "../../../ui/RankSelect";
+import { useWork } from "../../context";
 import { useWords } from "./useWords";
 import classes from "./Words.module.css";
 
 export function WordsForm() {
   const { words, setWords, wordsProblem } = useWords();
+  const { site } = useWork();
   const [opened, { toggle, close }] = useDisclosure(false);
   const { buttons } = words;
   const setButton = (i: number, values: Partial<(typeof buttons)[number]>) =>
@@ -31,13 +34,11 @@ export function WordsForm() {
               error={wordsProblem("heading")}
               onChange={(e) => setWords({ heading: e.currentTarget.value }, "heading")}
             />
-            <Select
+            <RankSelect
               label="Rank"
-              w={74}
-              allowDeselect={false}
-              value={String(words.level)}
-              onChange={(v) => setWords({ level: Number(v) })}
-              data={["1", "2", "3", "4", "5", "6"].map((v) => ({ value: v, label: `h${v}` }))}
+              value={words.level}
+              set={(level) => setWords({ level })}
+              site={site.plan.heading_level}
             />
           </div>
           <Textarea

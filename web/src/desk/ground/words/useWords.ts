@@ -4,7 +4,7 @@ import { useWork } from "../../context";
 import { withPlacement } from "../../draft";
 import { useKindValues } from "../useKindValues";
 
-export const NO_WORDS: Words = { heading: "", text: "", buttons: [], level: 2 };
+export const NO_WORDS: Words = { heading: "", text: "", buttons: [], level: null };
 
 export function useWords() {
   const { span, handle, reading, error } = useWork();
