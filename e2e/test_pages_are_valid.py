@@ -11,6 +11,8 @@ from skypane.handover import asked_for, blueprint
 from skypane.model import (
     Button,
     FixedHeight,
+    FixedWidth,
+    FullWidth,
     Original,
     Part,
     Placement,
@@ -38,6 +40,9 @@ def originals():
         2: Original(
             id=2, name="b.png", width_px=900, height_px=600, alpha=True, alt="", sha256="2"
         ),
+        3: Original(
+            id=3, name="c.svg", width_px=300, height_px=200, vector=True, alt="", sha256="3"
+        ),
     }
 
 
@@ -63,12 +68,16 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
             Part(role="mark", treatments={"D": Treatment(original=2)}),
         )
         laid = Placement(name="Quay", kind="banner", parts=parts, words=words, layout=layout)
-        # beside lists with widths the checker asks sizes of every source, also of those without
-        # widths; the standard does not (HTML, the source element)
-        site = Site(media_style=style, lists="densities")
-        plan = blueprint(asked_for(site, laid, originals.values()))
-        (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])
-        n += 1
+        # beside lists with widths the checker asks sizes of every source
+        steady = {
+            "D": Treatment(original=1, width=FixedWidth(width_px=700)),
+            "B": Treatment(width=FullWidth(), height=RatioHeight(w=1, h=1)),
+            "A": Treatment(original=3),
+        }
+        for mixed in (laid, picture(name="Mixed", treatments=steady)):
+            plan = blueprint(asked_for(Site(media_style=style), mixed, originals.values()))
+            (tmp_path / f"{n}.html").write_text(plan.texts["page.html"])
+            n += 1
     out = subprocess.run(
         [
             "java",
@@ -84,8 +93,12 @@ def test_the_nu_checker_finds_no_error(tmp_path, originals):
         check=True,
     )
     found = json.loads(out.stderr or out.stdout)["messages"]
-    assert n == 15
-    assert [(m["url"][-7:], m["message"]) for m in found if m["type"] == "error"] == []
+    assert n == 18
+    assert [
+        (m["url"][-7:], m["message"])
+        for m in found
+        if m["type"] == "error" or "sizes" in m["message"]
+    ] == []
 
 
 def test_the_checker_would_find_one(tmp_path):

@@ -16,7 +16,7 @@ from skypane.files.renditions import Files, by_part
 from skypane.markup.beside import beside_lines
 from skypane.markup.items import list_lines
 from skypane.markup.lines import Line, attributes_html
-from skypane.markup.sizes import drawn_sizes
+from skypane.markup.sizes import drawn_sizes, steady_size
 from skypane.markup.slides import slides_lines
 from skypane.markup.words import words_lines
 from skypane.model import MediaStyle, Rendition
@@ -41,10 +41,14 @@ def alt_text(part: PartPlan) -> str | None:
     return part.shown[-1].original.alt if part.shown else None
 
 
-def _srcset(files: list[Rendition], folder: str) -> str:
+def _srcset(files: list[Rendition], folder: str, as_widths: bool) -> str:
+    def descriptor(f: Rendition) -> str:
+        if as_widths:
+            return f" {f.width_px}w"
+        return "" if f.density == 1 else f" {f.descriptor}"
+
     return ", ".join(
-        f"{folder}{f.name}" + ("" if f.density == 1 else f" {f.descriptor}")
-        for f in sorted(files, key=lambda f: f.width_px)
+        f"{folder}{f.name}{descriptor(f)}" for f in sorted(files, key=lambda f: f.width_px)
     )
 
 
@@ -60,10 +64,13 @@ class _Offered(NamedTuple):
     spans: tuple[SpanPlan, ...]
     files: tuple[Rendition, ...]
 
-    def sizes(self, style: MediaStyle) -> str | None:
+    @property
+    def by_width(self) -> bool:
+        return bool(self.files) and self.files[0].density is None
+
+    def sizes(self, style: MediaStyle) -> str:
         """What goes with files that are offered by width."""
-        by_width = self.files and self.files[0].density is None
-        return drawn_sizes(self.spans, style) if by_width else None
+        return drawn_sizes(self.spans, style) if self.by_width else steady_size(self.files)
 
     def with_next(self, other: _Offered) -> _Offered:
         return _Offered((*self.spans, *other.spans), self.files)
@@ -85,6 +92,10 @@ class _Served(NamedTuple):
     @property
     def letters(self) -> tuple[str, ...]:
         return tuple(p.span.letter for p in self.offered.spans)
+
+    @property
+    def by_width(self) -> bool:
+        return self.offered.by_width or self.portrait.by_width
 
     def continued(self, by: _Served) -> _Served | None:
         """Both as one, where they take the same and lie side by side."""
@@ -163,19 +174,20 @@ def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[
         return ()
     style = plan.site.media_style
     called = part_class(plan.placement, part.index, bool(plan.layout.box))
+    # beside lists of widths those of densities are written as widths too: then every source says
+    # its sizes, as checkers ask
+    said = _Said(style, folder, any(s.by_width for s in served.values()))
     lines = [Line(text=f'<picture class="{called}">')]
     for letter, media in conditions(tuple(s.span for s in served.values()), style):
         one = served[letter]
         turned = in_portrait(media)
-        texts = [
-            _source(one.portrait, mine, turned, style, folder) for mine in one.portrait.by_format
-        ]
+        texts = [_source(one.portrait, mine, turned, said) for mine in one.portrait.by_format]
         offers = one.offered.by_format
-        texts += [_source(one.offered, mine, media, style, folder) for mine in offers]
+        texts += [_source(one.offered, mine, media, said) for mine in offers]
         if not offers:
-            texts.append(blank_html(part, media))
+            texts.append(blank_html(part, media, said.as_widths))
         elif media is None:
-            listed = _attributes(one.offered, offers[-1], style, folder)
+            listed = _attributes(one.offered, offers[-1], said)
             if len(offers[-1]) == 1:
                 listed = {k: v for k, v in listed.items() if k in ("width", "height")}
             src = folder + _plain(one.offered, offers[-1]).name
@@ -185,28 +197,28 @@ def _part_lines(plan: Plan, part: PartPlan, files: Files, folder: str) -> tuple[
     return tuple(lines)
 
 
-def _attributes(
-    offered: _Offered, files: list[Rendition], style: MediaStyle, folder: str
-) -> dict[str, object]:
+class _Said(NamedTuple):
+    """How sources are written; `as_widths`: all lists of a picture say widths."""
+
+    style: MediaStyle
+    folder: str
+    as_widths: bool
+
+
+def _attributes(offered: _Offered, files: list[Rendition], said: _Said) -> dict[str, object]:
     """What is said of files of one format."""
     plain = _plain(offered, files)
     return {
-        "srcset": _srcset(files, folder),
-        "sizes": offered.sizes(style),
+        "srcset": _srcset(files, said.folder, said.as_widths),
+        "sizes": offered.sizes(said.style) if said.as_widths else None,
         "width": plain.width_px,
         "height": plain.height_px,
     }
 
 
-def _source(
-    offered: _Offered,
-    files: list[Rendition],
-    media: str | None,
-    style: MediaStyle,
-    folder: str,
-) -> str:
-    said = {"media": media, "type": TYPES[files[0].format]}
-    return f"  <source{attributes_html({**said, **_attributes(offered, files, style, folder)})}>"
+def _source(offered: _Offered, files: list[Rendition], media: str | None, said: _Said) -> str:
+    first = {"media": media, "type": TYPES[files[0].format]}
+    return f"  <source{attributes_html({**first, **_attributes(offered, files, said)})}>"
 
 
 def _plain(offered: _Offered, files: Sequence[Rendition]) -> Rendition:
@@ -219,10 +231,11 @@ def _plain(offered: _Offered, files: Sequence[Rendition]) -> Rendition:
     return next((f for f in ascending if f.width_px >= needed), ascending[-1])
 
 
-def blank_html(part: PartPlan, media: str | None) -> str:
+def blank_html(part: PartPlan, media: str | None, as_widths: bool = False) -> str:
     if media is None:
         return f"  <img{attributes_html({'src': BLANK, 'alt': alt_text(part) or ''})}>"
-    return f"  <source{attributes_html({'media': media, 'srcset': BLANK})}>"
+    sized = {"srcset": f"{BLANK} 1w", "sizes": "1px"} if as_widths else {"srcset": BLANK}
+    return f"  <source{attributes_html({'media': media, **sized})}>"
 
 
 def loads_at_once(plan: Plan, part: PartPlan) -> bool:

@@ -6,7 +6,7 @@ import math
 from collections.abc import Sequence
 
 from skypane.files.groups import drawn_lines
-from skypane.model import MediaStyle
+from skypane.model import MediaStyle, Rendition
 from skypane.numerals import floored, number, px
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.widths.frames import Piece
@@ -28,6 +28,19 @@ def drawn_sizes(spans: Sequence[SpanPlan], style: MediaStyle) -> str:
         for p in spans
     ]
     return sizes_css(pieces, style)
+
+
+#: Firefox rounds a size to 1/60 px (docs/engines.md): a multiple of it stays as it is.
+_PER_PX = 20
+
+
+def steady_size(files: Sequence[Rendition]) -> str:
+    """The `sizes` of files for densities that are written as widths: the width at which each of
+    them has its own density, so that the same file is taken; the greatest, which is taken wherever
+    no other suffices, may have fewer px."""
+    ascending = sorted(files, key=lambda f: f.density or 1)
+    each = [f.width_px / (f.density or 1) for f in (ascending[:-1] or ascending)]
+    return px(math.floor(min(each) * _PER_PX) / _PER_PX)
 
 
 def sizes_css(
