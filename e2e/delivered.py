@@ -14,7 +14,7 @@ from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
-from skypane.markup.slides import SCRIPT, needs_script, script_text
+from skypane.markup.scripts import script_text, scripts_of
 from skypane.shown.nouns import Plan
 from skypane.shown.plan import plan
 from skypane.words.faces import FACES
@@ -60,10 +60,11 @@ def put(
     found = plan(site or m.Site(), placement, originals)
     css = text_of((*font_lines([found]), *css_lines(found)))
     snippets = [text_of(placement_lines(found, renditions(found))), below]
-    script = SCRIPT if needs_script([found]) else None
-    html = page_html("Nine", snippets, script=script, fonts=fetched_first([found]))
+    scripts = scripts_of([found])
+    html = page_html("Nine", snippets, scripts=scripts, fonts=fetched_first([found]))
     shelf.put("/picture.css", css, "text/css")
-    shelf.put(f"/{SCRIPT}", script_text(), "text/javascript")
+    for name in scripts:
+        shelf.put(f"/{name}", script_text(name), "text/javascript")
     for file in (f for face in FACES.values() for f in face.files):
         shelf.put(f"/fonts/{file.name}", file.path.read_bytes(), "font/woff2")
     shelf.fallback = (PX, "image/png")

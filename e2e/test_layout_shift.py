@@ -78,6 +78,17 @@ def test_nothing_moves_when_slides_begin(browser, shelf, change, width):
     page.close()
 
 
+def test_nothing_moves_when_the_buttons_of_a_turned_row_come(browser, shelf):
+    layout = {"D": {"arranged": "slides", "columns": 2}}
+    _, url = put(shelf, made("grid", ORIGINALS, layout, ITEMS), ORIGINALS, below=BELOW)
+    page = browser.new_page(viewport={"width": 1280, "height": 1200})
+    slow(page, ".js")
+    page.goto(url)
+    page.locator("[data-on]").wait_for()
+    assert page.evaluate(OBSERVED) == 0
+    page.close()
+
+
 @pytest.mark.parametrize("width", [390, 768, 1280])
 @pytest.mark.parametrize("typeface", ["Instrument Sans", "Newsreader"])
 @pytest.mark.parametrize("kind", ["banner", "grid", "beside"])

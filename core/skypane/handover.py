@@ -25,7 +25,7 @@ from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
-from skypane.markup.slides import SCRIPT, needs_script, script_text
+from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
 from skypane.paged import page_held
@@ -196,17 +196,15 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     sheets = {p.placement.called: text_of(css_lines(p)) for p, _ in planned}
     fonts = text_of(font_lines(p for p, _ in planned))
     computed = {p.placement.called: p for p, _ in planned}
-    moving = {p.placement.called for p, _ in planned if needs_script([p])}
-    scripts = {SCRIPT: script_text()} if moving else {}
+    scripts = {name: script_text(name) for name in scripts_of(p for p, _ in planned)}
     lang = asked.site.language
     if asked.scope == "placement":
         ((called, snippet),) = snippets.items()
-        script = SCRIPT if moving else None
         return {
             "page.html": page_html(
                 planned[0][0].placement.name,
                 [snippet],
-                script=script,
+                scripts=tuple(scripts),
                 fonts=fetched_first([planned[0][0]]),
                 lang=lang,
             ),
@@ -220,7 +218,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     for name, page in zip(names, asked.pages, strict=True):
         mine = [snippets.get(p.called, "") for p in page.placements]
         if any(mine):
-            script = SCRIPT if any(p.called in moving for p in page.placements) else None
+            here = [computed[p.called] for p in page.placements if p.called in computed]
             title = page.title or asked.name
             held = page_held(asked.site, page.layout, len(mine))
             whole = wrapped(held, mine)
@@ -233,10 +231,8 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
                 title,
                 whole,
                 stylesheets=sheets_,
-                script=script,
-                fonts=fetched_first(
-                    [computed[p.called] for p in page.placements if p.called in computed]
-                ),
+                scripts=scripts_of(here),
+                fonts=fetched_first(here),
                 lang=lang,
             )
             shown.append((name, page.title))

@@ -420,3 +420,34 @@ def test_all_items_weigh_what_each_of_them_does():
         made_bytes=lambda keys: {k: v for k, v in of.items() if k != unmade},
     )
     assert "unknown" in {r.verdict for r in some.items.weight.runs}
+
+
+def test_a_padding_may_be_a_share_of_the_grid():
+    """Check values (common practice): with 1 % of padding three across are 31.33 % wide, two 48 %,
+    four 23 %."""
+    for columns, percent in ((3, 31.333333), (2, 48), (4, 23)):
+        layout = {"D": {"columns": columns, "gutter_px": 0, "padding_percent": 1}}
+        p = planned(grid(1, 2, 3, 4, layout=layout)).parts[0].of("D")
+        assert p.W[0] == pytest.approx(p.viewport_w * percent / 100, rel=1e-6)
+    # where it is a share, px say nothing; beside a margin and gutters it is one of what is inside
+    layout = {"D": {"columns": 2, "gutter_px": 20, "margin_px": 50, "padding_percent": 2}}
+    layout["D"]["padding_px"] = 30
+    p = planned(grid(1, 2, layout=layout)).parts[0].of("D")
+    content = p.viewport_w - 100
+    assert p.W[0] == pytest.approx((content - 20) / 2 - 2 * 0.02 * content)
+    with pytest.raises(InvalidPlan, match="4 columns do not fit") as refused:
+        planned(grid(1, layout={"D": {"columns": 4, "padding_percent": 13}}))
+    assert refused.value.field == "layout.D.columns"
+
+
+def test_a_page_with_empty_places_is_found():
+    """Three across and four on a page: two places of six are empty on every page (common
+    practice)."""
+    layout = {"D": {"arranged": "pages", "columns": 3, "page_of": 4}, "A": {"columns": 2}}
+    six = read(SITE, grid(1, 2, 3, 1, 2, 3, layout=layout), ORIGINALS).findings
+    found = [f for f in six if f.rule == "page-hole"]
+    assert {s for f in found for s in f.spans} == {"B", "C", "D"}
+    assert "2 of 6 places of every page are empty. Take 3 or 6 on a page." in found[0].sentence
+    # one page alone has no pages to turn
+    one = grid(1, 2, 3, 1, layout=layout)
+    assert "page-hole" not in {rule for rule, _ in found_in(one)}

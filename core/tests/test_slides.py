@@ -16,7 +16,8 @@ from skypane.layouts import begun
 from skypane.layouts.slides import controls_on, loop_s, stops_of
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
-from skypane.markup.slides import MOST_SCRIPT_BYTES, SCRIPT, script_text
+from skypane.markup.scripts import MOST_BYTES, script_text
+from skypane.markup.scripts import SLIDES as SCRIPT
 from skypane.reading import read
 from skypane.shown.plan import plan
 
@@ -304,10 +305,11 @@ def test_names_of_slides_are_text():
 
 def test_the_script_is_small_and_asks_for_nothing():
     """Under 6 kB, no dependency, nothing fetched."""
-    script = script_text()
-    assert len(script.encode()) < MOST_SCRIPT_BYTES
-    for word in ("import", "require", "fetch(", "XMLHttpRequest", "http:", "https:", "eval"):
-        assert word not in script
+    for name, most in MOST_BYTES.items():
+        script = script_text(name)
+        assert len(script.encode()) < most
+        for word in ("import", "require", "fetch(", "XMLHttpRequest", "http:", "https:", "eval"):
+            assert word not in script
 
 
 def test_a_delivery_has_the_script_only_where_slides_are_in_it():

@@ -36,6 +36,27 @@ def more_of_none(case: Case) -> Iterator[Found]:
             yield (spot.span.letter,), f"{v.first} items show at first, and there are only {n}."
 
 
+@rule("page-hole", "wasteful", "frame", "Put a multiple of the columns on a page.")
+def page_hole(case: Case) -> Iterator[Found]:
+    """A page that is turned holds a number of items that its columns do not divide: the last row of
+    every page has empty places (common practice)."""
+    if case.part.index or not _is_grid(case):
+        return
+    for spot in case.plan.spots:
+        v = values_of(spot)
+        left = v.page_of % v.columns
+        if v.arranged != "pages" or not left or len(spot.shown) <= v.page_of:
+            continue
+        rows, empty = v.page_of // v.columns + 1, v.columns - left
+        fewer = f"{v.page_of - left} or " if v.page_of > left else ""
+        yield (
+            (spot.span.letter,),
+            f"{v.columns} across and {v.page_of} on a page: {empty} of {rows * v.columns} places"
+            f" of every page {'is' if empty == 1 else 'are'} empty. Take"
+            f" {fewer}{v.page_of - left + v.columns} on a page.",
+        )
+
+
 @rule("wide-in-one", "wasteful", "words", "Let it take one column, or arrange cells in columns.")
 def wide_in_one(case: Case) -> Iterator[Found]:
     """An item is told to take two columns, and no span has two columns of cells."""

@@ -6,6 +6,7 @@ holds for all of it: so the CSS of a span is a few straight lines, and reading o
 the items.
 """
 
+import math
 from typing import NamedTuple, cast
 
 import numpy as np
@@ -61,6 +62,16 @@ def waiting_items(spot: Spot) -> list[int]:
     """The items that show only once more is asked for."""
     v = values_of(spot)
     return [] if v.is_turned or not v.first else spot.shown[v.first :]
+
+
+def turned_stops(spot: Spot) -> int:
+    """How many pages a row has that is turned sideways: as many items show at a time as there are
+    columns, or as a page holds. 0 where it is not turned."""
+    v = values_of(spot)
+    if not v.is_turned:
+        return 0
+    on_page = v.page_of if v.arranged == "pages" else v.columns
+    return math.ceil(len(spot.shown) / on_page)
 
 
 def columns_of(v: GridValues) -> int:

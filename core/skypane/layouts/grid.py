@@ -17,10 +17,11 @@ from skypane.layouts.arranged import (
     line_css,
     padding_in_column,
     padding_of,
+    turned_stops,
     values_of,
     waiting_items,
 )
-from skypane.layouts.layout import Frame, Spot, known
+from skypane.layouts.layout import SCRIPTED, Frame, Spot, known
 from skypane.layouts.many import Many
 from skypane.model import (
     OWN_RATIOS,
@@ -195,6 +196,7 @@ class Grid(Many):
         captions[" figcaption > :first-child"] = {"margin-top": "0" if beside else px(ABOVE_PX)}
         if any(i and i.has_caption for i in _items(spot)):
             out |= captions
+        out |= _turns_css(spot)
         later = frozenset(waiting_items(spot))
         out[":has(:target)"] = {"--more": "block" if later else "none"}
         out[" > [data-more]"] = {
@@ -218,6 +220,9 @@ class Grid(Many):
                 # a percentage refers to both of its columns
                 out[f" > :nth-child({i + 1})"]["padding"] = _padding_css(spot, is_wide(spot, i))
         return out
+
+    def without(self, spots: Sequence[Spot]) -> tuple[str, ...]:
+        return () if any(turned_stops(s) > 1 for s in spots) else ("-turns",)
 
     def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
         v, cell = values_of(spot), spot.cells[part]
@@ -245,6 +250,63 @@ def _items(spot: Spot) -> list[Item | None]:
 
 def _is_wide(item: Item | None) -> bool:
     return bool(item and item.wide)
+
+
+#: The side of a button that turns the row, in CSS px (WCAG 2.2, 2.5.8 asks for 24).
+_BUTTON_PX = 36.0
+
+
+def _turns_css(spot: Spot) -> dict[str, dict[str, str]]:
+    """The buttons under a row that is turned, as wide as it. They are there where scripts may run,
+    and can be used once theirs does."""
+    e = spot.cells[0].effective
+    widths = frame_widths(e.width, spot.page_widths, spot.container)
+    fills = (widths >= spot.page_widths - 0.01).all()
+    display = {"display": "flex" if turned_stops(spot) > 1 else "none"}
+    chevron = {"border": "solid currentColor", "border-width": "3px 3px 0 0"}
+    return {
+        "-turns": {
+            "display": "none",
+            "visibility": "hidden",
+            "box-sizing": "border-box",
+            "align-items": "center",
+            "justify-content": "center",
+            "gap": "12px",
+            "width": width_css(e.width, spot.container),
+            "margin-inline": "0" if fills else standing_css(e.stands, e.width, spot.container),
+            "padding": "8px 0",
+            "font": "600 15px/1 sans-serif",
+        },
+        f"{SCRIPTED}-turns": display,
+        "-turns[data-on]": {**display, "visibility": "visible"},
+        "-turns button": {
+            "display": "grid",
+            "place-items": "center",
+            "width": px(_BUTTON_PX),
+            "height": px(_BUTTON_PX),
+            "padding": "0",
+            "border": "0",
+            "border-radius": "50%",
+            "background": "none",
+            "color": "inherit",
+            "cursor": "pointer",
+        },
+        "-turns button:focus-visible": {
+            "outline": "3px solid currentColor",
+            "outline-offset": "-3px",
+        },
+        "-turns [aria-disabled=true]": {"opacity": "0.4", "cursor": "default"},
+        "-turns button::before": {
+            "content": '""',
+            "width": "9px",
+            "height": "9px",
+            **chevron,
+            "rotate": "45deg",
+        },
+        "-turns [data-by='-1']::before": {"rotate": "-135deg"},
+        "-turns:dir(rtl) button::before": {"rotate": "-135deg"},
+        "-turns:dir(rtl) [data-by='-1']::before": {"rotate": "45deg"},
+    }
 
 
 def _padding_css(spot: Spot, wide: bool = False) -> str:

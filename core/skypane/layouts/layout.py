@@ -225,6 +225,11 @@ class Layout(ABC):
         follow from `spot.facts` alone."""
         return {}
 
+    def without(self, spots: Sequence[Spot]) -> tuple[str, ...]:
+        """What `rules` speaks of and the markup does not have in any span: what follows the
+        placement's class begins with one of these."""
+        return ()
+
     def texts(self, placement: Placement) -> tuple[tuple[str, int], ...]:
         """All that it writes in the site's typeface, each text with its weight."""
         words = placement.words

@@ -217,14 +217,23 @@ def _rules_of_many(
 def _rules_of(
     layout: Layout, called: str, order: tuple[str, ...], spots: Sequence[Spot]
 ) -> Mapping[str, Sequence[_Rule]]:
-    sheet = _KindSheet(called, {s.span.letter: layout.rules(s) for s in spots})
+    left_out = layout.without(spots)
+    said = {
+        s.span.letter: {
+            of: rule
+            for of, rule in layout.rules(s).items()
+            if not (left_out and of.removeprefix(SCRIPTED).startswith(left_out))
+        }
+        for s in spots
+    }
+    sheet = _KindSheet(called, said)
     return {letter: sheet.rules(letter) for letter in order}
 
 
 class _KindSheet:
     """The box around all parts, and what the kind itself puts into it."""
 
-    def __init__(self, called: str, css: dict[str, Mapping[str, dict[str, str]]]) -> None:
+    def __init__(self, called: str, css: Mapping[str, Mapping[str, dict[str, str]]]) -> None:
         self.css = css
         first = next(iter(self.css.values()))
         self.declared = {

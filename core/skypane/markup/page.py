@@ -11,18 +11,18 @@ def page_html(
     snippets: Sequence[str],
     *,
     stylesheets: Sequence[str] = ("picture.css",),
-    script: str | None = None,
+    scripts: Sequence[str] = (),
     fonts: Sequence[str] = (),
     lang: str = "en",
 ) -> str:
-    """A page around placements, in their order. `script` runs once the page has been read, `fonts`
+    """A page around placements, in their order. `scripts` run once the page has been read, `fonts`
     are asked for first, `lang` is a language tag (RFC 5646)."""
     early = "".join(f"\n    {_preload(font)}" for font in fonts)
     links = "\n".join(
         f'    <link rel="stylesheet" href="{html.escape(sheet, quote=True)}">'
         for sheet in stylesheets
     )
-    run = f"\n    {script_tag(script)}" if script else ""
+    run = "".join(f"\n    {script_tag(name)}" for name in scripts)
     lines = [line for snippet in snippets for line in snippet.rstrip("\n").split("\n")]
     body = "\n".join(f"    {line}" for line in lines)
     return f"""<!DOCTYPE html>

@@ -1,5 +1,5 @@
 """Slides with their controls, as the carousel pattern of the WAI-ARIA Authoring Practices has them
-(grouped buttons), and the script that moves them.
+(grouped buttons).
 
 Every control is written; the CSS of a span says which of them show. The one that starts and stops
 comes first (APG), so that it can be reached before what moves.
@@ -7,27 +7,12 @@ comes first (APG), so that it can be reached before what moves.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
-from functools import cache
-from pathlib import Path
+from collections.abc import Sequence
 
 from skypane.markup.items import figure
 from skypane.markup.lines import Line, attributes_html
 from skypane.model.spoken import filled
 from skypane.shown.nouns import Plan
-
-#: What the script is called in a delivery, and the most bytes that it may have.
-SCRIPT, MOST_SCRIPT_BYTES = "slides.js", 6000
-
-
-@cache
-def script_text() -> str:
-    """The script that moves slides: the one that is delivered, and the one that panes run."""
-    return Path(__file__).with_name(SCRIPT).read_text(encoding="utf-8")
-
-
-def needs_script(plans: Iterable[Plan]) -> bool:
-    return any(plan.layout.written == "slides" for plan in plans)
 
 
 def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:

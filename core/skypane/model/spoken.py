@@ -1,4 +1,4 @@
-"""What a slideshow says to screen readers, in the language of the site's pages."""
+"""What slideshows and turned rows say to screen readers, in the language of the site's pages."""
 
 from __future__ import annotations
 
@@ -42,7 +42,7 @@ Phrase = Annotated[str, Field(max_length=80), AfterValidator(_said)]
 
 class Spoken(Noun):
     """Names of controls and of what they move (WAI-ARIA Authoring Practices, carousel pattern).
-    `{name}` stands for the slideshow's name, `{n}` for the number of a slide, `{all}` for how many
+    `{name}` stands for the placement's name, `{n}` for the number of a slide, `{all}` for how many
     there are."""
 
     carousel: Phrase = "carousel"
@@ -55,6 +55,9 @@ class Spoken(Noun):
     previous: Phrase = "Previous slide"
     next: Phrase = "Next slide"
     go_to: Annotated[Phrase, _with("{n}")] = "Slide {n} of {all}"
+    pages: Annotated[Phrase, _with("{name}")] = "Pages of {name}"
+    previous_page: Phrase = "Previous page"
+    next_page: Phrase = "Next page"
 
 
 def filled(phrase: str, **values: object) -> str:

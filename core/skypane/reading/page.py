@@ -14,7 +14,7 @@ from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import loads_at_once
-from skypane.markup.slides import needs_script
+from skypane.markup.scripts import SLIDES, scripts_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Original, PageLayout, Placement, Site
 from skypane.paged import PageHeld, page_held
@@ -76,7 +76,7 @@ def read_page(
             markup="".join(wrapped(held, snippets)),
             css=text_of((*css, *page_css(site, held))),
         ),
-        moves=needs_script(good),
+        moves=SLIDES in scripts_of(good),
     )
 
 

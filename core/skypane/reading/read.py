@@ -22,8 +22,8 @@ from skypane.markup.lines import text_of
 from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
+from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
-from skypane.markup.slides import SCRIPT, needs_script, script_text
 from skypane.model import (
     BannerValues,
     BesideValues,
@@ -291,11 +291,12 @@ def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
         sizes=sizes,
         markup_text=text_of(markup),
         css_text=text_of(css),
-        script=_script(computed) if markup else None,
+        scripts=_scripts(computed) if markup else (),
     )
 
 
-def _script(computed: Plan) -> Script | None:
-    if not needs_script([computed]):
-        return None
-    return Script(name=SCRIPT, tag=script_tag(SCRIPT), text=script_text())
+def _scripts(computed: Plan) -> tuple[Script, ...]:
+    return tuple(
+        Script(name=name, tag=script_tag(name), text=script_text(name))
+        for name in scripts_of([computed])
+    )

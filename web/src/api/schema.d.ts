@@ -1871,7 +1871,11 @@ export interface components {
             markup: components["schemas"]["CodeLine"][];
             /** Markup Text */
             markup_text: string;
-            script?: components["schemas"]["Script"] | null;
+            /**
+             * Scripts
+             * @default []
+             */
+            scripts?: components["schemas"]["Script"][];
             /** Sizes */
             sizes: {
                 [key: string]: string;
@@ -4479,8 +4483,11 @@ export interface components {
              *       "controls": "Controls of the slides",
              *       "go_to": "Slide {n} of {all}",
              *       "next": "Next slide",
+             *       "next_page": "Next page",
+             *       "pages": "Pages of {name}",
              *       "place": "{n} of {all}",
              *       "previous": "Previous slide",
+             *       "previous_page": "Previous page",
              *       "slide": "slide",
              *       "slides": "Slides of {name}",
              *       "start": "Start the slides",
@@ -4672,8 +4679,11 @@ export interface components {
              *         "controls": "Controls of the slides",
              *         "go_to": "Slide {n} of {all}",
              *         "next": "Next slide",
+             *         "next_page": "Next page",
+             *         "pages": "Pages of {name}",
              *         "place": "{n} of {all}",
              *         "previous": "Previous slide",
+             *         "previous_page": "Previous page",
              *         "slide": "slide",
              *         "slides": "Slides of {name}",
              *         "start": "Start the slides",
@@ -4849,8 +4859,11 @@ export interface components {
              *         "controls": "Controls of the slides",
              *         "go_to": "Slide {n} of {all}",
              *         "next": "Next slide",
+             *         "next_page": "Next page",
+             *         "pages": "Pages of {name}",
              *         "place": "{n} of {all}",
              *         "previous": "Previous slide",
+             *         "previous_page": "Previous page",
              *         "slide": "slide",
              *         "slides": "Slides of {name}",
              *         "start": "Start the slides",
@@ -5087,7 +5100,7 @@ export interface components {
         /**
          * Spoken
          * @description Names of controls and of what they move (WAI-ARIA Authoring Practices, carousel pattern).
-         *     `{name}` stands for the slideshow's name, `{n}` for the number of a slide, `{all}` for how many
+         *     `{name}` stands for the placement's name, `{n}` for the number of a slide, `{all}` for how many
          *     there are.
          */
         Spoken: {
@@ -5112,6 +5125,16 @@ export interface components {
              */
             next?: string;
             /**
+             * Next Page
+             * @default Next page
+             */
+            next_page?: string;
+            /**
+             * Pages
+             * @default Pages of {name}
+             */
+            pages?: string;
+            /**
              * Place
              * @default {n} of {all}
              */
@@ -5121,6 +5144,11 @@ export interface components {
              * @default Previous slide
              */
             previous?: string;
+            /**
+             * Previous Page
+             * @default Previous page
+             */
+            previous_page?: string;
             /**
              * Slide
              * @default slide

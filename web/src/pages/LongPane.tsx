@@ -1,5 +1,6 @@
 /** A whole page at one width, from its top to its end, with the fold where the first screen ends. */
 import "../../../core/skypane/markup/slides.js";
+import "../../../core/skypane/markup/turns.js";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { PageReading } from "../api/pages";
 import classes from "./Pages.module.css";
@@ -41,6 +42,7 @@ export function LongPane({ reading, width, height, drawn, follows, press }: Prop
     if (before.spot !== spot || before.markup !== markup) {
       spot.innerHTML = markup;
       for (const box of spot.querySelectorAll("[data-slideshow]")) window.slideshow(box);
+      for (const box of spot.querySelectorAll("[data-turns]")) window.turning(box);
     }
     shown.current = { spot, css, markup };
     setLong(Math.max(height, spot.scrollHeight));

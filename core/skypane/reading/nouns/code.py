@@ -18,7 +18,7 @@ class Code(Noun):
     sizes: dict[int, str]  # by part, of its drawn width
     markup_text: str
     css_text: str
-    script: Script | None = None
+    scripts: tuple[Script, ...] = ()
 
 
 class Script(Noun):

@@ -1,5 +1,6 @@
 /** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
 import "../../../../core/skypane/markup/slides.js";
+import "../../../../core/skypane/markup/turns.js";
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
 import { guidesCss, useGuides } from "../guides";
@@ -62,12 +63,15 @@ function ring(spot: Element, chosen: number | undefined) {
 declare global {
   interface Window {
     /** Begins a slideshow, by the script that is delivered with it. */
+    /** Begins a row that is turned by buttons, by the script that is delivered with it. */
+    turning: (box: Element) => void;
     slideshow: (box: Element) => { go: (slide: number) => void; at: () => number };
   }
 }
 
 /** Slides stand at the one that is worked on; they move by themselves only where that is asked for. */
 function slide(spot: Element, chosen: number | undefined) {
+  for (const box of spot.querySelectorAll("[data-turns]")) window.turning(box);
   for (const box of spot.querySelectorAll("[data-slideshow]")) {
     const show = window.slideshow(box);
     if (chosen !== undefined && show.at() !== chosen) show.go(chosen);

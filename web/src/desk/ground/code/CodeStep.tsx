@@ -21,7 +21,9 @@ export function CodeStep() {
       </div>
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>
-          {code.script && <Script {...code.script} />}
+          {code.scripts.map((script) => (
+            <Script key={script.name} {...script} />
+          ))}
           <AltText />
           <Findings of={findings.filter((f) => f.step === "code")} />
         </div>
@@ -46,7 +48,7 @@ function Script({ name, tag, text }: { name: string; tag: string; text: string }
           )}
         </CopyButton>
       </figcaption>
-      Moves the slides; without it they are a row that is scrolled. Once in the page: <code>{tag}</code>
+      Moves what takes turns; without it that is a row that is scrolled. Once in the page: <code>{tag}</code>
     </figure>
   );
 }
