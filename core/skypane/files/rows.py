@@ -47,6 +47,11 @@ def by_size(files: Iterable[Rendition]) -> tuple[tuple[Rendition, ...], ...]:
     return tuple(tuple(same) for same in found.values())
 
 
+def stem_of(file: Rendition) -> str:
+    """Its name without the ending, which its formats share."""
+    return file.name.rpartition(".")[0]
+
+
 def file_rows(
     files: Files,
     made: Mapping[str, int],
@@ -72,7 +77,7 @@ def file_rows(
                     share=round(min(1.0, first.share), 4),
                     soft=first.share < SHARP_ENOUGH,
                     sharp_to_density=round(group.crop.w / group.needed, 2),
-                    stem=first.name.rpartition(".")[0],
+                    stem=stem_of(first),
                     original=first.original,
                     formats=tuple(
                         FileFormat(

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from skypane.findings.rule import Case, Found, rule
 from skypane.numerals import share_text
-from skypane.shown.keeps import AreaFates, failing, summary
+from skypane.shown.keeps import MUCH_IN_VIEW, AreaFates, failing, in_view, summary
 
 
 @rule("area", "wrong", "aim", "See the advice for this span.")
@@ -16,6 +16,27 @@ def area_not_whole(case: Case) -> Iterator[Found]:
     for p in case.part.shown:
         for area in failing(p):
             yield (p.span.letter,), _said(summary(p, area))
+
+
+@rule(
+    "no-area",
+    "unfinished",
+    "aim",
+    "Draw a keep area around what has to stay in view, on the map.",
+)
+def no_area(case: Case) -> Iterator[Found]:
+    """Much of a picture is out of view at some width, and it has no keep area: nothing says whether
+    what matters is among it (common practice)."""
+    for p in case.part.shown:
+        share = in_view(p)
+        if p.original.keeps or p.effective.fit == "contain" or float(share.min()) >= MUCH_IN_VIEW:
+            continue
+        out, at = share_text(1 - float(share.min())), int(p.viewport_w[int(share.argmin())])
+        yield (
+            (p.span.letter,),
+            f"{out} of {p.original.name} is out of view at {at} px, and no keep area says what"
+            " matters.",
+        )
 
 
 def _said(fate: AreaFates) -> str:

@@ -9,15 +9,10 @@ import numpy as np
 from skypane.findings.rule import Case, Found, rule
 from skypane.galleries.ratio import unlike_most
 from skypane.layouts import Spot
-from skypane.layouts.slides import (
-    controls_on,
-    row_of,
-    stops_of,
-    values_of,
-)
+from skypane.layouts.slides import row_of, stops_of
 from skypane.model import SlidesValues
-from skypane.shown.clear import Edges, covered
-from skypane.shown.nouns import ShownSpan
+from skypane.shown.clear import COVERED
+from skypane.shown.in_the_way import covered_by_controls
 from skypane.shown.readable import said_range
 
 
@@ -51,18 +46,9 @@ def slides_unlike(case: Case) -> Iterator[Found]:
 @rule("controls-on-area", "wrong", "frame", "Put them under the picture there, or elsewhere on it.")
 def controls_on_area(case: Case) -> Iterator[Found]:
     """Dots, numbers or arrows lie on a keep area (common practice)."""
-    # how many slides there are is known to the plan's own spans alone
-    for p, spot in zip(case.part.spans, case.plan.spots, strict=True):
-        if not isinstance(spot.values, SlidesValues) or not isinstance(p, ShownSpan):
-            continue
-        box = controls_on(spot, p.H)
-        if box is None:
-            continue
-        column = spot.shown.index(p.index) % values_of(spot).at_a_time
-        left = box.x - column * (row_of(spot).slide + values_of(spot).gutter_px)
-        edges = Edges(left, left + box.w, box.y, box.y + box.h)
-        for name, share in covered(p, (edges,)).items():
-            at = np.flatnonzero(share > 0.005)
+    for p in case.part.shown:
+        for name, share in covered_by_controls(case.part, p, case.plan).items():
+            at = np.flatnonzero(share > COVERED)
             yield (
                 (p.span.letter,),
                 f"The controls cover {name} {said_range(p, at)}, at most"

@@ -9,8 +9,9 @@ import numpy as np
 from skypane.findings.rule import Case, Found, rule
 from skypane.layouts.banner import laid_out, values_of
 from skypane.markup.picture import alt_text
-from skypane.shown.clear import Edges, block_edges, covered, outgrown, overlap_of
-from skypane.shown.nouns import ShownSpan, SpanPlan
+from skypane.shown.clear import COVERED, block_edges, covered, outgrown
+from skypane.shown.in_the_way import lying_on
+from skypane.shown.nouns import SpanPlan
 from skypane.shown.readable import said_range, seen_in, unread, unread_before_loading
 from skypane.shown.sets import shown_of_set
 
@@ -155,27 +156,31 @@ def mark_untrimmed(case: Case) -> Iterator[Found]:
             yield (p.span.letter,), f"{p.original.name} has transparent edges on all four sides."
 
 
-@rule("mark-in-the-way", "wrong", "words", "Move the mark to another place, or make it smaller.")
-def mark_in_the_way(case: Case) -> Iterator[Found]:
-    """A mark or an inset lies on the words or on a keep area of the picture."""
-    role = case.part.part.role
-    if role not in ("mark", "inset"):
+def _in_the_way(case: Case, role: str) -> Iterator[Found]:
+    if case.part.part.role != role:
         return
     for p in case.part.shown:
-        base = case.plan.parts[0].of(p.span.letter)
-        area = laid_out(p.spot).area
-        x, y = p.frame.x - area.x, p.frame.y - area.y
-        mine = Edges(x, x + p.W, y, y + p.H)
-        for words in block_edges(base):
-            over = (overlap_of(mine, words) > 1).any(axis=0)
-            if over.any():
-                where = said_range(p, np.flatnonzero(over))
+        for lying in lying_on(case.plan, p.span.letter):
+            if lying.span is not p:
+                continue
+            if lying.words.any():
+                where = said_range(p, np.flatnonzero(lying.words))
                 yield (p.span.letter,), f"The {role} lies on the words {where}."
-                break
-        if isinstance(base, ShownSpan):
-            for name, share in covered(base, (mine,)).items():
-                where = said_range(p, np.flatnonzero(share > 0.005))
+            for name, share in lying.areas.items():
+                where = said_range(p, np.flatnonzero(share > COVERED))
                 yield (p.span.letter,), f"The {role} covers {name} {where}."
+
+
+@rule("mark-in-the-way", "wrong", "words", "Move the mark to another place, or make it smaller.")
+def mark_in_the_way(case: Case) -> Iterator[Found]:
+    """A mark lies on the words or on a keep area of the picture."""
+    yield from _in_the_way(case, "mark")
+
+
+@rule("inset-in-the-way", "wrong", "words", "Move the inset to another place, or make it smaller.")
+def inset_in_the_way(case: Case) -> Iterator[Found]:
+    """An inset lies on the words or on a keep area of the picture."""
+    yield from _in_the_way(case, "inset")
 
 
 @rule(

@@ -6,16 +6,19 @@ import numpy as np
 
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
+from skypane.files.rows import stem_of
 from skypane.model import MOST_PX, Placement, Site
-from skypane.reading.nouns import Band
-from skypane.reading.weights import taken_files
-from skypane.shown.keeps import FATES, fate_codes
-from skypane.shown.nouns import PartPlan, ShownSpan, SpanPlan
+from skypane.reading.nouns import Band, FileRun
+from skypane.reading.weights import Taken, taken_files
+from skypane.shown.clear import COVERED
+from skypane.shown.in_the_way import covered_by_controls
+from skypane.shown.keeps import FATES, MUCH_IN_VIEW, fate_codes, in_view
+from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.shown.sets import Siblings, shown_of_set
 from skypane.values import once
 from skypane.widths.curves import Curve, Points, simplified
 from skypane.widths.frames import Floats
-from skypane.widths.runs import Run, merged, runs_of
+from skypane.widths.runs import Run, equal_runs, merged, runs_of
 from skypane.widths.spans import spans_of
 
 
@@ -88,6 +91,7 @@ def sharp_bands(
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
+        files_taken: list[FileRun] = []
         for p in part.shown:
             asks = (written or part).of(p.span.letter)
             if not isinstance(asks, ShownSpan):
@@ -99,6 +103,7 @@ def sharp_bands(
             widths = tuple(MOST_PX if r.format == "svg" else r.width_px for r in taken.files)
             mine, curve = _sharpness(p, widths, taken.at.tobytes(), density)
             runs += mine
+            files_taken += _files_taken(p, taken)
             points += curve
             asked += [(w, round(px * density, 5)) for w, px in _drawn(p)[1]]
         if runs:
@@ -110,9 +115,73 @@ def sharp_bands(
                     runs=merged(runs),
                     curve=Curve(points=tuple(points)),
                     needed=Curve(points=tuple(asked)),
+                    taken=tuple(files_taken),
                 )
             )
     return tuple(bands)
+
+
+def _files_taken(p: ShownSpan, taken: Taken) -> list[FileRun]:
+    return [
+        FileRun(
+            first=int(p.viewport_w[a]),
+            last=int(p.viewport_w[b - 1]),
+            stem=stem_of(taken.files[int(taken.at[a])]),
+            width_px=taken.files[int(taken.at[a])].width_px,
+        )
+        for a, b in equal_runs(taken.at)
+    ]
+
+
+def seen_band(part: PartPlan) -> tuple[Band, ...]:
+    """How much of a picture is in view where it has no keep area: nothing says whether what matters
+    is. Only where much is out of view somewhere."""
+    runs: list[Run] = []
+    points: list[tuple[float, float]] = []
+    for p in part.shown:
+        if p.original.keeps:
+            continue
+        share = in_view(p)
+        runs += runs_of(p.viewport_w, np.where(share < MUCH_IN_VIEW, "trimmed", "whole"), share)
+        points += simplified(p.viewport_w, share, 0.005).points
+    if all(r.verdict == "whole" for r in runs):
+        return ()
+    return (
+        Band(
+            kind="seen",
+            name="In view",
+            density=None,
+            runs=merged(runs),
+            curve=Curve(points=tuple(points)),
+            needed=None,
+        ),
+    )
+
+
+def controls_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
+    """Whether the controls of slides lie clear of keep areas: the share of the worst covered one
+    that is free."""
+    runs: list[Run] = []
+    points: list[tuple[float, float]] = []
+    for p in part.shown:
+        found = covered_by_controls(part, p, plan)
+        free = np.ones(len(p.viewport_w))
+        for share in found.values():
+            free = np.minimum(free, 1 - share)
+        runs += runs_of(p.viewport_w, np.where(free < 1 - COVERED, "covered", "clear"), free)
+        points += simplified(p.viewport_w, free, 0.005).points
+    if all(r.verdict == "clear" for r in runs):
+        return ()
+    return (
+        Band(
+            kind="clear",
+            name="Controls clear of areas",
+            density=None,
+            runs=merged(runs),
+            curve=Curve(points=tuple(points)),
+            needed=None,
+        ),
+    )
 
 
 def frame_band(part: PartPlan) -> tuple[Band, ...]:

@@ -36,8 +36,10 @@ from skypane.model import (
 )
 from skypane.reading.bands import (
     area_bands,
+    controls_band,
     frame_band,
     one_of_band,
+    seen_band,
     sharp_bands,
 )
 from skypane.reading.detail import span_detail
@@ -59,6 +61,7 @@ from skypane.reading.nouns import (
     ViewportPoint,
 )
 from skypane.reading.spans import moving_span, span_reading
+from skypane.reading.verdicts import verdicts
 from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
@@ -129,6 +132,8 @@ def read(
             spans=tuple(span_reading(part, p) for p in part.spans),
             bands=(
                 *area_bands(part),
+                *seen_band(part),
+                *controls_band(computed, part),
                 *frame_band(part),
                 *sharp_bands(site, part, files, written.parts[part.index]),
                 *weight_bands(site, part, files, made),
@@ -144,6 +149,12 @@ def read(
         )
 
     found = findings(written, all_files, pixels, siblings)
+    parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
+    of_words = words_reading(computed, pixels, chosen if words else None)
+    of_items = items_reading(computed, found, chosen, _weight_of_all(written, files, made))
+    of_logo = logo_reading(computed, originals, pixels)
+    of_set = one_of_band(site, placement, siblings)
+    of_parts = [b for part in parts.values() for b in part.bands]
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -152,16 +163,17 @@ def read(
             for h in sorted(site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=site.budget_bytes,
-        parts={part.index: part_reading(part) for part in _asked(computed, chosen)},
+        parts=parts,
         files=rows,
         ladders=ladder_readings(written, files, made),
         savings=savings(files, made),
-        words=words_reading(computed, pixels, chosen if words else None),
-        items=items_reading(computed, found, chosen, _weight_of_all(written, files, made)),
-        logo=logo_reading(computed, originals, pixels),
+        words=of_words,
+        items=of_items,
+        logo=of_logo,
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
-        one_of=one_of_band(site, placement, siblings),
+        one_of=of_set,
+        verdicts=verdicts(computed, of_parts, of_words, of_items, of_logo, of_set),
         findings=tuple(found),
         code=_code(written, without(files, gone), told),
         pane=_pane(written, preview),
@@ -207,12 +219,18 @@ def read_moving(
     fraction of its time; of many items the `chosen` one. Raises InvalidPlan."""
     written = plan(site, placement, originals)
     computed = plan(site, placement, originals, scrollbar_px) if scrollbar_px else written
+    parts = {part.index: _moving_part(part) for part in _asked(computed, chosen)}
+    of_words, of_items = words_reading(computed, pixels), items_reading(computed, (), None)
+    of_logo = logo_reading(computed, originals, no_pixels)
+    of_set = one_of_band(site, placement, siblings)
+    of_parts = [b for part in parts.values() for b in part.bands]
     return Moving(
-        parts={part.index: _moving_part(part) for part in _asked(computed, chosen)},
-        words=words_reading(computed, pixels),
-        items=items_reading(computed, (), None),
-        logo=logo_reading(computed, originals, no_pixels),
-        one_of=one_of_band(site, placement, siblings),
+        parts=parts,
+        words=of_words,
+        items=of_items,
+        logo=of_logo,
+        one_of=of_set,
+        verdicts=verdicts(computed, of_parts, of_words, of_items, of_logo, of_set),
         pane=_pane(written, preview),
     )
 
@@ -250,7 +268,7 @@ def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:
 def _moving_part(part: PartPlan) -> MovingPart:
     return MovingPart(
         spans=tuple(map(moving_span, part.spans)),
-        bands=(*area_bands(part), *frame_band(part)),
+        bands=(*area_bands(part), *seen_band(part), *frame_band(part)),
         safe=overall_safe(part),
     )
 

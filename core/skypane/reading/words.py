@@ -12,7 +12,8 @@ from skypane.advice.words import words_detail
 from skypane.layouts.banner import Laid, laid_out
 from skypane.model import BannerValues, Words
 from skypane.reading.nouns import Band, BoxCurves, LinesRun, WordsReading, WordsSpan, WordsText
-from skypane.shown.clear import block_edges, covered, outgrown
+from skypane.shown.clear import COVERED, block_edges, covered, outgrown
+from skypane.shown.in_the_way import hidden_texts, lying_on
 from skypane.shown.nouns import Plan, SpanPlan
 from skypane.shown.readable import Seen, ratio_before_loading, seen_in
 from skypane.shown.under import Pixels
@@ -42,7 +43,12 @@ def words_reading(
     in_detail = plan.parts[0].at(chosen[1]) if chosen else None
     return WordsReading(
         spans=tuple(words_span(p, plan.said) for p in spans),
-        bands=(*_readable_bands(spans, seen), *_clear_band(shown), *_fits_band(shown)),
+        bands=(
+            *_readable_bands(plan, seen),
+            *_clear_band(shown),
+            *_lying_bands(plan),
+            *_fits_band(shown),
+        ),
         measured=all(seen[p.span.letter] for p in shown),
         unset=_unset(plan),
         detail=(
@@ -110,10 +116,10 @@ def _text(p: SpanPlan, laid: Laid, text: TextBox) -> WordsText:
     )
 
 
-def _readable_bands(
-    spans: tuple[SpanPlan, ...], seen: Mapping[str, tuple[Seen, ...]]
-) -> tuple[Band, ...]:
-    """One band per text, in reading order."""
+def _readable_bands(plan: Plan, seen: Mapping[str, tuple[Seen, ...]]) -> tuple[Band, ...]:
+    """One band per text, in reading order. What a mark or an inset hides has no contrast."""
+    spans = plan.parts[0].spans
+    hidden = {p.span.letter: hidden_texts(plan, p.span.letter) for p in spans}
     names = list(dict.fromkeys(s.text.name for mine in seen.values() for s in mine))
     order = ("Heading", "Text", "Button", "Button 1", "Button 2")
     bands = []
@@ -122,9 +128,9 @@ def _readable_bands(
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
         for p in spans:
-            for s in seen[p.span.letter]:
+            for i, s in enumerate(seen[p.span.letter]):
                 if s.text.name == name:
-                    mine, curve = _ratio_runs(p, s)
+                    mine, curve = _ratio_runs(p, s, hidden[p.span.letter].get(i))
                     runs += mine
                     points += curve.points
                     asked += [(p.span.first, s.needed), (p.span.last, s.needed)]
@@ -141,9 +147,11 @@ def _readable_bands(
     return tuple(bands)
 
 
-def _ratio_runs(p: SpanPlan, s: Seen) -> tuple[list[Run], Curve]:
+def _ratio_runs(p: SpanPlan, s: Seen, hidden: np.ndarray | None = None) -> tuple[list[Run], Curve]:
     v = p.viewport_w
     worst = np.interp(np.arange(len(v)), s.columns, s.worst)
+    if hidden is not None:
+        worst = np.where(hidden, 1.0, worst)
     verdicts = np.where(worst >= s.needed - 1e-9, "readable", "faint")
     return runs_of(v, verdicts, worst), simplified(v, worst, OFF_BY_RATIO)
 
@@ -163,6 +171,27 @@ def _clear_band(shown: list[SpanPlan]) -> tuple[Band, ...]:
         runs += runs_of(p.viewport_w, verdicts, free)
         points += simplified(p.viewport_w, free, 0.005).points
     return _band("clear", "Words clear of areas", runs, points)
+
+
+def _lying_bands(plan: Plan) -> tuple[Band, ...]:
+    """Whether the mark and the inset lie clear of words and keep areas: the share of what is
+    touched worst that is free."""
+    out: list[Band] = []
+    for role in ("mark", "inset"):
+        runs: list[Run] = []
+        points: list[tuple[float, float]] = []
+        for p in (q for part in plan.parts if part.part.role == role for q in part.shown):
+            free = np.ones(len(p.viewport_w))
+            for lying in lying_on(plan, p.span.letter):
+                if lying.span is p:
+                    for share in (*lying.texts.values(), *lying.areas.values()):
+                        free = np.minimum(free, 1 - np.minimum(1, share))
+            verdicts = np.where(free < 1 - COVERED, "covered", "clear")
+            runs += runs_of(p.viewport_w, verdicts, free)
+            points += simplified(p.viewport_w, free, 0.005).points
+        if any(r.verdict == "covered" for r in runs):
+            out += _band("clear", f"{role.capitalize()} clear", runs, points)
+    return tuple(out)
 
 
 def _fits_band(shown: list[SpanPlan]) -> tuple[Band, ...]:

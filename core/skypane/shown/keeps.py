@@ -133,6 +133,18 @@ def failing(p: ShownSpan) -> tuple[Area, ...]:
     )
 
 
+#: Where so little of a picture is in view that has no keep area, somebody has to say what matters.
+MUCH_IN_VIEW = 0.75
+
+
+@once
+def in_view(p: ShownSpan) -> Floats:
+    """The share of the crop's area that is in view at every width, at the worst viewport height."""
+    s = p.inside
+    share: Floats = ((s.x1 - s.x0) * (s.y1 - s.y0)).min(axis=0)
+    return share
+
+
 def hull(areas: tuple[Area, ...]) -> Rect:
     """The smallest rectangle around all areas."""
     e = [a.rect.edges for a in areas]

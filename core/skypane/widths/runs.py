@@ -29,6 +29,7 @@ Verdict = Literal[
     "one",
     "none",
     "several",
+    "trimmed",
 ]
 
 

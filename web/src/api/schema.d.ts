@@ -1425,13 +1425,14 @@ export interface components {
          *     weight at a density, the width of the frame, the keep areas of all items together; of words:
          *     whether a text can be read, whether they lie clear of keep areas, whether they fit; whether just
          *     one of a set shows; whether the lettering of a logo can be read, its height as a share of the
-         *     least.
+         *     least; of a picture without keep areas how much of it is in view.
          *
          *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
          *     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
          *     widest, and how wide.
          *     `needed` is, of a sharpness band, of the image px that the frame asks for, before rounding up;
-         *     of a text's, of the contrast that it needs.
+         *     of a text's, of the contrast that it needs. `taken` are, of a sharpness band, the files that
+         *     screens of its density take.
          */
         Band: {
             curve: components["schemas"]["Curve"];
@@ -1441,7 +1442,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one" | "together" | "lettering";
+            kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one" | "together" | "lettering" | "seen";
             /** Name */
             name: string;
             needed: components["schemas"]["Curve"] | null;
@@ -1452,6 +1453,11 @@ export interface components {
             ] | null;
             /** Runs */
             runs: components["schemas"]["Run"][];
+            /**
+             * Taken
+             * @default []
+             */
+            taken?: components["schemas"]["FileRun"][];
         };
         /**
          * BannerValues
@@ -2399,6 +2405,20 @@ export interface components {
             width_px: number;
         };
         /**
+         * FileRun
+         * @description Consecutive widths at which one file is taken: its name without the format, and its px.
+         */
+        FileRun: {
+            /** First */
+            first: number;
+            /** Last */
+            last: number;
+            /** Stem */
+            stem: string;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * Finding
          * @description One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
          *     remedy.
@@ -3142,6 +3162,8 @@ export interface components {
          * @description What changes on the desk while something is dragged. `parts` by their index: all of them, or
          *     of many items the one that is being worked on. `words` only where they belong to the kind,
          *     `items` only where it has many, `one_of` only where the placement is one of a set.
+         *     `verdicts` are the worst of all that is known of a width, per density; while something moves
+         *     nothing is said of sharpness.
          */
         Moving: {
             items?: components["schemas"]["ItemsReading"] | null;
@@ -3152,6 +3174,11 @@ export interface components {
             parts: {
                 [key: string]: components["schemas"]["MovingPart"];
             };
+            /**
+             * Verdicts
+             * @default []
+             */
+            verdicts?: components["schemas"]["Verdicts"][];
             words?: components["schemas"]["WordsReading"] | null;
         };
         /**
@@ -3997,6 +4024,11 @@ export interface components {
             value_names: {
                 [key: string]: string;
             };
+            /**
+             * Verdicts
+             * @default []
+             */
+            verdicts?: components["schemas"]["Verdicts"][];
             /** Widest */
             widest: number;
             words?: components["schemas"]["WordsReading"] | null;
@@ -4135,7 +4167,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several";
+            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several" | "trimmed";
             /** Worst */
             worst: number;
             /** Worst At */
@@ -5339,6 +5371,36 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * VerdictRun
+         * @description Consecutive widths with one verdict, the worst of all bands: that of the band of this `kind`
+         *     and `name`. `verdict` is None where there is nothing to judge, and `kind` and `name` are where
+         *     nothing is wrong. `word` says it in short.
+         */
+        VerdictRun: {
+            /** First */
+            first: number;
+            /** Kind */
+            kind?: string | null;
+            /** Last */
+            last: number;
+            /** Name */
+            name?: string | null;
+            /** Verdict */
+            verdict: ("whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several" | "trimmed") | null;
+            /** Word */
+            word: string;
+        };
+        /**
+         * Verdicts
+         * @description The verdicts of all widths, as screens of one density see it.
+         */
+        Verdicts: {
+            /** Density */
+            density: number;
+            /** Runs */
+            runs: components["schemas"]["VerdictRun"][];
         };
         /**
          * VersionIn

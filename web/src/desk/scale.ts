@@ -39,7 +39,7 @@ export function valueAt(curve: Schemas["Curve"] | null | undefined, width: numbe
   return (points[points.length - 1] as [number, number])[1];
 }
 
-export const runAt = (band: Pick<Schemas["Band"], "runs">, width: number) =>
+export const runAt = <R extends { first: number; last: number }>(band: { runs?: readonly R[] }, width: number) =>
   band.runs?.find((r) => r.first <= width && width <= r.last);
 
 export const spanAt = <S extends { first: number; last: number }>(spans: readonly S[], width: number): S | undefined =>

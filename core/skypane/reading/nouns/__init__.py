@@ -1,6 +1,6 @@
 """What a reading is made of."""
 
-from skypane.reading.nouns.bands import Band, EdgesPx, ViewportPoint
+from skypane.reading.nouns.bands import Band, EdgesPx, FileRun, VerdictRun, Verdicts, ViewportPoint
 from skypane.reading.nouns.code import Code, CodeLine, Pane, Script
 from skypane.reading.nouns.items import (
     CommonRatioReading,
@@ -37,6 +37,7 @@ __all__ = [
     "CutRun",
     "EdgesPx",
     "FailingItems",
+    "FileRun",
     "Hold",
     "ItemReading",
     "ItemsReading",
@@ -65,6 +66,8 @@ __all__ = [
     "TakenAt",
     "TakenRun",
     "Tradeoff",
+    "VerdictRun",
+    "Verdicts",
     "ViewportPoint",
     "WidthSum",
     "WordsReading",

@@ -16,7 +16,7 @@ from skypane.model import (
     LogoValues,
     SlidesValues,
 )
-from skypane.reading.nouns.bands import Band, ViewportPoint
+from skypane.reading.nouns.bands import Band, Verdicts, ViewportPoint
 from skypane.reading.nouns.code import Code, Pane
 from skypane.reading.nouns.items import ItemsReading
 from skypane.reading.nouns.ladders import LadderReading
@@ -39,13 +39,16 @@ class MovingPart(Noun):
 class Moving(Noun):
     """What changes on the desk while something is dragged. `parts` by their index: all of them, or
     of many items the one that is being worked on. `words` only where they belong to the kind,
-    `items` only where it has many, `one_of` only where the placement is one of a set."""
+    `items` only where it has many, `one_of` only where the placement is one of a set.
+    `verdicts` are the worst of all that is known of a width, per density; while something moves
+    nothing is said of sharpness."""
 
     parts: dict[int, MovingPart]
     words: WordsReading | None = None
     items: ItemsReading | None = None
     logo: LogoReading | None = None
     one_of: Band | None = None
+    verdicts: tuple[Verdicts, ...] = ()
     pane: Pane
 
 

@@ -38,6 +38,7 @@ function atWorst(band: Band, r: Run): string {
   if (band.kind === "clear") return r.worst < 0.995 ? `, ${percent(1 - r.worst)} at ${r.worst_at}` : "";
   if (band.kind === "together") return r.worst < 1 ? `, ${percent(r.worst)} of them whole at ${r.worst_at}` : "";
   if (band.kind === "lettering") return r.worst < 1 ? `, ${percent(r.worst)} of the least height at ${r.worst_at}` : "";
+  if (band.kind === "seen") return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
   if (band.kind === "one") return r.worst === 1 ? "" : `, ${r.worst} of them show`;
   return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
 }

@@ -16,12 +16,10 @@ export function AtCursor() {
   const across = seen?.w ?? 1;
   const down = seen?.h ?? 1;
   const areas = reading.bands.filter((b) => b.kind === "area").map((b) => [b, runAt(b, cursor)] as const);
-  const mine = reading.files.filter((f) => f.part === reading.part);
-  const row =
-    mine.find((f) => f.spans.includes(span.letter) && f.density === density) ??
-    mine.find((f) => f.spans.includes(span.letter));
   const sharp = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
   const needed = valueAt(sharp?.needed, cursor);
+  const taken = sharp && runAt({ runs: sharp.taken }, cursor);
+  const fares = sharp && runAt(sharp, cursor);
   const held = span.holds.filter((h) => h.first <= cursor && cursor <= h.last);
   return (
     <div className={classes.facts}>
@@ -60,14 +58,14 @@ export function AtCursor() {
           )}
         </p>
       </div>
-      {row && needed !== undefined && (
+      {taken && needed !== undefined && (
         <div className={ground.facts}>
           <h3>File at {density}x</h3>
           <p className="num">
-            {row.stem}
+            {taken.stem}
             <br />
-            needs {Math.ceil(needed - 0.01)} · has {row.width_px} px
-            {row.soft && ` · soft, ${row.share.toFixed(2)}×`}
+            needs {Math.ceil(needed - 0.01)} · has {taken.width_px} px
+            {fares?.verdict === "soft" && ` · soft, ${(valueAt(sharp.curve, cursor) ?? fares.worst).toFixed(2)}×`}
           </p>
         </div>
       )}

@@ -18,6 +18,10 @@ export function WordsAdvice() {
   ]
     .filter((l) => l !== span.letter)
     .sort();
+  const { verdicts } = reading;
+  const isWell = verdicts.every((v) =>
+    v.runs.every((r) => r.last < span.first || r.first > span.last || !r.verdict || r.verdict === "whole"),
+  );
   return (
     <>
       {detail?.advice.map((a) => {
@@ -40,7 +44,7 @@ export function WordsAdvice() {
       })}
       {detail && detail.advice.length === 0 && elsewhere.length > 0 && (
         <p className={aim.elsewhere}>
-          All is well here. Look at{" "}
+          {isWell ? "All is well here. Look at" : "Nothing is wrong with the words here. Look at"}{" "}
           {elsewhere.map((l) => (
             <button key={l} type="button" className={aim.jump} onClick={() => choose(l)} aria-label={`To span ${l}`}>
               <Letter of={l} small />

@@ -1,0 +1,101 @@
+"""One verdict for every width, and the file that is taken there."""
+
+import pytest
+from bannered import banner
+from skypane import model as m
+from skypane.picks import Environment, pick
+from skypane.reading import read
+from skypane.reading.verdicts import ORDER
+
+SITE = m.Site()
+BOAT = m.Area(name="Boat", rect=m.Rect(x=0.8, y=0.3, w=0.15, h=0.4))
+WITH = m.Original(
+    id=1, name="quay.jpg", width_px=5200, height_px=2900, sha256="1", alt="", areas=(BOAT,)
+)
+WITHOUT = m.Original(id=2, name="sea.jpg", width_px=5200, height_px=2900, sha256="2", alt="")
+SMALL = m.Original(id=3, name="boat.jpg", width_px=1082, height_px=800, sha256="3", alt="")
+ALL = {o.id: o for o in (WITH, WITHOUT, SMALL)}
+
+
+def reading(original: int, **values: object):
+    treatment = m.Treatment(original=original, **values)
+    return read(SITE, m.picture("Quay", {"D": treatment}), ALL)
+
+
+def at(found, width: int, density: float = 2):
+    runs = next(v for v in found.verdicts if v.density == density).runs
+    return next(r for r in runs if r.first <= width <= r.last)
+
+
+@pytest.mark.parametrize("original", ALL)
+@pytest.mark.parametrize(
+    "height",
+    [m.NaturalHeight(), m.RatioHeight(w=3, h=4), m.FixedHeight(height_px=500)],
+    ids=lambda h: h.kind,
+)
+def test_a_verdict_is_whole_only_where_nothing_is_wrong(original, height):
+    """At every width, for every density: the worst of the bands that hold there."""
+    found = reading(original, height=height)
+    for told in found.verdicts:
+        assert [told.runs[0].first, told.runs[-1].last] == [320, 2560]
+        assert all(a.last + 1 == b.first for a, b in zip(told.runs, told.runs[1:], strict=False))
+        bands = [
+            b
+            for b in found.parts[0].bands
+            if b.kind != "weight" and b.density in (None, told.density)
+        ]
+        for width in range(320, 2561, 7):
+            here = [r.verdict for b in bands for r in b.runs if r.first <= width <= r.last]
+            wrong = [v for v in ORDER if v in here]
+            run = at(found, width, told.density)
+            assert run.verdict == (wrong[0] if wrong else "whole"), width
+
+
+def test_much_out_of_view_without_a_keep_area_is_not_whole():
+    """16:9 in 3:4 shows 42.19 % of its width (worked from the rule): nothing says whether what
+    matters is among it, so an area is asked for."""
+    tall = m.RatioHeight(w=3, h=4)
+    found = reading(2, height=tall)
+    run = at(found, 800)
+    assert (run.verdict, run.kind) == ("trimmed", "seen")
+    (asked,) = {f.sentence.split(",")[1] for f in found.findings if f.rule == "no-area"}
+    assert "no keep area says what matters" in asked
+    # where it has one it is judged by that; shown whole there is nothing to ask
+    assert at(reading(1, height=tall), 800).word == "all whole"
+    for values in ({"height": m.NaturalHeight()}, {"height": tall, "fit": "contain"}):
+        other = reading(2, **values)
+        assert at(other, 800).kind != "seen"
+        assert "no-area" not in {f.rule for f in other.findings}
+
+
+def test_the_file_at_a_width_is_the_one_that_a_browser_takes():
+    """By the markup itself, at both densities; also of a picture that is too small."""
+    for original in ALL:
+        for lists in ("fitting", "densities"):
+            site = SITE.model_copy(update={"lists": lists})
+            treatments = {
+                "D": m.Treatment(original=original, width=m.ShareWidth(percent=60)),
+                "A": m.Treatment(width=m.FullWidth(), height=m.RatioHeight(w=1, h=1)),
+            }
+            found = read(site, m.picture("Quay", treatments), ALL)
+            for band in (b for b in found.parts[0].bands if b.kind == "sharp"):
+                for run in band.taken:
+                    for width in (run.first, run.last):
+                        env = Environment(width, 900, band.density)
+                        taken = pick(found.code.markup_text, env).url
+                        stem = taken.removeprefix("images/").rpartition(".")[0]
+                        assert stem == run.stem, (original, lists, width, band.density)
+
+
+def test_an_inset_over_the_words_hides_them():
+    """The words have no contrast where something lies on them, whatever lies under."""
+    layout = {"D": {"place": "middle", "inset_place": "middle", "inset_px": 200}}
+    inset = m.Part(role="inset", treatments={"D": m.Treatment(original=2)})
+    plain = banner(layout)
+    hidden = plain.model_copy(update={"parts": (*plain.parts[:1], inset)})
+    found = read(SITE, hidden, {**ALL, **dict.fromkeys(hidden.original_ids, ALL[2])})
+    run = at(found, 1200)
+    assert run.kind in ("readable", "clear")
+    assert {b.name for b in found.words.bands if b.kind == "clear"} >= {"Inset clear"}
+    assert "inset-in-the-way" in {f.rule for f in found.findings}
+    assert not any("Move the mark" in f.remedy for f in found.findings)
