@@ -85,7 +85,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
   };
-  const { reading, error, touched } = useReading(asked, handle.previous);
+  const { reading, error, touched, pending } = useReading(asked, handle.previous);
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const own = treatmentsOf(handle.draft, part)[chosen];
   const span = useMemo(() => read && atOnce(read, own), [read, own]);
@@ -152,6 +152,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         handle: scoped,
         reading,
         error,
+        pending,
         originals: known,
         delivery: latest,
         scale,
@@ -171,6 +172,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       scoped,
       reading,
       error,
+      pending,
       known,
       latest,
       scale,
@@ -209,9 +211,15 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>
           {handle.draft.placement.kind !== "picture" && <span>{handle.draft.placement.kind}</span>}
         </div>
-        <Steps step={step} go={go} findings={reading?.findings} delivered={!!delivery.data?.is_current} />
+        <Steps
+          step={step}
+          go={go}
+          findings={reading?.findings}
+          old={pending !== "nothing"}
+          delivered={!!delivery.data?.is_current}
+        />
         <div className={classes.actions}>
-          <SavedNote saving={handle.saving} again={handle.save} />
+          <SavedNote saving={handle.saving} again={handle.save} working={pending !== "nothing"} />
           <Button variant="default" onClick={handle.undo} disabled={!handle.canUndo}>
             Undo
           </Button>

@@ -1,5 +1,6 @@
 /** Whether what is on the desk is kept, and what to do where it is not. */
 import { Button, Tooltip } from "@mantine/core";
+import { useEffect, useState } from "react";
 import classes from "./Desk.module.css";
 import type { DraftHandle, Saving } from "./useDraft";
 
@@ -13,7 +14,29 @@ const WORDS: Record<Saving["kind"], string> = {
   conflict: "Not saved",
 };
 
-export function SavedNote({ saving, again }: { saving: Saving; again: () => void }) {
+/** An answer that is here sooner is not announced. */
+const WORKING_MS = 300;
+
+interface NoteProps {
+  saving: Saving;
+  again: () => void;
+  /** What stands on the desk is being worked out anew. */
+  working: boolean;
+}
+
+export function SavedNote({ saving, again, working }: NoteProps) {
+  const [isLong, setLong] = useState(false);
+  useEffect(() => {
+    if (!working) return setLong(false);
+    const timer = setTimeout(() => setLong(true), WORKING_MS);
+    return () => clearTimeout(timer);
+  }, [working]);
+  if (isLong && (saving.kind === "saved" || saving.kind === "looking"))
+    return (
+      <span className={classes.saved} role="status">
+        working…
+      </span>
+    );
   if (saving.kind === "looking")
     return (
       <Tooltip label="You may look at this site and try things here; nothing of it is kept. Ask one of its owners.">

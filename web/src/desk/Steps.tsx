@@ -19,12 +19,14 @@ interface Props {
   step: Step;
   go: (step: Step) => void;
   findings: Reading["findings"] | undefined;
+  /** They are of the placement as it was. */
+  old: boolean;
   delivered: boolean;
 }
 
-export function Steps({ step, go, findings, delivered }: Props) {
+export function Steps({ step, go, findings, old, delivered }: Props) {
   return (
-    <nav aria-label="Steps" className={classes.steps}>
+    <nav aria-label="Steps" className={classes.steps} data-old={old || undefined}>
       {STEPS.map(([name, label], i) => {
         const found = findings?.filter((f) => f.step === name).length ?? 0;
         const done = found === 0 && (DONE_WITHOUT_FILES.includes(name) || delivered);

@@ -5,6 +5,7 @@ import type { Delivery, Original, Reading, Site, SpanReading } from "../api/quer
 import type { Scale } from "./scale";
 import type { Bringing } from "./useBringing";
 import type { DraftHandle } from "./useDraft";
+import type { Pending } from "./useReading";
 
 /** The placement. It changes with the draft and its reading, not with the cursor. */
 export interface Work {
@@ -14,6 +15,8 @@ export interface Work {
   reading: Reading;
   /** Why the draft cannot be read as it stands; `reading` is then the last one that could. */
   error: ProblemError | undefined;
+  /** What of `reading` is older than the draft, as long as an answer is under way. */
+  pending: Pending;
   originals: Original[];
   delivery: Delivery | undefined;
   scale: Scale;

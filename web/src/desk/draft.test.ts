@@ -26,7 +26,7 @@ const draft = (name: string): Draft => ({
     formats: null,
     page: "",
     words: null,
-  title_level: null,
+    title_level: null,
     one_of: null,
     stem: null,
   },

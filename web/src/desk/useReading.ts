@@ -60,10 +60,15 @@ const askMoving = (a: Asked, signal: AbortSignal) =>
     }),
   );
 
+/** What of a reading is older than what was asked: nothing, all, or all but what moves. */
+export type Pending = "nothing" | "rest" | "all";
+
 /** `previous` is the draft before this one. */
 export function useReading(asked: Asked, previous: Draft | undefined) {
   const [whole, setWhole] = useState<WholeReading>();
   const [error, setError] = useState<ProblemError>();
+  /** What the last answers were of. */
+  const [answered, setAnswered] = useState<{ all?: Asked; moved?: Asked; failed?: Asked }>({});
   const wanted = useRef(asked);
   wanted.current = asked;
   /** What the reading on screen is of: all of it, or only what moves. */
@@ -96,10 +101,12 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
           setWhole(all);
         }
         read.current.moved = a;
+        setAnswered({ ...read.current });
         setError(undefined);
       } catch (e) {
         if (e instanceof DOMException) break;
         setError(e instanceof ProblemError ? e : undefined);
+        setAnswered({ ...read.current, failed: a });
         if (isSame(a, wanted.current)) break;
       }
     }
@@ -138,5 +145,8 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     const now = prints.current.get(draft);
     return then && now && [...now].filter(([letter, print]) => then.get(letter) !== print).map(([letter]) => letter);
   }, [whole, draft, previous]);
-  return { reading, error, touched };
+  // what cannot be read has been answered too: with the reason
+  const isRead = isSame(asked, answered.all) || isSame(asked, answered.failed);
+  const pending: Pending = isRead ? "nothing" : isSame(asked, answered.moved) ? "rest" : "all";
+  return { reading, error, touched, pending };
 }

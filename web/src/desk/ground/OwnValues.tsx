@@ -7,6 +7,7 @@ import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
 import { useWork } from "../context";
 import { type Draft, withCommon, withTreatment, withTreatments } from "../draft";
+import { Told } from "../Told";
 import ground from "./Ground.module.css";
 
 interface Owned {
@@ -35,8 +36,11 @@ export function SpanHead({ owned, children }: { owned?: Owned; children?: ReactN
     <div className={ground.head}>
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
-      <OwnValues owned={owned ?? treated} />
-      {children ?? <Touched />}
+      <Told>
+        <OwnValues owned={owned ?? treated} />
+        {children ? null : <Touched />}
+      </Told>
+      {children}
     </div>
   );
 }

@@ -5,6 +5,7 @@ import { type RefObject, useState } from "react";
 import { useDropTarget } from "../../ui/useDropTarget";
 import { useDesk } from "../context";
 import { spanAt } from "../scale";
+import { Told } from "../Told";
 import { SCROLLBARS } from "../usePlace";
 import { PaneFrame } from "./PaneFrame";
 import { type PaneSpec, paneHeight, panesOf, placed, TEXT_WIDTH, tallest } from "./panes";
@@ -72,7 +73,9 @@ export function Sky({ deck, isLow }: Props) {
                 scrollbar={scrollbar}
               />
             </PaneView>
-            <Verdict reading={reading} width={p.width} density={density} />
+            <Told moves>
+              <Verdict reading={reading} width={p.width} density={density} />
+            </Told>
           </div>
         ))}
       <NativeSelect

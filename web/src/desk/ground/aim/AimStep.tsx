@@ -2,6 +2,7 @@
 import { useRef, useState } from "react";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
+import { Told } from "../../Told";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { ItemsAdvice } from "../grid/ItemsAdvice";
@@ -26,12 +27,16 @@ export function AimStep() {
       <TreatmentFields openFiles={openFiles} cropping={cropping} setCropping={setCropping} />
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
-          <Findings of={reading.findings.filter((f) => f.step === "aim" && f.rule !== "area")} />
-          {reading.items && <ItemsAdvice />}
-          <AdviceCard />
-          <OneRatio />
+          <Told>
+            <Findings of={reading.findings.filter((f) => f.step === "aim" && f.rule !== "area")} />
+            {reading.items && <ItemsAdvice />}
+            <AdviceCard />
+            <OneRatio />
+          </Told>
           {aimed && asksAlt && <AskAlt key={aimed.original.id} site={site.id} original={aimed.original} />}
-          <AtCursor />
+          <Told moves>
+            <AtCursor />
+          </Told>
         </div>
       </div>
     </>

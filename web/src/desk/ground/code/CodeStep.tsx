@@ -3,6 +3,7 @@ import { Button, CopyButton } from "@mantine/core";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
 import { useWork } from "../../context";
+import { Told } from "../../Told";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
@@ -14,10 +15,14 @@ export function CodeStep() {
   return (
     <>
       <div className={ground.column} style={{ flex: "1 1 50%" }}>
-        <Block title="snippet.html" lines={code.markup} text={code.markup_text} chosen={span.letter} />
+        <Told>
+          <Block title="snippet.html" lines={code.markup} text={code.markup_text} chosen={span.letter} />
+        </Told>
       </div>
       <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
-        <Block title="picture.css" lines={code.css} text={code.css_text} chosen={span.letter} />
+        <Told>
+          <Block title="picture.css" lines={code.css} text={code.css_text} chosen={span.letter} />
+        </Told>
       </div>
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>
@@ -25,7 +30,9 @@ export function CodeStep() {
             <Script key={script.name} {...script} />
           ))}
           <AltText />
-          <Findings of={findings.filter((f) => f.step === "code")} />
+          <Told>
+            <Findings of={findings.filter((f) => f.step === "code")} />
+          </Told>
         </div>
       </div>
     </>

@@ -1,6 +1,7 @@
 /** Files: the renditions needed, how they are offered, and the run that makes them. */
 import { useState } from "react";
 import { useWork } from "../../context";
+import { Told } from "../../Told";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { BytesChart } from "./BytesChart";
@@ -19,7 +20,9 @@ export function FilesStep() {
         {reading.files.length === 0 ? (
           <p className="soft">No files are needed as long as there is no picture. Choose one in Aim.</p>
         ) : (
-          <FileTable compare={(row, format) => setCompared({ row, format })} />
+          <Told>
+            <FileTable compare={(row, format) => setCompared({ row, format })} />
+          </Told>
         )}
       </div>
       <div className={ground.column} style={{ flex: "1 1 36%" }}>
@@ -27,8 +30,10 @@ export function FilesStep() {
           <Export />
           <Offered />
           <LadderCard />
-          <BytesChart />
-          <Findings of={reading.findings.filter((f) => f.step === "files")} />
+          <Told>
+            <BytesChart />
+            <Findings of={reading.findings.filter((f) => f.step === "files")} />
+          </Told>
         </div>
       </div>
       {compared && <Compare of={compared} close={() => setCompared(undefined)} />}

@@ -4,6 +4,7 @@ import type { Treatment } from "../../../api/queries";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import { valueAt } from "../../scale";
+import { Told } from "../../Told";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
@@ -65,11 +66,15 @@ function OfFrame() {
             ` Heights in vh are read from ${span.viewport_heights[0]} to ${span.viewport_heights[1]} px of screen.`}
           {peak && ` The frame is widest, ${Math.round(peak[1] * 100) / 100} px, at ${peak[0]} px of page.`}
         </p>
-        <WidthSums />
-        {reading.items?.largest && <p className={classes.hint}>{reading.items.largest}</p>}
+        <Told>
+          <WidthSums />
+          {reading.items?.largest && <p className={classes.hint}>{reading.items.largest}</p>}
+        </Told>
         <Placeholders />
         <div className={ground.stack}>
-          <Findings of={reading.findings.filter((f) => f.step === "frame")} />
+          <Told>
+            <Findings of={reading.findings.filter((f) => f.step === "frame")} />
+          </Told>
         </div>
       </div>
       <div className={ground.column} style={{ flex: "1 1 45%" }}>

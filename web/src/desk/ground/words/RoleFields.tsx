@@ -6,6 +6,7 @@ import { useUploads } from "../../../originals/useUploads";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
 import { NEW_PART, withOriginal, withRole, withTreatment } from "../../draft";
+import { Told } from "../../Told";
 import { lookOf } from "../../useBringing";
 import { OriginalChooser } from "../aim/OriginalChooser";
 import { Findings } from "../Findings";
@@ -179,7 +180,9 @@ export function InsetFields() {
           Where a picture is dropped, a small cut of one keep area can stand in for it, round or square. Choose one for
           span {span.letter}: the picture gives way to its background colour there.
         </p>
-        <div className={classes.row}>{choice.length ? choice : "Draw a keep area first, in Aim."}</div>
+        <Told>
+          <div className={classes.row}>{choice.length ? choice : "Draw a keep area first, in Aim."}</div>
+        </Told>
       </div>
     );
   return (

@@ -1,9 +1,11 @@
 /** Words: what lies on the picture, per span, and whether it can be read. */
 import { Button, SegmentedControl, Switch } from "@mantine/core";
 import { useState } from "react";
+import { Rows } from "../../../ui/states";
 import { useWork } from "../../context";
 import { type Draft, withLayout } from "../../draft";
 import { type Guides, setGuides, useGuides } from "../../guides";
+import { Told } from "../../Told";
 import { useKind } from "../../useKind";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
@@ -66,9 +68,13 @@ export function WordsStep() {
       </div>
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
-          <WordsAdvice />
-          <Findings of={found.filter((f) => !f.spans.length || f.spans.includes(span.letter))} />
-          <WordsAtCursor />
+          <Told>
+            <WordsAdvice />
+            <Findings of={found.filter((f) => !f.spans.length || f.spans.includes(span.letter))} />
+          </Told>
+          <Told moves>
+            <WordsAtCursor />
+          </Told>
           <button type="button" className={`plain ${classes.away}`} disabled={busy} onClick={() => begin("picture")}>
             make it a plain picture
           </button>
@@ -106,6 +112,8 @@ function MakeBanner() {
   const { handle } = useWork();
   const { begin, busy, refused } = useKind();
   const { kind, parts } = handle.draft.placement;
+  // the answer for what it has just become is under way
+  if (kind === "banner") return <Rows n={3} height={90} />;
   if (kind !== "picture" || parts.length > 1)
     return (
       <div className={classes.offer}>
