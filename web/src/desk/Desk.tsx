@@ -26,7 +26,7 @@ import { Keys } from "./Keys";
 import { Conflict, SavedNote } from "./Saved";
 import { SkyLine } from "./SkyLine";
 import { STEPS, type Step, Steps } from "./Steps";
-import { Scale, spanAt } from "./scale";
+import { letterAt, Scale, spanAt, widthIn } from "./scale";
 import { Sky } from "./sky/Sky";
 import { useBringing } from "./useBringing";
 import { reads, useDecks } from "./useDecks";
@@ -48,7 +48,7 @@ export function DeskPage() {
 }
 
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
-  const { place, put, query } = usePlace();
+  const { place, put, query, named } = usePlace();
   const step = (useParams().step ?? "aim") as Step;
   const [parts, setParts] = useState(loaded.placement.parts.length);
   // words lie on the first part, whatever lies there beside them
@@ -65,12 +65,15 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { decks, toggle, drag: dragLine } = useDecks(step);
   const plan = dragged ?? site.plan;
   const scale = useMemo(() => new Scale(plan.narrowest, plan.widest), [plan.narrowest, plan.widest]);
-  const cursor = scale.clamp(place.width);
+  // the cursor and the chosen span are one thing; a desk opens at the widest, which hands down
+  const last = letterAt(plan.breakpoints, Number.POSITIVE_INFINITY);
+  const opened = named && named <= last ? named : last;
+  const fits =
+    place.width !== undefined && (!named || place.moved || letterAt(plan.breakpoints, place.width) === named);
+  const cursor = scale.clamp(fits ? (place.width as number) : widthIn(plan, opened));
   const [costs, askCosts] = useState(false);
   const [ofAllHere, setOfAll] = useState(false);
-  // an address may name a span that is no longer there
-  const named = place.span && place.span <= spanLetter(plan.breakpoints, Number.POSITIVE_INFINITY) && place.span;
-  const chosen = named || spanLetter(plan.breakpoints, cursor);
+  const chosen = letterAt(plan.breakpoints, cursor);
   const asked = {
     siteId: site.id,
     placementId: loaded.id,
@@ -91,8 +94,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const span = useMemo(() => read && atOnce(read, own), [read, own]);
   const bringing = useBringing(site.id, handle, reading?.spans.at(-1)?.letter);
 
-  const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), span: undefined }), [put, scale]);
-  const choose = useCallback((letter: string) => put({ span: letter }), [put]);
+  const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), moved: true }), [put, scale]);
+  const choose = useCallback((letter: string) => setCursor(widthIn(plan, letter)), [setCursor, plan]);
   const choosePart = useCallback((chosenPart: number) => put({ part: chosenPart }), [put]);
   const go = useCallback(
     (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
@@ -278,7 +281,3 @@ function atOnce(span: SpanReading, own: Treatment | undefined): SpanReading {
   const values = Object.fromEntries(Object.entries(own).filter(([, v]) => v != null));
   return { ...span, keeps: own.keeps ?? span.keeps, effective: { ...span.effective, ...values } };
 }
-
-/** The letter of the span at a width. */
-const spanLetter = (breakpoints: readonly number[], width: number) =>
-  String.fromCharCode(65 + breakpoints.filter((b) => b < width).length);

@@ -27,6 +27,27 @@ export class Scale {
   }
 }
 
+/** The letter of the span at a width. */
+export const letterAt = (breakpoints: readonly number[], width: number) =>
+  String.fromCharCode(65 + breakpoints.filter((b) => b < width).length);
+
+/** Widths of panes that always stand in the sky. */
+export const USUAL_WIDTHS = [360, 768, 1280, 1920];
+
+interface Axis {
+  narrowest: number;
+  widest: number;
+  breakpoints: readonly number[];
+}
+
+/** A width inside a span: a usual one if there is one, else its middle on the axis. */
+export function widthIn({ narrowest, widest, breakpoints }: Axis, letter: string): number {
+  const i = Math.max(0, Math.min(letter.charCodeAt(0) - 65, breakpoints.length));
+  const first = i === 0 ? narrowest : (breakpoints[i - 1] as number) + 1;
+  const last = breakpoints[i] ?? widest;
+  return USUAL_WIDTHS.findLast((w) => first <= w && w <= last) ?? Math.round(Math.sqrt(first * last));
+}
+
 /** The value of a reading's curve at a width, straight between its points. */
 export function valueAt(curve: Schemas["Curve"] | null | undefined, width: number): number | undefined {
   const points = curve?.points;

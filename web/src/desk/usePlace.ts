@@ -4,10 +4,12 @@ import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 
 export interface Place {
-  width: number;
+  /** Undefined until one has been chosen: the widest span's. */
+  width: number | undefined;
+  /** Whether the width has been chosen here, not by the address. */
+  moved?: boolean;
   /** Which part of the placement is worked on, from 0. */
   part: number;
-  span: string | undefined;
   density: number;
   /** What a classic scrollbar takes of the page, in CSS px; 0: it takes no room. */
   scrollbar: number;
@@ -18,9 +20,8 @@ export const SCROLLBARS = [0, 12, 15, 17];
 
 const asQuery = (place: Place) =>
   new URLSearchParams({
-    width: String(place.width),
+    ...(place.width ? { width: String(place.width) } : {}),
     ...(place.part ? { part: String(place.part + 1) } : {}),
-    ...(place.span ? { span: place.span } : {}),
     ...(place.density === 2 ? {} : { density: String(place.density) }),
     ...(place.scrollbar ? { scrollbar: String(place.scrollbar) } : {}),
   }).toString();
@@ -28,9 +29,8 @@ const asQuery = (place: Place) =>
 export function usePlace() {
   const [search, setSearch] = useSearchParams();
   const [place, setPlace] = useState<Place>(() => ({
-    width: Number(search.get("width")) || 632,
+    width: Number(search.get("width")) || undefined,
     part: Math.max(0, (Number(search.get("part")) || 1) - 1),
-    span: search.get("span") ?? undefined,
     density: Number(search.get("density")) || 2,
     scrollbar: SCROLLBARS.find((px) => px === Number(search.get("scrollbar"))) ?? 0,
   }));
@@ -42,5 +42,7 @@ export function usePlace() {
     // a step that was gone to meanwhile has taken the place with it: written from here, the address would go back
     if (window.location.search.slice(1) !== settled) setSearch(settled, { replace: true });
   }, [settled]);
-  return { place, put, query };
+  /** The span that the address named when it was opened. */
+  const [named] = useState(() => search.get("span") ?? undefined);
+  return { place, put, query, named };
 }

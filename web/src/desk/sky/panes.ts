@@ -1,8 +1,7 @@
 /** Which panes there are and how they share the sky's room, as plain functions. */
 import type { Reading } from "../../api/queries";
-import { heightAt, type Scale } from "../scale";
+import { heightAt, type Scale, USUAL_WIDTHS } from "../scale";
 
-const WIDTHS = [360, 768, 1280, 1920];
 export const GAP = 16;
 export const SIDE = 20;
 /** Panes lower than this say nothing; on a narrow screen they scroll sideways instead. */
@@ -19,7 +18,7 @@ export interface PaneSpec {
 
 /** The fixed panes inside the site's range and the one at the cursor, which takes the place of one of its own width. */
 export function panesOf(reading: Pick<Reading, "heights">, scale: Scale, cursor: number): PaneSpec[] {
-  const fixed = WIDTHS.filter((w) => w >= scale.narrowest && w <= scale.widest && w !== cursor).map((width) => ({
+  const fixed = USUAL_WIDTHS.filter((w) => w >= scale.narrowest && w <= scale.widest && w !== cursor).map((width) => ({
     width,
     height: heightAt(reading, width),
     follows: false,

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { useDelivered, usePredictions } from "../../../api/deliveries";
 import type { Prediction } from "../../../api/queries";
 import { Failure } from "../../../ui/states";
-import { useWork } from "../../context";
+import { useDesk, useWork } from "../../context";
 import ground from "../Ground.module.css";
 import { LiveFrame } from "./LiveFrame";
 import { PredictionTable } from "./PredictionTable";
@@ -31,7 +31,7 @@ export function ProofStep() {
 }
 
 function Proof({ id, stale }: { id: number; stale: boolean }) {
-  const { site, reading } = useWork();
+  const { site, reading, span, cursor, setCursor } = useDesk();
   const part = reading.parts[reading.part]?.place ?? reading.part;
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
@@ -57,7 +57,18 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
   };
   const tried = table.filter((p) => results[key(p)]);
   const agree = tried.filter((p) => results[key(p)]?.url === p.url).length;
-  const shown = why ?? table[0];
+  // the reason that stands is one of the span at the cursor
+  const shown =
+    why?.span === span.letter
+      ? why
+      : nearest(
+          table.filter((p) => p.span === span.letter),
+          cursor,
+        );
+  const choose = (p: Prediction) => {
+    setWhy(p);
+    setCursor(p.case.width);
+  };
   return (
     <>
       <LiveFrame id={id} part={part} supported={supported} onWhy={setWhy} />
@@ -91,7 +102,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
           <p className={classes.stale}>The placement has changed since this export; this is the exported page.</p>
         )}
         {rows.error && <Failure error={rows.error} again={rows.refetch} />}
-        <PredictionTable rows={table} chosen={shown} choose={setWhy} taken={(p) => results[key(p)]} triable={triable} />
+        <PredictionTable rows={table} chosen={shown} choose={choose} taken={(p) => results[key(p)]} triable={triable} />
       </div>
       <div className={ground.column} style={{ flex: "0 0 270px", paddingLeft: 0 }}>
         {shown && <Why of={shown} />}
@@ -99,3 +110,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
     </>
   );
 }
+
+/** The prediction for the width that is nearest to one. */
+const nearest = (rows: Prediction[], width: number): Prediction | undefined =>
+  rows.toSorted((a, b) => Math.abs(a.case.width - width) - Math.abs(b.case.width - width))[0];
