@@ -271,6 +271,7 @@ def _manifest(
                 "bytes": g.size_bytes,
                 "instead": g.instead,
                 "against_bytes": g.against_bytes,
+                "width_px": g.width_px,
             }
             for g in gone
         ],

@@ -174,7 +174,9 @@ def test_another_original_is_said_as_the_reason(built):
     built.pictures[0] = built.original(1, path)
     built.write()
     _, steps = built.steps("plan")
-    assert {s["why"] for s in steps if s["what"] == "make"} == {"another original"}
+    # a format that was no smaller before may be now
+    whys = {s["why"] for s in steps if s["what"] == "make"}
+    assert "another original" in whys and whys <= {"another original", "not there before"}
 
 
 @pytest.mark.parametrize(

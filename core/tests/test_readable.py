@@ -305,7 +305,8 @@ def test_a_word_too_long_for_its_line_is_found():
     long = m.Words(heading="Lighthousekeepersassociation")
     plan = planned(banner({"D": {"percent": 30, "heading_px": 60}}, words=long), BLANK)
     found = [f for f in findings_of(plan) if f.rule == "word-broken"]
-    assert found and found[0].spans == ("A",) and "broken in two" in found[0].sentence
+    assert len(found) == 1 and found[0].spans == ("A", "B", "C", "D")
+    assert "broken in two from 320 to 2560 px" in found[0].sentence
 
 
 # -- with the picture's own advice ---------------------------------------------------------

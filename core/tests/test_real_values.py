@@ -27,6 +27,7 @@ from skypane.model import (
     ShareWidth,
     Site,
     Treatment,
+    Viewers,
     ViewportHeight,
     picture,
 )
@@ -438,18 +439,24 @@ def test_ways_to_aim_are_compared_in_frames_that_are_filled():
 
 
 def test_what_is_soft_at_a_density_without_a_file_of_its_own_is_found():
+    """For whoever of the audience sees it so: nobody does where all screens are plain."""
     o = Original(id=1, name="o.jpg", width_px=1600, height_px=900, alt="")
     placement = picture(
         name="Exact",
         treatments={"B": Treatment(original=1, width=FixedWidth(width_px=1600, greatest_px=1600))},
     )
-    site = Site(narrowest=1600, widest=1700, breakpoints=(1650,))
+    wide = {"narrowest": 1600, "widest": 1700, "breakpoints": (1650,)}
+    plain = Site(**wide, audience=(Viewers(width=1660, height=900),))
+    assert not [f for f in read_part(plain, placement, {1: o}).findings if f.rule == "soft"]
+    fine = (Viewers(width=1610, height=900, density=3), Viewers(width=1690, height=900, density=2))
+    site = Site(**wide, audience=fine)
     found = read_part(site, placement, {1: o})
     assert [f.density for f in found.files] == [1]
     (soft,) = (f for f in found.findings if f.rule == "soft")
-    assert (
-        "soft at 2x, which has no file of its own, 0.50×: 3200 px needed, the original has 1600 px"
-        in soft.sentence
+    # once for the picture, however many spans and densities it is soft in
+    assert soft.sentence == (
+        "o.jpg is soft at 1610 px and at 1690 px: 3200 px are needed at 1610 px and 2x, 1600 are"
+        " there, 1600 too few. Sharp up to 1.00x."
     )
 
 

@@ -17,6 +17,7 @@ from skypane.shown.nouns import SpanPlan
 from skypane.shown.places import PlaceRating
 from skypane.shown.readable import (
     EVEN,
+    before_loading_said,
     said_range,
     unread_before_loading,
 )
@@ -105,7 +106,8 @@ def before_loading(p: SpanPlan, pixels: Pixels) -> WordsAdvice | None:
     bad = list(unread_before_loading(p))
     if not bad:
         return None
-    sentence = bad[-1][1]
+    text, ratio, least = bad[-1]
+    sentence = before_loading_said(p, f"The {text.name.lower()}", ratio, least)
     found = passing_background(p, pixels)
     why = "The background colour lies under everything and has to do alone until then."
     step = (

@@ -12,8 +12,8 @@ from skypane.values import Answer
 
 
 class LeftOut(NamedTuple):
-    """A format that a group of spans goes without: its files weigh `size_bytes` together, those of
-    `instead`, which every browser that knows it knows too, only `against_bytes`."""
+    """A format that a group of spans goes without: of `width_px` its file weighs `size_bytes`, that
+    of `instead`, which every browser that knows it knows too, only `against_bytes`."""
 
     part: int
     spans: tuple[str, ...]
@@ -21,18 +21,19 @@ class LeftOut(NamedTuple):
     size_bytes: int
     instead: Format
     against_bytes: int
+    width_px: int
 
     @property
     def sentence(self) -> str:
         return (
-            f"{self.format} is left out for span {', '.join(self.spans)}: {self.size_bytes} bytes,"
-            f" {self.instead} {self.against_bytes}."
+            f"{self.format} is left out for span {', '.join(self.spans)}: of {self.width_px} px it"
+            f" has {self.size_bytes} bytes, {self.instead} {self.against_bytes}."
         )
 
 
 def left_out(files: Files, made: Mapping[str, int]) -> tuple[LeftOut, ...]:
     """What is left out, as far as bytes are known. `made` gives bytes by key."""
-    return tuple(out for group, mine in files for out in _of_group(group, _totals(mine, made)))
+    return tuple(out for group, mine in files for out in _of_group(group, mine, made))
 
 
 class Saving(Answer):
@@ -74,16 +75,27 @@ def _totals(mine: Sequence[Rendition], made: Mapping[str, int]) -> dict[Format, 
     return totals
 
 
-def _of_group(group: Group, totals: Mapping[Format, int | None]) -> list[LeftOut]:
-    least: tuple[Format, int] | None = None
+def _of_group(group: Group, mine: Sequence[Rendition], made: Mapping[str, int]) -> list[LeftOut]:
+    """A newer format is handed over only if every file of it is smaller than that of the same px
+    in the format before: no browser is given a heavier file for being newer."""
+    if group.original.frames > 1:  # a still picture is no smaller version
+        return []
+    before: tuple[Format, dict[int, int]] | None = None
     out: list[LeftOut] = []
-    for format_, total in reversed(list(totals.items())):  # from the one that every browser knows
-        if total is None or group.original.frames > 1:  # a still picture is no smaller version
+    for format_ in reversed(list(dict.fromkeys(r.format for r in mine))):
+        sizes = {r.width_px: made.get(r.key) for r in mine if r.format == format_}
+        known = {width: size for width, size in sizes.items() if size is not None}
+        if len(known) < len(sizes):
             continue
-        if least is not None and total >= least[1]:
-            out.append(LeftOut(group.part, group.letters, format_, total, *least))
-        else:
-            least = (format_, total)
+        if before is not None:
+            instead, least = before
+            heavier = [w for w, size in known.items() if size >= least.get(w, size + 1)]
+            if heavier:
+                worst = max(heavier, key=lambda w: known[w] / least[w])
+                told = (known[worst], instead, least[worst], worst)
+                out.append(LeftOut(group.part, group.letters, format_, *told))
+                continue
+        before = (format_, known)
     return out[::-1]
 
 

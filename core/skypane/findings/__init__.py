@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 from weakref import WeakKeyDictionary
 
 from skypane.files.groups import Group
 from skypane.files.renditions import Files, renditions
 from skypane.findings import aim, beside, code, files, frame, items, logo, slides, words
-from skypane.findings.rule import RULES, Case, Rule, rule
+from skypane.findings.rule import RULES, Case, Rule, put_together, rule
 from skypane.model import Finding, Rendition
 from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.sets import Siblings
@@ -36,16 +37,17 @@ def findings(
     files: Files,
     pixels: Pixels = no_pixels,
     siblings: Siblings = tuple,
+    made: Mapping[str, int] | None = None,
 ) -> list[Finding]:
-    """The same where the files are known already: part by part, then what the layout itself has to
-    say."""
+    """What is wrong where the files are known already: part by part, then what the layout itself
+    has to say. `made` gives the bytes of those that exist, by key."""
     of_part: dict[int, list[tuple[Group, tuple[Rendition, ...]]]] = {}
     for group, mine in files:
         of_part.setdefault(group.part, []).append((group, mine))
     found: list[Finding] = []
     seen = _seen(plan)
     for part in plan.parts:
-        case = Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings)
+        case = Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings, made or {})
         # the first part speaks for the placement, and of one of few a rule may look at the others
         alone = plan.layout.has_items and part.index > 0
         found += _kept(part, seen, case) if alone else _looked(case)
@@ -70,16 +72,19 @@ def _seen(plan: Plan) -> _Seen:
     return found
 
 
-_known: WeakKeyDictionary[PartPlan, tuple[_Seen, Files, list[Finding]]] = WeakKeyDictionary()
+_Known = tuple[_Seen, Files, tuple[int | None, ...], list[Finding]]
+_known: WeakKeyDictionary[PartPlan, _Known] = WeakKeyDictionary()
 
 
 def _kept(part: PartPlan, seen: _Seen, case: Case) -> list[Finding]:
-    """The same for as long as neither the part nor its files change, nor which items show."""
+    """The findings of a part for as long as neither it nor its files and their bytes change, nor
+    which items show."""
     known = _known.get(part)
-    if known is None or known[0] is not seen or known[1] != case.files:
-        known = seen, case.files, _looked(case)
+    made = tuple(case.made.get(r.key) for _, mine in case.files for r in mine)
+    if known is None or known[0] is not seen or known[1:3] != (case.files, made):
+        known = seen, case.files, made, _looked(case)
         _known[part] = known
-    return known[2]
+    return known[3]
 
 
 def _looked(case: Case) -> list[Finding]:
@@ -94,7 +99,7 @@ def _looked(case: Case) -> list[Finding]:
             remedy=each.remedy,
         )
         for each in RULES
-        for spans, sentence in each.look(case)
+        for spans, sentence in put_together(each.look(case))
     ]
 
 

@@ -4,8 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from skypane.findings.rule import Case, Found, rule
+import numpy as np
+
+from skypane.findings.rule import Case, Found, Matter, rule
 from skypane.model import PercentColumnsWidth
+from skypane.numerals import number
+from skypane.widths.runs import stretches
 from skypane.widths.sums import Row, row_of, sum_is_over
 
 
@@ -30,10 +34,16 @@ def wider_than_page(case: Case) -> Iterator[Found]:
     for p in case.part.spans:
         over = p.viewport_w[(p.viewport_w + 0.5 < p.W).any(axis=0)]
         if over.size and p.effective.show != "nothing":
-            yield (
-                (p.span.letter,),
-                f"The frame is wider than the page from {int(over[0])} to {int(over[-1])} px and"
-                " scrolls it sideways.",
+            wide = np.asarray((p.viewport_w + 0.5 < p.W).any(axis=0))
+            runs = tuple(stretches(p.viewport_w, wide))
+            most = float((p.W - p.viewport_w).max())
+            yield Matter(
+                "",
+                p.span.letter,
+                runs,
+                most,
+                "The frame is wider than the page {where} and scrolls it sideways, by up to"
+                f" {number(round(most, 1))} px.",
             )
 
 

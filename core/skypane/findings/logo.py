@@ -6,11 +6,10 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from skypane.findings.rule import Case, Found, rule
+from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
 from skypane.galleries.logo import least_width
 from skypane.model import LogoValues
 from skypane.shown.cuts import cut_of_span, drawn_cut, hidden_cuts
-from skypane.shown.readable import said_range
 
 
 @rule("lettering-small", "wrong", "frame", "Show a shorter cut there, or make the box larger.")
@@ -27,10 +26,14 @@ def lettering_small(case: Case) -> Iterator[Found]:
         if at.size:
             narrowest = float(drawn.min())
             high = narrowest / cut.ratio * (cut.lettering or 0)
-            yield (
-                (p.span.letter,),
-                f"The lettering of {p.original.name} is {high:.1f} px high {said_range(p, at)}:"
-                f" it is drawn {narrowest:.0f} px wide and can be read from {least:.0f} px.",
+            yield Matter(
+                p.original.name,
+                p.span.letter,
+                widths_at(p.viewport_w, at),
+                least / max(narrowest, 1.0),
+                f"The lettering of {plain(p.original.name)} is {high:.1f} px high at worst"
+                f" {{where}}: it is drawn {narrowest:.0f} px wide and can be read from"
+                f" {least:.0f} px.",
             )
 
 

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import inspect
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import NamedTuple
+
+import numpy as np
 
 from skypane.files.renditions import Files
 from skypane.files.rows import FileRow, file_rows
@@ -12,18 +15,22 @@ from skypane.model import Severity, Site, Step
 from skypane.shown.nouns import PartPlan, Plan
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels
+from skypane.widths.frames import Floats
+from skypane.widths.runs import stretches
 
 
 @dataclass(frozen=True)
 class Case:
     """What a rule looks at: a part of a computed placement, and the files of that part; where the
-    px of originals are to be had, and the other placements of the page."""
+    px of originals are to be had, the other placements of the page, and the bytes of files that are
+    made, by key."""
 
     plan: Plan
     part: PartPlan
     files: Files
     pixels: Pixels = no_pixels
     siblings: Siblings = tuple
+    made: Mapping[str, int] = field(default_factory=dict)
 
     @property
     def site(self) -> Site:
@@ -34,8 +41,25 @@ class Case:
         return file_rows(self.files, {})
 
 
-#: What a rule finds: the letters of the spans (none: all of them), and the sentence.
-Found = tuple[tuple[str, ...], str]
+#: Runs of widths that a sentence names before it counts the rest.
+MOST_RUNS = 3
+
+
+class Matter(NamedTuple):
+    """What a rule finds in one span. Those of a rule with the same `about` are one finding, for it
+    is one thing to do: their spans and widths are put together, `what` they are of is listed, and
+    the sentence is that of the worst. It holds `{where}` for the widths, and may hold `{what}`."""
+
+    about: str
+    letter: str
+    runs: tuple[tuple[int, int], ...]
+    worst: float
+    sentence: str
+    what: str = ""
+
+
+#: What a rule finds: matters, or the letters of the spans (none: all of them) and the sentence.
+Found = tuple[tuple[str, ...], str] | Matter
 Look = Callable[[Case], Iterator[Found]]
 
 
@@ -54,6 +78,64 @@ class Rule:
     def about(self) -> str:
         """What it looks for, in a paragraph."""
         return inspect.getdoc(self.look) or ""
+
+
+def put_together(found: Iterable[Found]) -> Iterator[tuple[tuple[str, ...], str]]:
+    """What a rule has found, one matter once: spans and sentence."""
+    matters: dict[str, list[Matter]] = {}
+    plain: dict[str, tuple[str, ...]] = {}
+    order: dict[tuple[str, str], None] = {}
+    for each in found:
+        if isinstance(each, Matter):
+            matters.setdefault(each.about, []).append(each)
+            order["matter", each.about] = None
+        else:
+            letters, sentence = each
+            plain[sentence] = tuple(dict.fromkeys((*plain.get(sentence, ()), *letters)))
+            order["plain", sentence] = None
+    for kind, about in order:
+        if kind == "plain":
+            yield plain[about], about
+            continue
+        of = matters[about]
+        worst = max(of, key=lambda m: m.worst)
+        letters = tuple(dict.fromkeys(m.letter for m in of))
+        first, *others = dict.fromkeys(m.what for m in of)
+        what = listed([first, *(name[:1].lower() + name[1:] for name in others)])
+        where = where_of(run for m in of for run in m.runs)
+        yield letters, worst.sentence.replace("{where}", where).replace("{what}", what)
+
+
+def plain(name: str) -> str:
+    """A name as it may stand in the sentence of a matter: nothing in it is filled in."""
+    return name.replace("{", "(").replace("}", ")")
+
+
+def listed(names: Iterable[str]) -> str:
+    """Some names in a sentence: one, two and three."""
+    *first, last = names
+    return f"{', '.join(first)} and {last}" if first else last
+
+
+def where_of(runs: Iterable[tuple[int, int]]) -> str:
+    """Runs of widths in words, those that lie side by side as one."""
+    joined: list[tuple[int, int]] = []
+    for first, last in sorted(set(runs)):
+        if joined and first <= joined[-1][1] + 1:
+            joined[-1] = (joined[-1][0], max(last, joined[-1][1]))
+        else:
+            joined.append((first, last))
+    if len(joined) > MOST_RUNS:
+        return f"from {joined[0][0]} to {joined[-1][1]} px, in {len(joined)} runs of widths"
+    each = [f"at {a} px" if a == b else f"from {a} to {b} px" for a, b in joined]
+    return listed(each)
+
+
+def widths_at(v: Floats, at: np.ndarray) -> tuple[tuple[int, int], ...]:
+    """Some widths, by their places, as runs."""
+    true = np.zeros(len(v), dtype=bool)
+    true[at] = True
+    return tuple(stretches(v, true))
 
 
 RULES: list[Rule] = []

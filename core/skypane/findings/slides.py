@@ -6,14 +6,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from skypane.findings.rule import Case, Found, rule
+from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
 from skypane.galleries.ratio import unlike_most
 from skypane.layouts import Spot
 from skypane.layouts.slides import row_of, stops_of
 from skypane.model import SlidesValues
 from skypane.shown.clear import COVERED
 from skypane.shown.in_the_way import covered_by_controls
-from skypane.shown.readable import said_range
 
 
 def _spots(case: Case) -> Iterator[Spot]:
@@ -49,10 +48,14 @@ def controls_on_area(case: Case) -> Iterator[Found]:
     for p in case.part.shown:
         for name, share in covered_by_controls(case.part, p, case.plan).items():
             at = np.flatnonzero(share > COVERED)
-            yield (
-                (p.span.letter,),
-                f"The controls cover {name} {said_range(p, at)}, at most"
-                f" {max(1, round(float(share.max()) * 100))} % of it.",
+            most = float(share.max())
+            yield Matter(
+                name,
+                p.span.letter,
+                widths_at(p.viewport_w, at),
+                most,
+                f"The controls cover {plain(name)} {{where}}, at most"
+                f" {max(1, round(most * 100))} % of it.",
             )
 
 

@@ -6,13 +6,18 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from skypane.findings.rule import Case, Found, rule
+from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
 from skypane.layouts.banner import laid_out, values_of
 from skypane.markup.picture import alt_text
 from skypane.shown.clear import COVERED, block_edges, covered, outgrown
 from skypane.shown.in_the_way import lying_on
 from skypane.shown.nouns import SpanPlan
-from skypane.shown.readable import said_range, seen_in, unread, unread_before_loading
+from skypane.shown.readable import (
+    before_loading_said,
+    seen_in,
+    unread,
+    unread_before_loading,
+)
 from skypane.shown.sets import shown_of_set
 
 
@@ -29,11 +34,19 @@ def unreadable(case: Case) -> Iterator[Found]:
     for p in _worded(case):
         for s, at in unread(p, seen_in(p, case.pixels)):
             worst = float(s.worst.min())
-            yield (
-                (p.span.letter,),
-                f"The {s.text.name.lower()} cannot be read {said_range(p, at)}: {worst:.1f} : 1,"
-                f" {s.needed:g} : 1 needed.",
+            yield Matter(
+                "",
+                p.span.letter,
+                widths_at(p.viewport_w, at),
+                s.needed / max(worst, 1.0),
+                f"{{what}} cannot be read {{where}}: {worst:.1f} : 1 at worst, {s.needed:g} : 1"
+                " needed.",
+                _text_named(s.text.name),
             )
+
+
+def _text_named(name: str) -> str:
+    return f"The {name.lower()}"
 
 
 @rule(
@@ -46,8 +59,15 @@ def unreadable_before_loading(case: Case) -> Iterator[Found]:
     """Text cannot be read on the background colour alone: until the picture has loaded, or where it
     never does, that is all there is (02-rules §9)."""
     for p in _worded(case):
-        for _, sentence in unread_before_loading(p):
-            yield (p.span.letter,), sentence
+        for t, ratio, least in unread_before_loading(p):
+            yield Matter(
+                "",
+                p.span.letter,
+                ((p.span.first, p.span.last),),
+                least / ratio,
+                before_loading_said(p, "{what}", ratio, least),
+                _text_named(t.name),
+            )
 
 
 @rule("words-on-area", "wrong", "words", "Move the words to another of the nine places, or below.")
@@ -56,12 +76,16 @@ def words_on_area(case: Case) -> Iterator[Found]:
     practice)."""
     for p in _worded(case):
         for name, share in covered(p, block_edges(p)).items():
-            at = np.flatnonzero(share > 0.005)
-            yield (
-                (p.span.letter,),
-                f"The words cover {name} {said_range(p, at)}, at most"
-                f" {max(1, round(float(share.max()) * 100))} % of it.",
-            )
+            at = np.flatnonzero(share > COVERED)
+            yield _covers("The words", name, p, at, float(share.max()))
+
+
+def _covers(what: str, name: str, p: SpanPlan, at: np.ndarray, most: float) -> Matter:
+    """Something lies on a keep area, `at` some widths of a span."""
+    sentence = f"{what} cover{'' if what.endswith('s') else 's'} {plain(name)} {{where}}, at most"
+    percent = max(1, round(most * 100))
+    runs = widths_at(p.viewport_w, at)
+    return Matter(f"covers {name}", p.span.letter, runs, most, f"{sentence} {percent} % of it.")
 
 
 @rule(
@@ -77,10 +101,14 @@ def words_outgrow(case: Case) -> Iterator[Found]:
         over = outgrown(p)
         at = np.flatnonzero(over)
         if at.size:
-            yield (
-                (p.span.letter,),
-                f"The words need up to {round(float(over.max()))} px more than the banner is high"
-                f" {said_range(p, at)}: it grows by that much.",
+            most = float(over.max())
+            yield Matter(
+                "",
+                p.span.letter,
+                widths_at(p.viewport_w, at),
+                most,
+                f"The words need up to {round(most)} px more than the banner is high {{where}}: it"
+                " grows by that much.",
             )
 
 
@@ -93,10 +121,13 @@ def word_broken(case: Case) -> Iterator[Found]:
         for t in block.texts if block else ():
             at = np.flatnonzero(t.w + 0.02 < t.longest_px + 0.0 * t.w)
             if at.size:
-                yield (
-                    (p.span.letter,),
+                yield Matter(
+                    t.name,
+                    p.span.letter,
+                    widths_at(p.viewport_w, at),
+                    t.longest_px,
                     f"A word of the {t.name.lower()} is {round(t.longest_px)} px wide and is broken"
-                    f" in two {said_range(p, at)}.",
+                    " in two {where}.",
                 )
 
 
@@ -164,11 +195,13 @@ def _in_the_way(case: Case, role: str) -> Iterator[Found]:
             if lying.span is not p:
                 continue
             if lying.words.any():
-                where = said_range(p, np.flatnonzero(lying.words))
-                yield (p.span.letter,), f"The {role} lies on the words {where}."
+                most = max(float(share.max()) for share in lying.texts.values())
+                runs = widths_at(p.viewport_w, np.flatnonzero(lying.words))
+                sentence = f"The {role} lies on the words {{where}}."
+                yield Matter("words", p.span.letter, runs, most, sentence)
             for name, share in lying.areas.items():
-                where = said_range(p, np.flatnonzero(share > COVERED))
-                yield (p.span.letter,), f"The {role} covers {name} {where}."
+                at = np.flatnonzero(share > COVERED)
+                yield _covers(f"The {role}", name, p, at, float(share.max()))
 
 
 @rule("mark-in-the-way", "wrong", "words", "Move the mark to another place, or make it smaller.")

@@ -7,9 +7,9 @@ import numpy as np
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
 from skypane.files.rows import stem_of
+from skypane.files.taken import Taken, taken_files
 from skypane.model import MOST_PX, Placement, Site
 from skypane.reading.nouns import Band, FileRun
-from skypane.reading.weights import Taken, taken_files
 from skypane.shown.clear import COVERED
 from skypane.shown.in_the_way import covered_by_controls
 from skypane.shown.keeps import FATES, MUCH_IN_VIEW, fate_codes, in_view

@@ -148,7 +148,7 @@ def read(
             detail=span_detail(site, in_detail, costs) if in_detail else None,
         )
 
-    found = findings(written, all_files, pixels, siblings)
+    found = findings(written, all_files, pixels, siblings, made)
     parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
     of_words = words_reading(computed, pixels, chosen if words else None)
     of_items = items_reading(computed, found, chosen, _weight_of_all(written, files, made))

@@ -201,19 +201,25 @@ def ratio_before_loading(p: SpanPlan, text: TextBox) -> float:
     return ratio_of(text.ink, text.fill or p.effective.ground)
 
 
-def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, str]]:
-    """The texts that cannot be read on the background colour alone, each with a sentence."""
+def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, float, float]]:
+    """The texts that cannot be read on the background colour alone, each with the contrast that it
+    has and that it needs."""
     block = laid_out(p.spot).block
     if block is None or values_of(p.spot).shows != "on":
         return
     for t in block.texts:
         ratio, least = ratio_before_loading(p, t), needed(t.large)
         if t.fill is None and ratio < least - 1e-9:
-            sentence = (
-                f"Before the picture has loaded the {t.name.lower()} cannot be read: {ratio:.1f}"
-                f" : 1 on {p.effective.ground}, {least:g} : 1 needed."
-            )
-            yield t, sentence
+            yield t, ratio, least
+
+
+def before_loading_said(p: SpanPlan, what: str, ratio: float, least: float) -> str:
+    """That a text cannot be read on the background colour alone; where no picture shows, that is
+    all there ever is."""
+    ratios = f"{ratio:.1f} : 1 on {p.effective.ground}, {least:g} : 1 needed."
+    if p.effective.show != "picture":
+        return f"{what} cannot be read on the colour that stands for the picture: {ratios}"
+    return f"{what} cannot be read before the picture has loaded: {ratios}"
 
 
 # -- the least scrim ------------------------------------------------------------------------

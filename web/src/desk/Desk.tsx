@@ -5,6 +5,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { useLatestDelivery } from "../api/deliveries";
 import {
+  type Finding,
   type Original,
   type Placement,
   type Site,
@@ -101,6 +102,15 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
     [navigate, site.id, loaded.id, query],
   );
+  const lead = useCallback(
+    (finding: Finding) => {
+      choosePart(finding.part);
+      const letter = finding.spans.at(-1);
+      if (letter && !finding.spans.includes(chosen)) choose(letter);
+      if (finding.step !== step) go(finding.step as Step);
+    },
+    [choosePart, choose, chosen, go, step],
+  );
   const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
   const neighbour = (by: number) => {
     const i = reading?.spans.findIndex((s) => s.letter === chosen) ?? -1;
@@ -162,6 +172,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         span,
         choose,
         choosePart,
+        lead,
         ofAll,
         setOfAll,
         touched,
@@ -182,6 +193,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       span,
       choose,
       choosePart,
+      lead,
       ofAll,
       touched,
       addPosts,

@@ -1,7 +1,7 @@
 /** What every deck of the desk shares: the placement that is worked on, and where the cursor is. */
 import { createContext, useContext } from "react";
 import type { ProblemError } from "../api/client";
-import type { Delivery, Original, Reading, Site, SpanReading } from "../api/queries";
+import type { Delivery, Finding, Original, Reading, Site, SpanReading } from "../api/queries";
 import type { Scale } from "./scale";
 import type { Bringing } from "./useBringing";
 import type { DraftHandle } from "./useDraft";
@@ -23,6 +23,8 @@ export interface Work {
   span: SpanReading;
   choose: (letter: string) => void;
   choosePart: (part: number) => void;
+  /** To the place where a finding is mended: its part, its widest span, its step. */
+  lead: (finding: Finding) => void;
   /** Whether values are set for all parts, where there are many. */
   ofAll: boolean;
   setOfAll: (ofAll: boolean) => void;
