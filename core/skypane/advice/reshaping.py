@@ -83,6 +83,10 @@ def shown_whole(p: ShownSpan) -> Remedy:
         return fails("whole", "Shown whole, an area is still too small.", **figures)
     contained = what_changes(p, fit="contain", **freed)
     q = tried(p, contained)
+    figures = {
+        "frame_width": round(float(q.W.min()), 1),
+        "frame_height": round(float(q.H.min()), 1),
+    }
     refused = f"At its natural ratio {broken}"
     if not holds_all(q):
         return fails(
@@ -172,6 +176,16 @@ def _bounded_by_present(
     if not isinstance(rule, FixedHeight | ViewportHeight) or too_narrow == too_flat:
         return bounds, ""
     side, word = ("greatest", "at most") if too_narrow else ("least", "at least")
+    if isinstance(rule, ViewportHeight) and side == "least" and rule.greatest_px is not None:
+        # CSS lets the least win over the greatest, which is the designer's: where the viewport's
+        # share is never below it the frame is as high as that; where it sometimes is, no one bound
+        # says so
+        share = p.spot.viewports.heights * rule.percent / 100
+        if share.min() >= rule.greatest_px:
+            height = rule.greatest_px
+            return {**bounds, "least_px": height}, f", {word} {height:g} px high"
+        if share.max() > rule.greatest_px:
+            return bounds, ""
     if isinstance(rule, FixedHeight):
         height = min(max(rule.height_px, rule.least_px or 0), rule.greatest_px or MOST_PX)
         return {**bounds, f"{side}_px": height}, f", {word} {height:g} px high"
@@ -192,6 +206,10 @@ def by_height(p: ShownSpan) -> Remedy:
     # of the whole original's drawn width, the crop has its share; both have the same scale
     height = asked_width(p) * p.crop.w / cropped_ratio(p.original, p.crop)
     least = math.ceil(round(height, 4))
+    if least <= float(p.H.min()) + NOISE:
+        return fails("taller", f"The frame is at least {p.H.min():.0f} px high, which is enough.")
+    # the least height that is set stays where it asks for more
+    least = max(least, math.ceil(rule.least_px or 0))
     times = least / float(p.H.min())
     figures = {"least_height": float(least), "times": round(times, 3)}
     if rule.greatest_px is not None and least > rule.greatest_px:

@@ -50,13 +50,15 @@ def answer(kind: type[Q], work: Callable[[Q], dict[str, Any]], text: str) -> dic
         }
     except SkyPaneError as error:
         return {"error": str(error)}
-    except (ArithmeticError, ValueError, RecursionError):
+    except (ArithmeticError, ValueError, LookupError, RecursionError, MemoryError):
         return {
             "error": (
                 "These numbers or texts are beyond what can be worked with. Give values that a page"
                 " could have."
             )
         }
+    except Exception as error:  # a line never takes the others with it
+        return {"error": f"This could not be worked out: {type(error).__name__}."}
 
 
 def run(kind: type[Q], work: Callable[[Q], dict[str, Any]], batch: bool, source: BinaryIO) -> None:

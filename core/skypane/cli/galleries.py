@@ -95,7 +95,7 @@ def answer_grid(question: GridQuestion) -> dict[str, Any]:
     return {
         "widths": widths,
         "sum_percent": None if equal else _sum_percent(q),
-        "rows": None if q.target_px is None else [_rows(q, h, q.target_px) for h in holder],
+        "rows": _rows_at(q, holder),
         "ratio": found
         and {
             "ratio": round(found.ratio, 6),
@@ -140,6 +140,24 @@ def _sum_percent(q: GridQuestion) -> float:
     """What the shares of a row come to, without px."""
     padding = 2 * q.padding_percent if q.box == "content-box" else 0.0
     return round(q.columns * ((q.cell_percent or 0) + padding), 6)
+
+
+#: How much can be broken into rows in about a second: items over all widths, of which long lists
+#: count for more, since every row that ends at an item is tried.
+MOST_IN_ROWS, LONG = 40_000, 1250
+
+
+def _rows_at(q: GridQuestion, holder: Floats) -> list[list[dict[str, Any]]] | None:
+    if q.target_px is None:
+        return None
+    most = int(MOST_IN_ROWS / max(1.0, len(q.items) * (1 + len(q.items) / LONG)))
+    if len(holder) > most:
+        raise InvalidPlan(
+            f"{len(q.items)} items at {len(holder)} widths are too many to break into rows at once:"
+            f" ask for at most {most} widths, or leave out target_px.",
+            field="at",
+        )
+    return [_rows(q, float(h), q.target_px) for h in holder]
 
 
 def _rows(q: GridQuestion, holder: float, target: float) -> list[dict[str, Any]]:

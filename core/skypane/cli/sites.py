@@ -47,12 +47,26 @@ def _sentences(as_json: bool) -> Iterator[None]:
     """What goes wrong as a sentence, and status 1."""
     try:
         yield
+        return
     except SkyPaneError as error:
-        if as_json:
-            sys.stdout.write(json.dumps({"error": str(error)}, ensure_ascii=False) + "\n")
-        else:
-            typer.echo(str(error), err=True)
-        raise typer.Exit(1) from None
+        said = str(error)
+    except ImportError as error:
+        missing = f": {error.name} is missing" if error.name else ""
+        said = (
+            f"Pictures cannot be opened here{missing}. Install the package with its extra:"
+            " skypane[pixels]."
+        )
+    except OSError as error:
+        said = f"{error.filename or 'A file'} cannot be used: {error.strerror or error}."
+    except typer.Exit:
+        raise
+    except Exception as error:
+        said = f"This could not be built: {type(error).__name__}, {error}."
+    if as_json:
+        sys.stdout.write(json.dumps({"error": said}, ensure_ascii=False) + "\n")
+    else:
+        typer.echo(said, err=True)
+    raise typer.Exit(1)
 
 
 @commands.command(name="plan")
@@ -61,9 +75,9 @@ def plan_command(
 ) -> None:
     """What `export` would make, keep and remove, and why. Ends with 3 where it would do
     anything."""
-    from skypane import build
-
     with _sentences(as_json):
+        from skypane import build
+
         steps = build.planned_steps(build.read_build(site, originals, out))
         for step in steps:
             _told(step, as_json=as_json)
@@ -85,9 +99,9 @@ def export_command(
 ) -> None:
     """Build a site: the same names and bytes as the application delivers. Only what changed is
     made. Ends with 0, or with 1 where it fails."""
-    from skypane import build
-
     with _sentences(as_json):
+        from skypane import build
+
         steps = build.export(
             build.read_build(site, originals, out),
             workers=workers,
@@ -104,9 +118,9 @@ def check_command(
 ) -> None:
     """Hold a folder against the plan: missing, foreign, stale, of another size. Ends with 3 where
     anything is wrong. Nothing is written."""
-    from skypane import build
-
     with _sentences(as_json):
+        from skypane import build
+
         steps = build.check(build.read_build(site, originals, out))
         for step in steps:
             _told(step, as_json=as_json)

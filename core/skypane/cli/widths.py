@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import sys
-from bisect import bisect_left
+from bisect import bisect_left, bisect_right
+from collections.abc import Sequence
 from itertools import pairwise
 from typing import Annotated, Any
 
+import numpy as np
 import typer
 from pydantic import Field
 
@@ -32,10 +34,11 @@ from skypane.model import (
     Viewers,
     WidthRule,
 )
-from skypane.numerals import whole_px
+from skypane.numerals import number, whole_px
 from skypane.picks import Environment
 from skypane.picks.sizes import evaluate_sizes
-from skypane.widths.frames import Piece, width_pieces
+from skypane.widths.frames import Piece, frame_widths, width_pieces
+from skypane.widths.sums import said as said_px
 from skypane.widths.sums import width_sum
 
 commands = typer.Typer()
@@ -79,15 +82,31 @@ def answer_sizes(question: SizesQuestion) -> dict[str, Any]:
         spans.append((start, last, drawn))
         start = last + 1
     text = sizes_css(spans, question.style)
-    rules = [question.spans[bisect_left(ends, width)].width for width in question.at]
+    frames = [question.spans[_span_at(ends, width, question.style)] for width in question.at]
     return {
         "sizes": text,
         "widths": [evaluate_sizes(text, Environment(v, 800)).width for v in question.at],
-        "sums": [
-            width_sum(rule, question.container, v)
-            for rule, v in zip(rules, question.at, strict=True)
-        ],
+        "sums": [_sum(f, question.container, v) for f, v in zip(frames, question.at, strict=True)],
     }
+
+
+def _span_at(ends: Sequence[int], width: float, style: MediaStyle) -> int:
+    """The span that holds at a width, which may lie between two px: its conditions are tested as
+    they are written, `max-width: 600px`, `min-width: 601px` or `width < 601px`."""
+    if style == "max-width":
+        return bisect_left(ends, width)
+    return bisect_right([e + 1 for e in ends], width)
+
+
+def _sum(frame: FrameOfSpan, container: Container, viewport_px: float) -> str:
+    """How the width comes about: that of the frame, then the share of it that the file is drawn
+    with."""
+    said = width_sum(frame.width, container, viewport_px)
+    if frame.share == 1:
+        return said
+    whole = float(frame_widths(frame.width, np.array([viewport_px]), container)[0])
+    drawn = said_px(whole * frame.share)
+    return f"{said}; {number(round(frame.share * 100, 4))} % of {said_px(whole)} = {drawn}"
 
 
 class FormatGrowth(Question):

@@ -8,6 +8,7 @@ dynamic programming over them is exact.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from functools import lru_cache
 from typing import NamedTuple
@@ -100,33 +101,63 @@ def best(needs: Sequence[Need], n: int, size: Bytes) -> tuple[Ladder, ...]:
     """The best ladders of 1, 2 … up to n widths; fewer where no further width saves anything.
     `needs` as `merged_needs` gives them: the last is the top, which every ladder holds."""
     px = np.array([need.px for need in needs], dtype=np.float64)
-    upto = np.concatenate([[0.0], np.cumsum([need.weight for need in needs])])
+    upto = np.cumsum([need.weight for need in needs])
     b = size(px)
-    exact = float((np.diff(upto) * b).sum())
-    # bytes of all needs after the i-th candidate up to the j-th, served by the j-th
-    serving = b[None, :] * (upto[None, 1:] - upto[:-1, None])
-    before = serving[0]  # with one width: the j-th serves all up to itself
-    came: list[np.ndarray[tuple[int], np.dtype[np.int64]]] = []
+    exact = float((np.diff(upto, prepend=0.0) * b).sum())
+    before = b * upto  # with one width: each candidate serves all up to itself
+    came: list[Sequence[int]] = []
     out = [_ladder(px, came, float(before[-1]), exact)]
     for _ in range(1, min(n, len(px))):
-        table = np.where(
-            np.tri(len(px), k=-1, dtype=bool).T,
-            before[:, None] + serving[np.minimum(np.arange(1, len(px) + 1), len(px) - 1)],
-            np.inf,
-        )
-        from_ = table.argmin(axis=0)
-        now = table[from_, np.arange(len(px))]
+        now, from_ = _one_more(before.tolist(), upto.tolist(), b.tolist())
         came.append(from_)
         if now[-1] >= before[-1] * (1 - 1e-12):
             break
-        out.append(_ladder(px, came, float(now[-1]), exact))
-        before = now
+        out.append(_ladder(px, came, now[-1], exact))
+        before = np.array(now)
     return tuple(out)
+
+
+def _one_more(
+    before: Sequence[float], upto: Sequence[float], b: Sequence[float]
+) -> tuple[list[float], list[int]]:
+    """What the j-th candidate costs with one width more, and the candidate below it then.
+
+    The least over i < j of before_i + b_j·(upto_j − upto_i): lines of b_j whose slopes −upto_i
+    fall, asked for at growing b_j, so that the lowest of them moves on and never back (the envelope
+    of lines; common practice).
+    """
+    now, from_ = [math.inf] * len(b), [0] * len(b)
+    lines: list[int] = []
+    at = 0
+    for j in range(1, len(b)):
+        new = j - 1
+        if math.isinf(before[new]):  # too few candidates below it for so many widths
+            continue
+        while len(lines) > at + 1 and _is_above(before, upto, lines[-2], lines[-1], new):
+            lines.pop()
+        lines.append(new)
+        x = b[j]
+        while at + 1 < len(lines):
+            here, next_ = lines[at], lines[at + 1]
+            if before[next_] - x * upto[next_] < before[here] - x * upto[here]:
+                at += 1
+            else:
+                break
+        i = lines[at]
+        now[j], from_[j] = before[i] + x * (upto[j] - upto[i]), i
+    return now, from_
+
+
+def _is_above(before: Sequence[float], upto: Sequence[float], i: int, k: int, j: int) -> bool:
+    """Whether the line of k is nowhere below those of i and j, between which its slope lies."""
+    left = (before[j] - before[i]) * (upto[k] - upto[i])
+    right = (before[k] - before[i]) * (upto[j] - upto[i])
+    return left <= right
 
 
 def _ladder(
     px: Floats,
-    came: Sequence[np.ndarray[tuple[int], np.dtype[np.int64]]],
+    came: Sequence[Sequence[int]],
     expected: float,
     exact: float,
 ) -> Ladder:

@@ -48,8 +48,8 @@ def shows(
     """
     (w, h), (W, H) = image, frame
     for what, (a, b) in (("picture", image), ("frame", frame)):
+        field = "image" if what == "picture" else what
         if not (a > 0 and b > 0 and math.isfinite(a) and math.isfinite(b)):
-            field = "image" if what == "picture" else what
             raise InvalidPlan(
                 f"A {what} of {a:g} × {b:g} px has no size. Give both sides above zero.",
                 field=field,

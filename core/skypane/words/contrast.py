@@ -102,18 +102,28 @@ class Least(NamedTuple):
     best: float
 
 
-def least_strength(margin: Callable[[float], float], precision: float = 1e-5) -> Least:
+def least_strength(
+    margin: Callable[[float], float], precision: float = 1e-5, *, best: bool = True
+) -> Least:
     """The least strength 0 to 1 at which a margin is at least 1. Whether text can be read is not
-    always monotone in the strength (a middle grey): it is tried in steps, then closed in on."""
-    tried = [(i / STEPS, margin(i / STEPS)) for i in range(STEPS + 1)]
-    best = max(m for _, m in tried)
-    first = next((i for i, (_, m) in enumerate(tried) if m >= 1), None)
+    always monotone in the strength (a middle grey): it is tried in steps, then closed in on.
+    Without `best` no step beyond the first that is enough is tried, and the greatest margin is that
+    of those which were."""
+    margins: list[float] = []
+    first: int | None = None
+    for i in range(STEPS + 1):
+        margins.append(margin(i / STEPS))
+        if margins[-1] >= 1 and first is None:
+            first = i
+            if not best:
+                break
+    most = max(margins)
     if first is None:
-        return Least(None, best)
+        return Least(None, most)
     if first == 0:
-        return Least(0.0, best)
-    low, high = tried[first - 1][0], tried[first][0]
+        return Least(0.0, most)
+    low, high = (first - 1) / STEPS, first / STEPS
     while high - low > precision:
         middle = (low + high) / 2
         low, high = (low, middle) if margin(middle) >= 1 else (middle, high)
-    return Least(high, best)
+    return Least(high, most)
