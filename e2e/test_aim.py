@@ -257,7 +257,7 @@ def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Ma
         site, "Quay", {"B": wide, "A": {"height": {"kind": "fixed", "height_px": 560}}}
     )
     maker.open(site, placement, "width=450&span=A")
-    page.get_by_role("button", name="costs…").click()
+    page.get_by_role("button", name="compare…").click()
     expect(page.get_by_text("all whole at 883 of 1280 widths").first).to_be_visible()
     expect(
         page.get_by_text(
@@ -269,7 +269,7 @@ def test_what_percentages_can_do_and_a_post_where_they_end(page: Page, maker: Ma
     page.get_by_role("button", name="C from 1600").first.wait_for()
     maker.comes_to(site, [716, 1599])
     maker.open(site, placement, "width=800&span=B")
-    page.get_by_role("button", name="costs…").click()
+    page.get_by_role("button", name="compare…").click()
     expect(page.get_by_text("keep every area whole from 717 to 1599.")).to_be_visible()
     page.get_by_role("button", name="Use them").click()
     page.keyboard.press("Escape")

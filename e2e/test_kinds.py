@@ -174,7 +174,7 @@ def test_a_logo_shows_the_fullest_cut_that_can_be_read(page: Page, maker: Maker)
     cuts = page.get_by_role("region", name="Cuts of the logo")
     expect(cuts.get_by_role("row")).to_have_count(4)
     for name, share in (("full.svg", "20"), ("short.svg", "30")):
-        field = cuts.get_by_label(f"Height of the lettering of {name}, 0 for none")
+        field = cuts.get_by_label(f"Height of the lettering of {name}, empty for none")
         field.fill(share)
         page.keyboard.press("Enter")
     # 11·(600/150)/0.2 and 11·(300/150)/0.3

@@ -91,7 +91,7 @@ def test_axe_finds_nothing_in_what_opens(page: Page, address: str):
     page.get_by_role("region", name="Ground").wait_for()
     for name in (
         "keep area",
-        "costs…",
+        "compare…",
         "safe|always shows",
         "of its own",
         "^None…$|^Crop…$",

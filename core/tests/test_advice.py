@@ -360,7 +360,7 @@ def test_without_the_crop_comes_early_where_the_crop_is_what_cuts():
     p = plan_of(o, height=RatioHeight(w=16, h=9), crop=Rect(x=0.3, y=0.3, w=0.5, h=0.5))
     found = advise(p, {1: o}, SITE.budget_bytes)
     assert (
-        found.steps[0].why.startswith("The crop leaves out part of K0")
+        found.steps[0].why.startswith("The crop leaves out all of K0")
         and found.steps[found.best].kind == "uncrop"
     )
 

@@ -5,6 +5,7 @@ import numpy as np
 import pytest
 from bannered import MAST, QUAY, WORDS, banner, halves, original, painted, planned
 from skypane import model as m
+from skypane.advice.aside import with_layout
 from skypane.advice.walk import advise_part, applied
 from skypane.advice.words import stand_ins, words_detail
 from skypane.errors import InvalidPlan
@@ -17,7 +18,7 @@ from skypane.shown.flattest import flattest_ratio
 from skypane.shown.keeps import all_whole, whole_picture
 from skypane.shown.parts import replanned
 from skypane.shown.places import ratings
-from skypane.shown.readable import _looked, least_scrim, seen_in
+from skypane.shown.readable import _looked, least_scrim, readable, seen_in
 from skypane.words.contrast import ratio_of
 
 SMALL = m.Words(text="Crossings from the old jetty.")
@@ -438,3 +439,24 @@ def test_a_picture_becomes_a_banner_and_a_picture_again():
         begun("poster", m.Site(), plain)
     # every value of it has a name for lists and history
     assert {f for f, name in value_names("banner").items() if f == name} == {"scrim"}
+
+
+def test_another_place_is_offered_only_where_the_words_are_clear_and_read():
+    """Alignment, width and size are tried together with the place: what is offered is tried over
+    the whole span, and where nothing serves it says so."""
+    flower = m.Area(name="Flower", rect=m.Rect(x=0.55, y=0.05, w=0.4, h=0.9))
+    for words in (WORDS, m.Words(heading="Where the terns nest, and when they leave")):
+        for align in ("start", "centre", "end"):
+            for percent in (30, 45, 60):
+                layout = {"D": {"place": "end", "align": align, "percent": percent}}
+                o = original(areas=(flower,))
+                made = planned(banner(layout, words=words), o)
+                part = made.parts[0]
+                for letter in "ABCD":
+                    detail = words_detail(part, letter, painted((20, 30, 40)))
+                    for a in detail.advice:
+                        for step in (s for s in a.steps if s.works and s.kind == "place"):
+                            q = with_layout(part.of(letter), step.layout)
+                            assert not covered(q, block_edges(q)), (letter, step.label)
+                            assert not outgrown(q).any(), (letter, step.label)
+                            assert readable(q, painted((20, 30, 40))), (letter, step.label)

@@ -169,12 +169,17 @@ def _row(
 def make_placement(
     request: HttpRequest, page_id: int, payload: PlacementIn
 ) -> Status[PlacementOut]:
+    """A new placement, the last of its page. Where nothing is said of it the first begins as what
+    the first screen shows; those after it load as they come near."""
     page = row_for(request, Page.objects.select_related("site"), "site", page_id)
     _check(page.site, payload.placement)
+    is_said = "lead" in payload.placement.model_fields_set
 
     def make() -> Placement:
-        last = page.placements.aggregate(last=Max("position"))["last"] or 0
-        return _put(page, last + 1, payload.placement)
+        last = page.placements.aggregate(last=Max("position"))["last"]
+        lead = payload.placement.lead if is_said else last is None
+        noun = payload.placement.model_copy(update={"lead": lead})
+        return _put(page, (last or 0) + 1, noun)
 
     return Status(201, placement_out(in_one_go(make)))
 
@@ -208,7 +213,8 @@ def copy_placement(
 ) -> Status[PlacementOut]:
     """A placement with the same rules, right after the one that it is made from."""
     source = _mine(request, placement_id)
-    noun = source.as_noun().model_copy(update={"name": payload.name.strip(), "stem": None})
+    told = {"name": payload.name.strip(), "stem": None, "lead": False}
+    noun = source.as_noun().model_copy(update=told)
     if payload.original is not None:
         noun = showing(noun, payload.original)
     _check(source.page.site, noun)

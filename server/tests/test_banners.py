@@ -57,7 +57,7 @@ def test_a_banner_is_kept_as_it_was_given(designer, page, bright):
     layout = {"D": {"place": "end", "scrim": {"kind": "plain", "colour": "#102030"}}}
     kept = made(designer, page, noun(bright, layout=layout, one_of="head"))["placement"]
     assert (kept["kind"], kept["one_of"], kept["layout"]) == ("banner", "head", layout)
-    assert kept["words"] == {**WORDS, "level": 2}
+    assert kept["words"] == {**WORDS, "level": None}
 
 
 def test_words_are_read_on_the_px_of_the_original(designer, site, page, bright):

@@ -165,7 +165,7 @@ def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):
 def test_the_list_shows_strips_and_findings(designer, site, placement):
     (row,) = designer.get(f"/sites/{site['id']}/placements").json()
     assert [f["letter"] for f in row["strip"]] == list("ABCD") and row["page"] == "Home"
-    assert [f["rule"] for f in row["findings"]] == ["no-alt"]
+    assert [f["rule"] for f in row["findings"]] == ["no-area", "no-alt"]
     assert row["strip"][0]["frame_ratio"] == pytest.approx(1)
 
 

@@ -23,7 +23,7 @@ def failing(designer, placement, original):
 def test_what_fails_is_listed_with_a_remedy_and_a_preview(designer, site, failing):
     (found,) = designer.get(f"/sites/{site['id']}/remedies").json()
     assert (found["page"], found["name"], found["advice"]["span"]) == ("Home", "Lighthouse", "A")
-    assert "Shore is cut from 320 px" in found["findings"][0]["sentence"]
+    assert "Shore is cut from 320 to 599 px" in found["findings"][0]["sentence"]
     assert found["before"]["frame_ratio"] == 1 and found["before"]["window"]["w"] == pytest.approx(
         0.625
     )

@@ -3,7 +3,15 @@
 from __future__ import annotations
 
 from skypane.advice.remedies import Remedy, fails, works
-from skypane.advice.trial import holds_all, is_within, names_text, need_word, tried, what_changes
+from skypane.advice.trial import (
+    holds_all,
+    is_within,
+    left_out_text,
+    names_text,
+    need_word,
+    tried,
+    what_changes,
+)
 from skypane.geometry import WHOLE
 from skypane.model import Following
 from skypane.numerals import number, share_text
@@ -39,7 +47,7 @@ def by_aim(p: ShownSpan) -> Remedy:
             )
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
     if beyond := tuple(a for a in keeps if not is_within(a.rect, p.crop)):
-        parts.insert(0, f"the crop leaves out part of {names_text(beyond)}")
+        parts.insert(0, left_out_text(beyond, p.crop))
     small = [a for a in keeps if a.least_px is not None and too_small(a, q.shown).any()]
     parts += [
         f"{a.name} is shown {float((a.rect.w * q.shown.drawn_w).min()):.0f} px wide,"

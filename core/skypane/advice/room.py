@@ -9,7 +9,7 @@ from pydantic import JsonValue
 from skypane.advice.advised import WordsAdvice, advised
 from skypane.advice.aside import with_layout
 from skypane.advice.remedies import Remedy, fails, lays, works
-from skypane.advice.unreadable import below, by_place
+from skypane.advice.unreadable import LEAST_TEXT_PX, below, by_place
 from skypane.layouts.banner import laid_out, values_of
 from skypane.model import Treatment
 from skypane.shown.clear import block_edges, covered, outgrown
@@ -24,9 +24,6 @@ from skypane.shown.readable import (
 from skypane.shown.under import Pixels, at_widths, under
 from skypane.words.block import channels
 from skypane.words.contrast import luminance_of, needed, ratio_of
-
-#: Text is not made smaller than this by advice (common practice for body text on screens).
-LEAST_TEXT_PX = 14.0
 
 
 def covers(p: SpanPlan, pixels: Pixels, places: tuple[PlaceRating, ...]) -> WordsAdvice | None:

@@ -14,6 +14,7 @@ from skypane.shown.keeps import all_whole, whole_picture
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.parts import replanned
 from skypane.treatments import own_values
+from skypane.values import NOISE
 
 
 def tried(p: ShownSpan, treatment: Treatment) -> ShownSpan:
@@ -114,6 +115,22 @@ def is_within(rect: Rect, outer: Rect, slack: float = 0.0) -> bool:
         and y0 + slack >= outer.y
         and y1 - slack <= outer.y1
     )
+
+
+def left_out_text(areas: tuple[Area, ...], crop: Rect) -> str:
+    """What of some areas a crop leaves out: all of them, or a part."""
+    gone = tuple(a for a in areas if not overlaps(a.rect, crop))
+    cut = tuple(a for a in areas if overlaps(a.rect, crop))
+    said = [f"all of {names_text(gone)}"] if gone else []
+    said += [f"part of {names_text(cut)}"] if cut else []
+    return f"the crop leaves out {' and '.join(said)}"
+
+
+def overlaps(a: Rect, b: Rect) -> bool:
+    """Whether two rectangles have more than an edge in common."""
+    ax0, ax1, ay0, ay1 = a.edges
+    bx0, bx1, by0, by1 = b.edges
+    return min(ax1, bx1) - max(ax0, bx0) > NOISE and min(ay1, by1) - max(ay0, by0) > NOISE
 
 
 def freed_of_crop(p: ShownSpan) -> tuple[dict[str, Rect], str]:

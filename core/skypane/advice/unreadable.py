@@ -4,6 +4,7 @@ tried over the whole span before it is told."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Literal
 
 import numpy as np
@@ -13,8 +14,10 @@ from skypane.advice.advised import WordsAdvice, advised, the
 from skypane.advice.aside import with_layout
 from skypane.advice.remedies import Remedy, fails, lays
 from skypane.errors import InvalidPlan
-from skypane.layouts.banner import values_of
+from skypane.layouts.banner import column_and_row, values_of
+from skypane.model import Place
 from skypane.numerals import number
+from skypane.shown.clear import block_edges, covered, outgrown
 from skypane.shown.nouns import SpanPlan
 from skypane.shown.places import PlaceRating
 from skypane.shown.readable import (
@@ -32,6 +35,8 @@ from skypane.words.contrast import ENOUGH, luminance_of, ratio_of
 
 #: Words that are dark or light, where the present ones cannot be read.
 DARK, LIGHT = "#10222b", "#ffffff"
+#: Text is not made smaller than this by advice (common practice for body text on screens).
+LEAST_TEXT_PX = 14.0
 
 
 def unreadable(
@@ -142,19 +147,74 @@ def _other_ink(p: SpanPlan, pixels: Pixels) -> Remedy:
 def by_place(
     p: SpanPlan, pixels: Pixels, places: tuple[PlaceRating, ...], to: Literal["read", "clear"]
 ) -> Remedy:
+    """Another place; where that alone does not do, aligned with it, narrower, and smaller, tried
+    together from what changes least."""
     v = values_of(p.spot)
-    best = next((r for r in places if r.best), None)
-    if best is None or best.place == v.place:
-        return fails("place", "None of the other eight places is clear of the areas.")
-    said: dict[str, JsonValue] = {"place": best.place}
-    if to == "read" and not _passes(p, pixels, said):
-        return fails("place", "In none of the nine places can they be read at every width.")
-    return lays(
-        "place",
-        f"{place_word(best.place).capitalize()} they are {best.why}.",
-        f"Move them {place_word(best.place)}",
-        said,
-    )
+    must_read = to == "read" or _passes(p, pixels, {})
+    by_merit = sorted(places, key=lambda r: (not r.best, len(r.covers), -(r.contrast or 0)))
+    for changed, more in enumerate(_changes(p)):
+        for r in by_merit:
+            if r.place == v.place and not changed:
+                continue
+            said: dict[str, JsonValue] = {"place": r.place, **more(r.place)}
+            if not _serves(p, pixels, said, must_read):
+                continue
+            word = place_word(r.place)
+            with_ = _with_words(p, said)
+            move = f"Move them {word}" if r.place != v.place else "Keep them there"
+            return lays(
+                "place",
+                f"{word.capitalize()}{with_} they are clear of the areas"
+                f"{' and can be read' if must_read else ''} at every width.",
+                f"{move}{with_}",
+                said,
+            )
+    why = "read at every width" if to == "read" else "clear of the areas"
+    return fails("place", f"In none of the nine places are they {why}, nor narrower or smaller.")
+
+
+#: How much narrower and smaller words are tried.
+_NARROWER, _SMALLER = 0.7, 0.85
+
+
+def _changes(p: SpanPlan) -> list[Callable[[Place], dict[str, JsonValue]]]:
+    """What can change together with the place, from the least on."""
+    v = values_of(p.spot)
+
+    def aligned(place: Place) -> dict[str, JsonValue]:
+        across, _ = column_and_row(place)
+        align = {0.0: "start", 0.5: "centre", 1.0: "end"}[across]
+        return {} if align == v.align else {"align": align}
+
+    def narrower(place: Place) -> dict[str, JsonValue]:
+        return {**aligned(place), "percent": max(5.0, round(v.percent * _NARROWER))}
+
+    def smaller(place: Place) -> dict[str, JsonValue]:
+        text = max(min(LEAST_TEXT_PX, v.text_px), round(v.text_px * _SMALLER, 1))
+        heading = max(text, round(v.heading_px * _SMALLER, 1))
+        sizes: dict[str, JsonValue] = {"heading_px": min(heading, v.heading_px), "text_px": text}
+        return {**narrower(place), **sizes}
+
+    return [lambda place: {}, aligned, narrower, smaller]
+
+
+def _serves(p: SpanPlan, pixels: Pixels, said: dict[str, JsonValue], must_read: bool) -> bool:
+    """Whether words lie clear, fit and can be read with other values; what is cheap is tried
+    first."""
+    try:
+        q = with_layout(p, said)
+        clear = not covered(q, block_edges(q)) and not outgrown(q).any()
+        return clear and (not must_read or readable(q, pixels))
+    except InvalidPlan:
+        return False
+
+
+def _with_words(p: SpanPlan, said: dict[str, JsonValue]) -> str:
+    aligned = {"start": "to the left", "centre": "centred", "end": "to the right"}
+    told = [f"set {aligned[str(said['align'])]}"] if "align" in said else []
+    told += [f"{said['percent']:g} % wide"] if "percent" in said else []
+    told += [f"{said['heading_px']:g} px"] if "heading_px" in said else []
+    return f", {', '.join(told)}" if told else ""
 
 
 def place_word(place: str) -> str:

@@ -56,7 +56,7 @@ def items_reading(
         one=plan.layout.one,
         together=Band(
             kind="together",
-            name=f"All {n}" if n > 1 else "The one",
+            name=f"All {n}" if n > 1 else f"The only {plan.layout.one}",
             density=None,
             runs=merged(runs),
             curve=Curve(points=tuple((w, r.worst) for r in runs for w in (r.first, r.last))),

@@ -33,7 +33,6 @@ def logo_reading(
     runs = () if called is None else _runs(called)
     spans = _spans(plan, called, [c.original for c in known]) if called else {}
     upright = {p.original.id for p in plan.in_portrait.shown} if plan.in_portrait else set()
-    shows = {p.span.letter: p.effective.original for p in plan.parts[0].spans}
     return LogoReading(
         cuts=tuple(
             CutReading(
@@ -46,9 +45,9 @@ def logo_reading(
             for i, c in enumerate(known)
         ),
         called_for=runs,
-        breaks=tuple(r.last for r in runs[:-1] if not _is_post(plan, r.last)),
+        breaks=tuple(r.last for r in runs[:-1] if not _serves_as_post(plan, r.last)),
         spans=spans,
-        wants={letter: i for letter, i in spans.items() if shows[letter] != i},
+        wants=_wants(plan, spans),
         edges={c.original: edge for c in known if (edge := _edge(originals[c.original], pixels))},
         portrait=_portrait(plan),
         band=_band(plan),
@@ -68,8 +67,28 @@ def _runs(called: Called) -> tuple[CutRun, ...]:
     )
 
 
-def _is_post(plan: Plan, last: int) -> bool:
-    return any(s.last == last for s in plan.spans)
+#: A breakpoint up to this much wider serves as one: between the two there would be a sliver of a
+#: span, and the cut before can be read there too.
+SLIVER = 1.05
+
+
+def _serves_as_post(plan: Plan, last: int) -> bool:
+    return any(last <= s.last <= last * SLIVER for s in plan.spans[:-1])
+
+
+def _wants(plan: Plan, spans: Mapping[str, int]) -> dict[str, int]:
+    """What spans have to set, from the widest on, so that each shows its cut: also those that would
+    be handed down another one by what a wider span sets then."""
+    treatments, handed = plan.parts[0].part.treatments, None
+    out: dict[str, int] = {}
+    for span in reversed(plan.spans):
+        own = treatments[span.letter].original if span.letter in treatments else None
+        shows = handed if own is None else own
+        wanted = spans.get(span.letter, shows)
+        if wanted is not None and wanted != shows:
+            out[span.letter] = wanted
+        handed = wanted
+    return out
 
 
 def _spans(plan: Plan, called: Called, ids: list[int]) -> dict[str, int]:

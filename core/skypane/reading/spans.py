@@ -136,7 +136,8 @@ def _holds(p: ShownSpan) -> tuple[Hold, ...]:
 
 def fingerprint(p: SpanPlan) -> str:
     """Equal ones show the same at every width: frame, window, original, colour, how its areas fare,
-    and what the kind itself lays on it."""
+    what the kind itself lays on it, and of many items which stand beside it, in which order, with
+    which words."""
     hashed = hashlib.blake2b(digest_size=9)
     e = p.effective
     areas = [(a.name, *a.rect.edges, a.least_px) for a in p.keeps]
@@ -144,12 +145,18 @@ def fingerprint(p: SpanPlan) -> str:
     if isinstance(p, ShownSpan):
         of = p.original.sha256 or str(p.original.id)
         arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
-    laid = (p.spot.values, p.spot.words, p.spot.typeface) if p.layout.has_words else ()
+    laid = (p.spot.values, p.spot.words, p.spot.typeface, p.spot.level, _beside(p))
     said = (p.span.first, p.span.last, e.show, e.fit, e.background, of, areas, laid)
     hashed.update(repr(said).encode())
     for values in arrays:
         hashed.update(values.astype(np.float32).tobytes())
     return hashed.hexdigest()
+
+
+def _beside(p: SpanPlan) -> tuple[object, ...]:
+    if not p.layout.has_items:
+        return ()
+    return tuple((c.effective.original, c.effective.show, c.item) for c in p.spot.cells)
 
 
 def _frame_text(p: SpanPlan) -> str:

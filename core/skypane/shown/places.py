@@ -64,7 +64,13 @@ def ratings(p: SpanPlan, pixels: Pixels) -> tuple[PlaceRating, ...]:
 
     best = max(found, key=merit)
     return tuple(
-        r.model_copy(update={"best": r is best and not r.covers, "why": _why(r)}) for r in found
+        r.model_copy(
+            update={
+                "best": r is best and not r.covers and (r.contrast is None or r.contrast >= 1),
+                "why": _why(r),
+            }
+        )
+        for r in found
     )
 
 

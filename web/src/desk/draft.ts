@@ -172,5 +172,12 @@ export function withOriginal(
 ): Draft {
   const first = !Object.values(treatmentsOf(draft, part)).some((t) => t.original != null);
   const looked = { ...draft, looks: { ...draft.looks, [original]: draft.looks[original] ?? look } };
-  return withTreatment(looked, part, first ? widest : letter, { original });
+  const { kind, layout } = draft.placement;
+  const cuts = layout[widest]?.cuts as unknown[] | undefined;
+  // the first picture of a logo is its first cut
+  const cut =
+    kind === "logo" && !cuts?.length
+      ? withLayout(looked, widest, { cuts: [{ original, lettering_percent: null }] })
+      : looked;
+  return withTreatment(cut, part, first ? widest : letter, { original });
 }

@@ -30,6 +30,7 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
     set({ order });
   };
   const widest = reading.spans.at(-1);
+  const isWidest = letter === widest?.letter;
   const others = all.filter((p) => !ids.includes(p.id));
   return (
     <div className={classes.order}>
@@ -37,7 +38,7 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
         <Letter of={letter} /> {span.first}–{span.last}
         {span.own.length > 0 && (
           <button type="button" className="plain" onClick={reset}>
-            reset to the next wider span
+            {isWidest ? "reset to the page's own order" : "reset to the next wider span"}
           </button>
         )}
       </h2>

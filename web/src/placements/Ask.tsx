@@ -36,6 +36,11 @@ const KINDS = [
   ["logo", "a logo", "in two to five cuts, the fullest that can be read"],
 ] as const;
 
+/** Whether it is the first that a page shows is known where the page is, unless its kind says that it is not. */
+function unsaidLead<P extends { lead?: boolean }>({ lead, ...placement }: P): Omit<P, "lead"> & { lead?: boolean } {
+  return lead === false ? { ...placement, lead } : placement;
+}
+
 export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; done: () => void }) {
   const makePage = useMakePage(siteId);
   const rename = useRenamePage(siteId);
@@ -58,7 +63,7 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
       const bare = placementOf(text, {});
       const placement =
         kind === "picture" ? bare : await begun(siteId, kind, { placement: bare as PlacementBody, looks: {} });
-      makePlacement.mutate({ page, placement }, { onSuccess: toDesk });
+      makePlacement.mutate({ page, placement: unsaidLead(placement) }, { onSuccess: toDesk });
     } catch (problem) {
       setRefused((problem as Error).message);
     }

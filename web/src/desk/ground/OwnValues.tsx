@@ -6,7 +6,7 @@ import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
 import { useWork } from "../context";
-import { type Draft, withCommon, withTreatment, withTreatments } from "../draft";
+import { type Draft, treatmentsOf, withCommon, withLayout, withTreatment } from "../draft";
 import { Told } from "../Told";
 import ground from "./Ground.module.css";
 
@@ -18,29 +18,43 @@ interface Owned {
   reset: (draft: Draft) => Draft;
 }
 
-/** `owned`: other values than those of the treatment. */
-export function SpanHead({ owned, children }: { owned?: Owned; children?: ReactNode }) {
+/** What a span sets itself: values of the treatment and of the kind, of this part or of all. */
+function useOwned(): Owned {
   const { span, reading, handle, ofAll } = useWork();
-  const fields = ofAll ? Object.keys(handle.draft.placement.common[span.letter] ?? {}) : span.own;
-  const own = Object.fromEntries(fields.map((f) => [f, span.effective[f as keyof Treatment]])) as Treatment;
-  const none = Object.fromEntries(fields.map((f) => [f, undefined]));
-  const treated: Owned = {
-    words: fields.map((f) => WORDS[f] ?? f),
-    copied: (d, to) =>
-      ofAll
-        ? to.reduce((e, l) => withCommon(e, l, own), d)
-        : withTreatments(d, handle.part, Object.fromEntries(to.map((l) => [l, own]))),
-    reset: (d) => (ofAll ? withCommon(d, span.letter, none) : withTreatment(d, handle.part, span.letter, none)),
+  const { letter } = span;
+  const { common, layout } = handle.draft.placement;
+  const set = (values: object | undefined) =>
+    Object.fromEntries(Object.entries(values ?? {}).filter(([, v]) => v !== null && v !== undefined));
+  const own = set(ofAll ? common[letter] : treatmentsOf(handle.draft, handle.part)[letter]) as Treatment;
+  const ofKind = set(layout[letter]);
+  const without = (values: object) => Object.fromEntries(Object.keys(values).map((f) => [f, undefined]));
+  const put = (d: Draft, to: string, values: Treatment, kinds: object) => {
+    const treated = ofAll ? withCommon(d, to, values) : withTreatment(d, handle.part, to, values);
+    return Object.keys(kinds).length ? withLayout(treated, to, kinds as Record<string, unknown>) : treated;
   };
+  return {
+    words: [
+      ...Object.keys(own).map((f) => WORDS[f] ?? f),
+      ...Object.keys(ofKind).map((f) => reading.value_names[f] ?? f),
+    ],
+    copied: (d, to) => to.reduce((e, l) => put(e, l, own, ofKind), d),
+    reset: (d) => put(d, letter, without(own) as Treatment, without(ofKind)),
+  };
+}
+
+export function SpanHead({ children }: { children?: ReactNode }) {
+  const { span, reading } = useWork();
+  const owned = useOwned();
   return (
     <div className={ground.head}>
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
-      <Told>
-        <OwnValues owned={owned ?? treated} />
-        {children ? null : <Touched />}
-      </Told>
-      {children}
+      <OwnValues owned={owned} />
+      {children ?? (
+        <Told>
+          <Touched />
+        </Told>
+      )}
     </div>
   );
 }

@@ -18,8 +18,8 @@ interface OfKind {
 }
 
 export const KINDS: Record<string, OfKind> = {
-  grid: { Fields: GridFields, height: "Cells" },
-  slides: { Fields: SlidesFields, height: "Slides" },
-  beside: { Fields: BesideFields, height: "Pictures" },
-  logo: { Fields: LogoFields, height: "Box", whole: true, Beside: LogoCuts },
+  grid: { Fields: GridFields, height: "Cell height" },
+  slides: { Fields: SlidesFields, height: "Slide height" },
+  beside: { Fields: BesideFields, height: "Picture height" },
+  logo: { Fields: LogoFields, height: "Box height", whole: true, Beside: LogoCuts },
 };

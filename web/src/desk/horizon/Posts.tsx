@@ -73,7 +73,7 @@ export function AddPost({
         disabled={taken}
         onClick={() => keep([...breakpoints, cursor].sort((a, b) => a - b))}
       >
-        + post
+        add a breakpoint
       </button>
     </Tooltip>
   );

@@ -48,7 +48,7 @@ export function AimCosts({ set }: Props) {
           aria-expanded={opened}
           title="What each way to aim costs in this span"
         >
-          costs…
+          compare…
         </button>
       </Popover.Target>
       <Popover.Dropdown>

@@ -60,7 +60,7 @@ export function FileTable({ compare }: { compare: (row: Row, format: Format) => 
               </td>
               <td className="num">{f.descriptor}</td>
               {hasLadder && (
-                <td className={classes.taken}>{share === undefined ? "" : share ? percent(share) : "few"}</td>
+                <td className={classes.taken}>{share === undefined ? "" : share ? percent(share) : "hardly any"}</td>
               )}
               <td className="num">
                 {size(f.width_px, f.height_px)}

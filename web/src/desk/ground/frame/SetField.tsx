@@ -12,11 +12,11 @@ export function SetField() {
   const fine = runs.every((r) => r.verdict === "one");
   return (
     <div className={field.field} data-own={one_of || undefined}>
-      <div className={field.label}>One of</div>
+      <div className={field.label}>Stand-ins</div>
       <div className={field.control}>
         <TextInput
           aria-label="Set of which just one shows"
-          placeholder="no set"
+          placeholder="none; name a group"
           maxLength={40}
           value={one_of ?? ""}
           error={wrong}
@@ -24,11 +24,11 @@ export function SetField() {
             const name = e.currentTarget.value;
             handle.change((d) => withPlacement(d, { one_of: name || null }), "set");
           }}
-          styles={{ input: { width: 150 } }}
+          styles={{ input: { width: 170 } }}
         />
         <span className="soft">
           {!one_of
-            ? "stand in for each other"
+            ? "placements of one group stand in for each other"
             : fine
               ? "exactly one shows at every width"
               : "not exactly one shows everywhere: see the band"}

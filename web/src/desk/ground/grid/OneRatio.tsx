@@ -26,7 +26,10 @@ export function OneRatio() {
         of line.
       </h3>
       <p>
-        Most are {said(ratio.most)};{" "}
+        {2 * ratio.unlike.length < items.items.length
+          ? `Most are ${said(ratio.most)}`
+          : `No ratio is that of most; ${said(ratio.most)} is the commonest, of ${items.items.length - ratio.unlike.length}`}
+        ;{" "}
         {ratio.unlike.slice(0, NAMED).map((i, n) => (
           <span key={i}>
             {n > 0 && ", "}

@@ -55,9 +55,10 @@ export function LogoCuts() {
                 </td>
                 <td className={classes.share}>
                   <NumberField
-                    label={`Height of the lettering of ${name}, 0 for none`}
-                    unit={cut.lettering_percent ? "% high" : "% none"}
-                    value={cut.lettering_percent ?? 0}
+                    label={`Height of the lettering of ${name}, empty for none`}
+                    unit={cut.lettering_percent ? "% high" : "no lettering"}
+                    optional
+                    value={cut.lettering_percent ?? undefined}
                     set={(v) =>
                       put(
                         cuts.map((c, k) => (k === i ? { ...c, lettering_percent: v || null } : c)),

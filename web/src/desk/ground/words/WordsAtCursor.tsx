@@ -43,7 +43,7 @@ export function WordsAtCursor() {
         </div>
         {here.texts.length > 0 && (
           <div className={ground.facts}>
-            <h3>Before it has loaded</h3>
+            <h3>{span.effective.show === "picture" ? "Before it has loaded" : "On its colour"}</h3>
             <dl>
               <div>
                 <dt>on</dt>

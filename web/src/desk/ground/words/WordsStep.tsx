@@ -3,7 +3,6 @@ import { Button, SegmentedControl, Switch } from "@mantine/core";
 import { useState } from "react";
 import { Rows } from "../../../ui/states";
 import { useWork } from "../../context";
-import { type Draft, withLayout } from "../../draft";
 import { type Guides, setGuides, useGuides } from "../../guides";
 import { Told } from "../../Told";
 import { useKind } from "../../useKind";
@@ -36,12 +35,6 @@ export function WordsStep() {
   if (reading.items) return <CaptionsStep />;
   if (!reading.words) return <MakeBanner />;
   const Fields = (TABS.find(([name]) => name === tab) ?? TABS[0])[2];
-  const own = handle.draft.placement.layout[span.letter] ?? {};
-  const owned = {
-    words: Object.keys(own).map((f) => reading.value_names[f] ?? f),
-    copied: (d: Draft, to: readonly string[]) => to.reduce((e, l) => withLayout(e, l, own), d),
-    reset: (d: Draft) => withLayout(d, span.letter, Object.fromEntries(Object.keys(own).map((f) => [f, undefined]))),
-  };
   const { parts } = handle.draft.placement;
   // a mark's and an inset's are told beside their values while these are open
   const found = reading.findings.filter(
@@ -54,7 +47,7 @@ export function WordsStep() {
         <GuidesBar />
       </div>
       <div className={ground.column} style={{ flex: "1 1 420px" }}>
-        <SpanHead owned={owned}>
+        <SpanHead>
           <SegmentedControl
             size="xs"
             className={classes.tabs}
