@@ -149,12 +149,18 @@ def test_keys_step_through_the_desk(page: Page, address: str):
 
 
 def test_an_address_opens_just_what_it_names(page: Page, address: str):
-    page.goto(addresses(page, address)["frame"] + "?width=1700&span=B")
-    page.get_by_role("region", name="Ground").wait_for()
-    assert page.get_by_label("Type a viewport width").input_value() == "1700"
-    assert (
-        page.get_by_role("button", name="B 600–1023").first.get_attribute("aria-pressed") == "true"
-    )
+    """The cursor stands in the span that is worked on; without either it is the widest."""
+    for said, width, span in (
+        ("?width=700", "700", "B 600–1023"),
+        ("?width=700&span=B", "700", "B 600–1023"),
+        ("?span=A", "360", "A 320–599"),
+        ("", "1920", "D from 1600"),
+    ):
+        page.goto(addresses(page, address)["frame"] + said)
+        page.get_by_role("region", name="Ground").wait_for()
+        assert page.get_by_label("Type a viewport width").input_value() == width
+        pressed = page.get_by_role("button", name=span).first.get_attribute("aria-pressed")
+        assert pressed == "true", said
 
 
 def test_what_is_not_there_is_said(page: Page, address: str):

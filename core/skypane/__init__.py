@@ -32,7 +32,7 @@ from skypane.shown.keeps import failing
 from skypane.shown.nouns import Plan, ShownSpan, SpanPlan
 from skypane.shown.plan import plan
 from skypane.shown.safe import SafeArea, safe_area_of
-from skypane.strip import StripFrame, strip_frame, strip_of
+from skypane.strip import StripFrame, StripScreen, strip_frame, strip_of, strip_screens
 from skypane.treatments import check_frames, resolve, seen_in, showing
 
 __all__ = [
@@ -59,6 +59,7 @@ __all__ = [
     "SkyPaneError",
     "SpanPlan",
     "StripFrame",
+    "StripScreen",
     "Treatment",
     "UnreadablePicture",
     "advise",
@@ -102,5 +103,6 @@ __all__ = [
     "showing",
     "strip_frame",
     "strip_of",
+    "strip_screens",
     "using",
 ]

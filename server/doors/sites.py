@@ -10,12 +10,13 @@ from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
 from django.http import HttpRequest
 from ninja import Router, Schema, Status
-from placements.models import Placement, carry_all, examined, frame_uses
-from placements.strips import StripFrameOut, strip_frame_out
+from placements.glimpses import Glimpse, glimpses
+from placements.models import Placement, carry_all, frame_uses
+from placements.strips import StripScreenOut
 from sites.access import owned, site_for
 from sites.models import Membership, Page, Role, Site
 from sites.shapes import SiteIn, SiteOut, site_out
-from skypane import InvalidPlan, Plan, check_frames, respanned
+from skypane import check_frames, respanned
 from skypane.widths.spans import retitled
 
 router = Router()
@@ -32,7 +33,7 @@ class LeadPlacement(Schema):
     id: int
     name: str
     page: str
-    strip: list[StripFrameOut]
+    strip: list[StripScreenOut]
 
 
 class SiteRow(Schema):
@@ -91,30 +92,22 @@ def glance_at(request: HttpRequest, site_id: int) -> Glance:
     """What the list shows of a site. It reads every placement, so that each site is asked for by
     itself."""
     site = site_for(request, site_id)
-    findings, failing = 0, 0
-    readable: list[tuple[Placement, Plan]] = []
-    for row, _, computed, found in examined(site):
-        if isinstance(computed, InvalidPlan):
-            failing += 1
-            continue
-        findings += len(found)
-        failing += bool(found)
-        readable.append((row, computed))
-    readable.sort(key=lambda r: not r[1].placement.lead)
-    shown = [_lead(row, computed) for row, computed in readable[:MOST_SHOWN]]
-    return Glance(shown=shown, findings=findings, failing=failing)
-
-
-def _lead(row: Placement, computed: Plan) -> LeadPlacement:
-    """Its widest and its narrowest span."""
-    spans = computed.parts[0].spans
-    ends = dict.fromkeys((spans[-1], spans[0]))
-    return LeadPlacement(
-        id=row.id,
-        name=computed.placement.name,
-        page=row.page.title,
-        strip=[strip_frame_out(p) for p in ends],
+    all_ = glimpses(site)
+    found = [g.glimpse for g in all_ if g.glimpse is not None]
+    rows = [g for g in all_ if g.glimpse is not None and not g.glimpse.error]
+    rows.sort(key=lambda g: not (g.glimpse and g.glimpse.lead))
+    return Glance(
+        shown=[_lead(g.row, g.glimpse) for g in rows[:MOST_SHOWN] if g.glimpse],
+        findings=sum(len(g.findings) for g in found),
+        failing=sum(bool(g.findings or g.error) for g in found),
     )
+
+
+def _lead(row: Placement, glimpse: Glimpse) -> LeadPlacement:
+    """Its widest and its narrowest span."""
+    spans = glimpse.strip
+    ends = spans[-1:] if len(spans) == 1 else [spans[-1], spans[0]]
+    return LeadPlacement(id=row.id, name=glimpse.name, page=row.page.title, strip=ends)
 
 
 @router.get("/sites/{int:site_id}/frames/uses", response={200: dict[str, list[str]], 404: Problem})

@@ -18,8 +18,9 @@ from pydantic import AfterValidator, Field
 from sites.access import row_for, site_for
 from sites.models import Page, Site
 from sites.shapes import Title
-from skypane import InvalidPlan, Plan, changes, model, plan, showing
+from skypane import changes, model, plan, showing
 
+from placements.glimpses import Glimpsed, glimpses, remembered
 from placements.history import (
     StoredLooks,
     add,
@@ -29,8 +30,8 @@ from placements.history import (
     looks_now,
     version,
 )
-from placements.models import Placement, examined, originals_of
-from placements.strips import StripFrameOut, strip_frame_out
+from placements.models import Placement, originals_of
+from placements.strips import StripScreenOut
 
 router = Router()
 
@@ -100,16 +101,20 @@ class HistoryOut(Schema):
 
 
 class PlacementRow(Schema):
+    """A placement in a list. `current`: what is told of it is worked out of what is there now; else
+    it is as it was last seen, and `strip` is empty where it never was."""
+
     id: int
     page_id: int
     page: str
     name: str
     kind: str
-    pictures: int  # without what lies on them, or takes their place in portrait
+    pictures: int
     also_on: list[int]  # further pages that it shows on
-    strip: list[StripFrameOut]
+    strip: list[StripScreenOut]
     findings: list[model.Finding]
     error: str | None
+    current: bool
 
 
 def _mine(request: HttpRequest, placement_id: int) -> Placement:
@@ -136,30 +141,27 @@ def placement_out(row: Placement) -> PlacementOut:
 
 
 @router.get("/sites/{int:site_id}/placements", response={200: list[PlacementRow], 404: Problem})
-def list_placements(request: HttpRequest, site_id: int) -> list[PlacementRow]:
+def list_placements(
+    request: HttpRequest, site_id: int, as_remembered: bool = False
+) -> list[PlacementRow]:
+    """All placements of a site. `as_remembered`: at once, as they were last seen; nothing is worked
+    out."""
     site = site_for(request, site_id)
-    return [_row(*each) for each in examined(site)]
+    return [_row(g) for g in (remembered(site) if as_remembered else glimpses(site))]
 
 
-def _row(
-    row: Placement,
-    noun: model.Placement,
-    computed: Plan | InvalidPlan,
-    findings: list[model.Finding],
-) -> PlacementRow:
-    is_known = isinstance(computed, Plan)
+def _row(found: Glimpsed) -> PlacementRow:
+    row, glimpse = found.row, found.glimpse
+    bare = {"name": row.body["name"], "kind": row.body.get("kind", "picture"), "pictures": 0}
+    nothing = {**bare, "strip": [], "findings": [], "error": None}
+    told = glimpse.model_dump(exclude={"lead"}) if glimpse else nothing
     return PlacementRow(
         id=row.id,
         page_id=row.page_id,
         page=row.page.title,
-        name=noun.name,
-        kind=noun.kind,
-        pictures=sum(part.role is None for part in noun.parts),
         also_on=[home.page_id for home in row.homes.all()],
-        # a placement of several parts is known by its first
-        strip=[strip_frame_out(p) for p in computed.parts[0].spans] if is_known else [],
-        findings=findings,
-        error=None if is_known else str(computed),
+        current=found.is_current,
+        **told,
     )
 
 

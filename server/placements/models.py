@@ -11,14 +11,12 @@ from config.stored import NounField
 from django.conf import settings
 from django.db import models
 from django.db.models.fields.json import KeyTextTransform
-from originals.copies import copies_of
 from originals.models import Original
 from sites.models import Page, Site
 from skypane import (
     InvalidPlan,
     Plan,
     failing,
-    findings_of,
     model,
     page_respanned,
     parted,
@@ -37,6 +35,8 @@ class Placement(models.Model):
     at = models.PositiveIntegerField(default=0)  # position of the version that `body` is
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
+    # what lists show of it, and what that was worked out of; see placements.glimpses
+    glimpse = models.JSONField(null=True, default=None, editable=False)
 
     class Meta:
         ordering = ["position", "id"]
@@ -198,23 +198,6 @@ def planned(site: Site) -> Iterator[tuple[Placement, model.Placement, Plan | Inv
             yield row, noun, plan(plan_, noun, originals)
         except InvalidPlan as problem:
             yield row, noun, problem
-
-
-Examined = tuple[Placement, model.Placement, Plan | InvalidPlan, list[model.Finding]]
-
-
-def examined(site: Site) -> list[Examined]:
-    """The same with what is wrong in each, words on pictures and the other placements of its page
-    included."""
-    found = list(planned(site))
-
-    def findings(row: Placement, computed: Plan | InvalidPlan) -> list[model.Finding]:
-        if isinstance(computed, InvalidPlan):
-            return []
-        others = [n for r, n, _ in found if r.page_id == row.page_id and r != row]
-        return findings_of(computed, copies_of, lambda: others)
-
-    return [(row, noun, computed, findings(row, computed)) for row, noun, computed in found]
 
 
 def failing_areas(site: Site) -> dict[str, list[str]]:

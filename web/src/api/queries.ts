@@ -40,6 +40,7 @@ export type Words = NonNullable<PlacementBody["words"]>;
 export type Remedy = Told<Schemas["Remedy"]>;
 export type FailingSpan = Told<Schemas["FailingSpan"]>;
 export type StripFrame = Told<Schemas["StripFrameOut"]>;
+export type StripScreen = Told<Schemas["StripScreenOut"]>;
 
 export const path = (params: Record<string, number>) => ({ params: { path: params as never } });
 
@@ -99,11 +100,22 @@ export const useSite = (id: number) => useQuery(site(id));
 
 export const useOriginals = (of: number) => useQuery(originals(of));
 
-export const usePlacements = (site: number) =>
-  useQuery({
-    queryKey: keys.placements(site),
-    queryFn: () => data(client.GET("/api/sites/{site_id}/placements", path({ site_id: site }))),
+/** All placements of a site: at once as they were last seen, then as they are. */
+export function usePlacements(site: number) {
+  const ask = (as_remembered: boolean) => () =>
+    data(
+      client.GET("/api/sites/{site_id}/placements", {
+        params: { path: { site_id: site }, query: { as_remembered } },
+      }),
+    );
+  const now = useQuery({ queryKey: keys.placements(site), queryFn: ask(false) });
+  const then = useQuery({
+    queryKey: ["remembered", ...keys.placements(site)],
+    queryFn: ask(true),
+    enabled: now.isPending,
   });
+  return { ...now, data: now.data ?? then.data, isPending: now.isPending && !then.data };
+}
 
 export const usePlacement = (id: number) =>
   useQuery({

@@ -434,7 +434,11 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Make Placement */
+        /**
+         * Make Placement
+         * @description A new placement, the last of its page. Where nothing is said of it the first begins as what
+         *     the first screen shows; those after it load as they come near.
+         */
         post: operations["placements_api_make_placement"];
         delete?: never;
         options?: never;
@@ -1161,7 +1165,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** List Placements */
+        /**
+         * List Placements
+         * @description All placements of a site. `as_remembered`: at once, as they were last seen; nothing is worked
+         *     out.
+         */
         get: operations["placements_api_list_placements"];
         put?: never;
         post?: never;
@@ -2917,7 +2925,7 @@ export interface components {
             /** Page */
             page: string;
             /** Strip */
-            strip: components["schemas"]["StripFrameOut"][];
+            strip: components["schemas"]["StripScreenOut"][];
         };
         /**
          * LinearScrim
@@ -3835,10 +3843,16 @@ export interface components {
             /** Site Id */
             site_id: number;
         };
-        /** PlacementRow */
+        /**
+         * PlacementRow
+         * @description A placement in a list. `current`: what is told of it is worked out of what is there now; else
+         *     it is as it was last seen, and `strip` is empty where it never was.
+         */
         PlacementRow: {
             /** Also On */
             also_on: number[];
+            /** Current */
+            current: boolean;
             /** Error */
             error: string | null;
             /** Findings */
@@ -3856,7 +3870,7 @@ export interface components {
             /** Pictures */
             pictures: number;
             /** Strip */
-            strip: components["schemas"]["StripFrameOut"][];
+            strip: components["schemas"]["StripScreenOut"][];
         };
         /**
          * PlacementSave
@@ -5233,6 +5247,23 @@ export interface components {
             colour?: string;
         };
         /**
+         * StripCellOut
+         * @description One picture of a placement in small: where its frame lies in the box, in fractions of it.
+         */
+        StripCellOut: {
+            frame: components["schemas"]["StripFrameOut"];
+            /** H */
+            h: number;
+            /** Round */
+            round: boolean;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
+        };
+        /**
          * StripFrameOut
          * @description One span's frame in small: a preview of the whole original, the window of it that shows at
          *     the span's last width, and where that lies in the frame, in fractions of it. All are null where
@@ -5254,6 +5285,47 @@ export interface components {
             /** Thumb */
             thumb: string | null;
             window: components["schemas"]["Rect"] | null;
+        };
+        /**
+         * StripScreenOut
+         * @description One span of a placement in small, as visitors see it.
+         */
+        StripScreenOut: {
+            /** Box Ratio */
+            box_ratio: number;
+            /** Cells */
+            cells: components["schemas"]["StripCellOut"][];
+            /** Colour */
+            colour: string;
+            /** Letter */
+            letter: string;
+            /**
+             * Show
+             * @enum {string}
+             */
+            show: "picture" | "colour" | "nothing";
+            /** Texts */
+            texts: components["schemas"]["StripTextOut"][];
+        };
+        /**
+         * StripTextOut
+         * @description One text of a placement in small: where its lines lie in the box, in fractions of it.
+         */
+        StripTextOut: {
+            /** Fill */
+            fill: string | null;
+            /** H */
+            h: number;
+            /** Ink */
+            ink: string;
+            /** Lines */
+            lines: number;
+            /** W */
+            w: number;
+            /** X */
+            x: number;
+            /** Y */
+            y: number;
         };
         /**
          * SuggestionOut
@@ -9199,7 +9271,9 @@ export interface operations {
     };
     placements_api_list_placements: {
         parameters: {
-            query?: never;
+            query?: {
+                as_remembered?: boolean;
+            };
             header?: never;
             path: {
                 site_id: number;

@@ -68,14 +68,14 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const scale = useMemo(() => new Scale(plan.narrowest, plan.widest), [plan.narrowest, plan.widest]);
   // the cursor and the chosen span are one thing; a desk opens at the widest, which hands down
   const last = letterAt(plan.breakpoints, Number.POSITIVE_INFINITY);
-  const opened = named && named <= last ? named : last;
-  const fits =
-    place.width !== undefined && (!named || place.moved || letterAt(plan.breakpoints, place.width) === named);
-  const cursor = scale.clamp(fits ? (place.width as number) : widthIn(plan, opened));
+  const asked = named && named <= last ? named : undefined;
+  const isThere = (w: number) => !asked || place.moved || letterAt(plan.breakpoints, w) === asked;
+  const fits = place.width !== undefined && isThere(place.width);
+  const cursor = scale.clamp(fits ? (place.width as number) : widthIn(plan, asked ?? last));
   const [costs, askCosts] = useState(false);
   const [ofAllHere, setOfAll] = useState(false);
   const chosen = letterAt(plan.breakpoints, cursor);
-  const asked = {
+  const question = {
     siteId: site.id,
     placementId: loaded.id,
     draft: handle.draft,
@@ -89,14 +89,17 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
   };
-  const { reading, error, touched, pending } = useReading(asked, handle.previous);
+  const { reading, error, touched, pending } = useReading(question, handle.previous);
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const own = treatmentsOf(handle.draft, part)[chosen];
   const span = useMemo(() => read && atOnce(read, own), [read, own]);
   const bringing = useBringing(site.id, handle, reading?.spans.at(-1)?.letter);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), moved: true }), [put, scale]);
-  const choose = useCallback((letter: string) => setCursor(widthIn(plan, letter)), [setCursor, plan]);
+  const choose = useCallback(
+    (letter: string) => letter !== chosen && setCursor(widthIn(plan, letter)),
+    [setCursor, plan, chosen],
+  );
   const choosePart = useCallback((chosenPart: number) => put({ part: chosenPart }), [put]);
   const go = useCallback(
     (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),

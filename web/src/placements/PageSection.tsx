@@ -11,7 +11,7 @@ import type { Asking } from "./Ask";
 import { Health } from "./Health";
 import { More } from "./More";
 import classes from "./Placements.module.css";
-import { StripFrame } from "./StripFrame";
+import { StripScreen } from "./StripFrame";
 import { useDropped } from "./useDropped";
 
 interface Props {
@@ -65,7 +65,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
           />
         </header>
         {placements.map((p) => (
-          <div key={p.id} className={classes.row}>
+          <div key={p.id} className={classes.row} data-old={!p.current || undefined} aria-busy={!p.current}>
             <Link to={`/sites/${siteId}/placements/${p.id}/aim`} className={classes.link}>
               <div className={classes.name}>
                 <strong>{p.name}</strong>
@@ -79,7 +79,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
               </div>
               <div className={classes.strip}>
                 {p.strip.map((s) => (
-                  <StripFrame key={s.letter} frame={s} />
+                  <StripScreen key={s.letter} screen={s} />
                 ))}
               </div>
             </Link>

@@ -41,7 +41,7 @@ export function PlacementsPage() {
               key={page.id}
               siteId={siteId}
               page={page}
-              placements={placements.data.filter((p) => p.page_id === page.id || p.also_on.includes(page.id))}
+              placements={(placements.data ?? []).filter((p) => p.page_id === page.id || p.also_on.includes(page.id))}
               widest={site.data.spans.at(-1)?.letter ?? "A"}
               ask={setAsking}
             />

@@ -1,4 +1,4 @@
-import type { StripFrame as Frame } from "../api/queries";
+import type { StripFrame as Frame, StripScreen as Screen } from "../api/queries";
 import { Letter } from "../ui/Letter";
 import classes from "./Placements.module.css";
 
@@ -9,8 +9,6 @@ const percent = (share: number) => `${share * 100}%`;
 /** What one span shows: the original's preview, moved and scaled so that the window fills the little frame. */
 export function StripFrame({ frame, height = HEIGHT }: { frame: Frame; height?: number }) {
   const width = frame.show === "nothing" ? 62 : Math.min(2.8 * height, Math.max(34, height * frame.frame_ratio));
-  const { x, y, w, h } = frame.window ?? ALL;
-  const place = frame.place ?? ALL;
   return (
     <figure className={classes.small}>
       <div
@@ -21,23 +19,82 @@ export function StripFrame({ frame, height = HEIGHT }: { frame: Frame; height?: 
           background: frame.thumb || frame.show === "colour" ? frame.colour : undefined,
         }}
       >
-        {frame.thumb ? (
-          <div
-            className={classes.place}
-            style={{ left: percent(place.x), top: percent(place.y), width: percent(place.w), height: percent(place.h) }}
-          >
-            <img
-              src={frame.thumb}
-              alt=""
-              loading="lazy"
-              style={{ width: percent(1 / w), height: percent(1 / h), left: percent(-x / w), top: percent(-y / h) }}
-            />
-          </div>
-        ) : (
-          <span>{frame.show === "nothing" ? "not shown" : frame.show === "colour" ? "" : "none"}</span>
-        )}
+        {frame.thumb ? <Picture frame={frame} /> : <Without frame={frame} />}
       </div>
       <Letter of={frame.letter} small />
+    </figure>
+  );
+}
+
+function Picture({ frame }: { frame: Frame }) {
+  const { x, y, w, h } = frame.window ?? ALL;
+  const place = frame.place ?? ALL;
+  return (
+    <div
+      className={classes.place}
+      style={{ left: percent(place.x), top: percent(place.y), width: percent(place.w), height: percent(place.h) }}
+    >
+      <img
+        src={frame.thumb ?? ""}
+        alt=""
+        loading="lazy"
+        style={{ width: percent(1 / w), height: percent(1 / h), left: percent(-x / w), top: percent(-y / h) }}
+      />
+    </div>
+  );
+}
+
+const Without = ({ frame }: { frame: Pick<Frame, "show"> }) => (
+  <span>{frame.show === "nothing" ? "not shown" : frame.show === "colour" ? "" : "none"}</span>
+);
+
+/** All of a placement in one span as visitors see it: its pictures, and its texts as lines. */
+export function StripScreen({ screen, height = HEIGHT }: { screen: Screen; height?: number }) {
+  const width = screen.show === "nothing" ? 62 : Math.min(2.8 * height, Math.max(34, height * screen.box_ratio));
+  const at = (r: { x: number; y: number; w: number; h: number }) => ({
+    left: percent(r.x),
+    top: percent(r.y),
+    width: percent(r.w),
+    height: percent(r.h),
+  });
+  return (
+    <figure className={classes.small}>
+      <div
+        className={classes.window}
+        style={{ width, height, background: screen.show === "nothing" ? undefined : screen.colour }}
+      >
+        {screen.cells.map((cell, i) => (
+          <div
+            // biome-ignore lint/suspicious/noArrayIndexKey: a picture is its place
+            key={i}
+            className={classes.place}
+            style={{
+              ...at(cell),
+              borderRadius: cell.round ? "50%" : undefined,
+              background: cell.frame.show === "colour" || cell.frame.thumb ? cell.frame.colour : undefined,
+            }}
+          >
+            {cell.frame.thumb ? <Picture frame={cell.frame} /> : null}
+          </div>
+        ))}
+        {screen.texts.map((text, i) => (
+          <div
+            // biome-ignore lint/suspicious/noArrayIndexKey: a text is its place
+            key={i}
+            className={classes.text}
+            style={{ ...at(text), background: text.fill ?? undefined }}
+          >
+            {Array.from({ length: text.lines }, (_, n) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place
+              <i key={n} style={{ background: text.ink }} />
+            ))}
+          </div>
+        ))}
+        {screen.show === "nothing" || !screen.cells.some((c) => c.frame.thumb || c.frame.show === "colour") ? (
+          <Without frame={screen} />
+        ) : null}
+      </div>
+      <Letter of={screen.letter} small />
     </figure>
   );
 }

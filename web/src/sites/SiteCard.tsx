@@ -2,7 +2,7 @@
 import { Link } from "react-router";
 import type { Schemas, Told } from "../api/client";
 import { useGlance } from "../api/queries";
-import { StripFrame } from "../placements/StripFrame";
+import { StripScreen } from "../placements/StripFrame";
 import { plural } from "../ui/format";
 import { Rows } from "../ui/states";
 import classes from "./SitesPage.module.css";
@@ -42,7 +42,7 @@ export function SiteCard({ site }: { site: Schemas["SiteRow"] }) {
           <figure key={p.id} className={classes.lead}>
             <div>
               {p.strip.map((f) => (
-                <StripFrame key={f.letter} frame={f} height={104} />
+                <StripScreen key={f.letter} screen={f} height={104} />
               ))}
             </div>
             <figcaption>{p.name}</figcaption>
