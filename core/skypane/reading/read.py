@@ -60,7 +60,7 @@ from skypane.reading.nouns import (
     Script,
     ViewportPoint,
 )
-from skypane.reading.spans import moving_span, span_reading
+from skypane.reading.spans import items_print, moving_span, span_reading
 from skypane.reading.verdicts import verdicts
 from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.reading.words import words_reading
@@ -123,13 +123,18 @@ def read(
     if any(failing(p) for part in computed.parts for p in part.shown if _is(part, p, chosen)):
         proposed = {**originals, **others()}
 
+    many = computed.layout.has_items
+    beside = [items_print(spot) if many else "" for spot in computed.spots]
+
     def part_reading(part: PartPlan) -> PartReading:
         letter = chosen[1] if chosen and chosen[0] == part.index else None
         advised = chosen is None or letter is not None
         in_detail = part.at(letter) if letter else None
         return PartReading(
             place=computed.place_of(part),
-            spans=tuple(span_reading(part, p) for p in part.spans),
+            spans=tuple(
+                span_reading(part, p, items) for p, items in zip(part.spans, beside, strict=True)
+            ),
             bands=(
                 *area_bands(part),
                 *seen_band(part),

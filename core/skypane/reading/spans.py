@@ -7,6 +7,7 @@ from typing import Any
 
 import numpy as np
 
+from skypane.layouts import Spot
 from skypane.markup.css import span_css
 from skypane.model import Following, PercentColumnsWidth
 from skypane.numerals import number
@@ -28,11 +29,14 @@ def moving_span(p: SpanPlan) -> MovingSpan:
     return MovingSpan(**_moving(p))
 
 
-def span_reading(part: PartPlan, p: SpanPlan) -> SpanReading:
+def span_reading(part: PartPlan, p: SpanPlan, items: str = "") -> SpanReading:
+    """One part in one span. `items` is a print of the items that stand beside it now: a part that
+    has stayed knows only those of when it was computed."""
     own = part.part.treatments.get(p.span.letter)
     return SpanReading(
         own=tuple(own_values(own)) if own else (),
         origin=part.origins[p.span.letter],
+        fingerprint=fingerprint(p) + items,
         **_moving(p),
         **_at_rest(p),
     )
@@ -84,7 +88,6 @@ def _at_rest(p: SpanPlan) -> dict[str, Any]:
         "viewport_heights": (
             (int(heights.min()), int(heights.max())) if heights.shape[0] > 1 else None
         ),
-        "fingerprint": fingerprint(p),
         "keeps": tuple(a.name for a in p.keeps),
         "position": css.position if css else "",
         "held_by": css.held_by if css else (),
@@ -134,10 +137,10 @@ def _holds(p: ShownSpan) -> tuple[Hold, ...]:
     return tuple(dict.fromkeys(out))
 
 
+@once
 def fingerprint(p: SpanPlan) -> str:
     """Equal ones show the same at every width: frame, window, original, colour, how its areas fare,
-    what the kind itself lays on it, and of many items which stand beside it, in which order, with
-    which words."""
+    and what the kind itself lays on it."""
     hashed = hashlib.blake2b(digest_size=9)
     e = p.effective
     areas = [(a.name, *a.rect.edges, a.least_px) for a in p.keeps]
@@ -145,7 +148,7 @@ def fingerprint(p: SpanPlan) -> str:
     if isinstance(p, ShownSpan):
         of = p.original.sha256 or str(p.original.id)
         arrays += [p.shown.x0, p.shown.x1, p.shown.y0, p.shown.y1]
-    laid = (p.spot.values, p.spot.words, p.spot.typeface, p.spot.level, _beside(p))
+    laid = (_same(p.spot.values.model_dump()), p.spot.words, p.spot.typeface, p.spot.level)
     said = (p.span.first, p.span.last, e.show, e.fit, e.background, of, areas, laid)
     hashed.update(repr(said).encode())
     for values in arrays:
@@ -153,10 +156,25 @@ def fingerprint(p: SpanPlan) -> str:
     return hashed.hexdigest()
 
 
-def _beside(p: SpanPlan) -> tuple[object, ...]:
-    if not p.layout.has_items:
-        return ()
-    return tuple((c.effective.original, c.effective.show, c.item) for c in p.spot.cells)
+def _same(value: Any) -> Any:
+    """Equal numbers written alike: 0 and 0.0 are one."""
+    if isinstance(value, dict):
+        return {k: _same(v) for k, v in value.items()}
+    if isinstance(value, list | tuple):
+        return [_same(v) for v in value]
+    is_number = isinstance(value, int | float) and not isinstance(value, bool)
+    return float(value) if is_number else value
+
+
+def items_print(spot: Spot) -> str:
+    """Equal ones have the same items in the same order, with the same words; the same in every
+    process."""
+    hashed = hashlib.blake2b(digest_size=9)
+    for cell in spot.cells:
+        e, i = cell.effective, cell.item
+        words = (i.title, i.text, i.href, i.wide) if i else ()
+        hashed.update(repr((e.original, e.show, words)).encode())
+    return hashed.hexdigest()
 
 
 def _frame_text(p: SpanPlan) -> str:
