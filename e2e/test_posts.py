@@ -44,7 +44,7 @@ def test_a_post_that_is_added_while_a_change_waits_loses_nothing(page: Page, mak
     )
     maker.open(site, placement, "width=450")
     page.get_by_text("contain", exact=True).click()  # not saved yet
-    page.get_by_role("button", name="add a breakpoint").click()
+    page.get_by_role("button", name="split here").click()
     expect(post(page, "D")).to_be_visible()
     plan = maker.comes_to(site, [450, 599, 1023, 1599])
     assert plan["titles"] == {"B": "phone"}

@@ -161,6 +161,8 @@ def seen_band(part: PartPlan) -> tuple[Band, ...]:
 def controls_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
     """Whether the controls of slides lie clear of keep areas: the share of the worst covered one
     that is free."""
+    if plan.layout.written != "slides":
+        return ()
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
     for p in part.shown:

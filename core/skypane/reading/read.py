@@ -75,6 +75,9 @@ from skypane.shown.under import Pixels, no_pixels
 #: Where an application gives out the files of typefaces to its panes.
 FONT_URL = "/api/fonts/{}".format
 
+#: So many slides are looked at for what the controls cover of them while one is worked on.
+MOST_SLIDES = 40
+
 #: Gives the bytes of those renditions that exist already, by key.
 MadeBytes = Callable[[list[str]], Mapping[str, int]]
 #: Gives originals of the site that advice may propose. Asked only where something fails.
@@ -160,6 +163,9 @@ def read(
     of_logo = logo_reading(computed, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     of_parts = [b for part in parts.values() for b in part.bands]
+    # of slides that are not read one by one too
+    rest = [part for part in computed.parts if part.index not in parts][:MOST_SLIDES]
+    of_parts += [b for part in rest for b in controls_band(computed, part)]
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,

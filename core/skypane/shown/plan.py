@@ -42,9 +42,10 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
         try:
             own = layout.values(said.values)
             known = [originals.get(r.effective.original or 0) for r in held]
+            # under words a picture keeps its colour; what lies on it, as a mark, has none
             bare_ = (
-                r.effective if layout.has_words else on_its_own(r, o)
-                for r, o in zip(held, known, strict=True)
+                r.effective if layout.has_words and part.role is None else on_its_own(r, o)
+                for part, r, o in zip(placement.parts, held, known, strict=True)
             )
             effective = layout.together(tuple(bare_), own)
             shown = _shown(effective, originals)

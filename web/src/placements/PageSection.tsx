@@ -1,5 +1,5 @@
 /** One page of the site: its placements in reading order. A picture dropped on it becomes one more. */
-import { Button } from "@mantine/core";
+import { Button, Skeleton } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useRef } from "react";
 import { Link } from "react-router";
@@ -75,9 +75,10 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
                     {p.kind} of {p.pictures}
                   </span>
                 )}
-                <Health findings={p.findings} error={p.error ?? undefined} />
+                {isKnown(p) && <Health findings={p.findings} error={p.error ?? undefined} />}
               </div>
               <div className={classes.strip}>
+                {!isKnown(p) && <Skeleton height={84} width={360} />}
                 {p.strip.map((s) => (
                   <StripScreen key={s.letter} screen={s} />
                 ))}
@@ -121,3 +122,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
     </Dropzone>
   );
 }
+
+/** Whether it has been worked out at all; until then nothing is said of it. */
+const isKnown = (p: { current: boolean; strip: unknown[]; error: string | null }) =>
+  p.current || p.strip.length > 0 || p.error !== null;

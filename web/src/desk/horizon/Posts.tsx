@@ -66,14 +66,16 @@ export function AddPost({
 }) {
   const taken = breakpoints.includes(cursor) || cursor >= scale.widest;
   return (
-    <Tooltip label={`A new span begins at ${cursor + 1} px; every width keeps what it has.`}>
+    <Tooltip
+      label={`A breakpoint at the cursor: a new span begins at ${cursor + 1} px; every width keeps what it has.`}
+    >
       <button
         type="button"
         className={classes.add}
         disabled={taken}
         onClick={() => keep([...breakpoints, cursor].sort((a, b) => a - b))}
       >
-        add a breakpoint
+        split here
       </button>
     </Tooltip>
   );
