@@ -3,9 +3,12 @@
 import pytest
 from bannered import banner
 from skypane import model as m
+from skypane.layouts import begun
 from skypane.picks import Environment, pick
 from skypane.reading import read
 from skypane.reading.verdicts import ORDER
+from skypane.shown.plan import plan
+from skypane.strip import strip_screens
 
 SITE = m.Site()
 BOAT = m.Area(name="Boat", rect=m.Rect(x=0.8, y=0.3, w=0.15, h=0.4))
@@ -99,3 +102,23 @@ def test_an_inset_over_the_words_hides_them():
     assert {b.name for b in found.words.bands if b.kind == "clear"} >= {"Inset clear"}
     assert "inset-in-the-way" in {f.rule for f in found.findings}
     assert not any("Move the mark" in f.remedy for f in found.findings)
+
+
+def test_in_small_a_placement_is_what_visitors_see():
+    """Words and insets on a banner, the cells of a grid, of slides only the one that shows first:
+    each where its frame lies in the box (frames by the layout itself)."""
+    shown = m.Part(treatments={"D": m.Treatment(original=1)})
+    inset = m.Part(role="inset", treatments={"D": m.Treatment(original=1)})
+    plain = banner({"D": {"inset_place": "bottom-end"}})
+    wide = strip_screens(plan(SITE, plain.model_copy(update={"parts": (shown, inset)}), ALL))[-1]
+    assert [c.round for c in wide.cells] == [False, True]
+    assert (wide.cells[0].x, wide.cells[0].w) == (0, 1)
+    assert wide.cells[1].x > 0.5 and len(wide.texts) == 3 and wide.texts[2].fill == "#ffffff"
+    on_colour = m.Part(treatments={"D": m.Treatment(show="colour", background="#102030")})
+    bare = strip_screens(plan(SITE, plain.model_copy(update={"parts": (on_colour,)}), ALL))[-1]
+    assert (bare.show, bare.colour, len(bare.texts)) == ("colour", "#102030", 3)
+    for kind, cells in (("grid", 5), ("slides", 1)):
+        many = begun(kind, SITE, m.Placement(name="Many", parts=(shown,) * 5))
+        found = strip_screens(plan(SITE, many, ALL))[-1]
+        assert len(found.cells) == cells
+        assert all(c.x >= 0 and c.x + c.w <= 1 + 1e-9 for c in found.cells)

@@ -166,7 +166,51 @@ def test_the_list_shows_strips_and_findings(designer, site, placement):
     (row,) = designer.get(f"/sites/{site['id']}/placements").json()
     assert [f["letter"] for f in row["strip"]] == list("ABCD") and row["page"] == "Home"
     assert [f["rule"] for f in row["findings"]] == ["no-area", "no-alt"]
-    assert row["strip"][0]["frame_ratio"] == pytest.approx(1)
+    assert row["strip"][0]["box_ratio"] == pytest.approx(1)
+    assert row["current"]
+
+
+def test_a_list_is_there_at_once_as_it_was_last_seen(designer, site, placement, monkeypatch):
+    """What has not changed is not worked out again, over all processes; what has shows as it was
+    until it is; what was never seen says nothing."""
+    path = f"/sites/{site['id']}/placements"
+    (never,) = designer.get(f"{path}?as_remembered=true").json()
+    assert (never["current"], never["strip"], never["findings"]) == (False, [], [])
+    assert never["name"] == "Lighthouse"
+    (seen,) = designer.get(path).json()
+
+    def worked_out(*asked):
+        raise AssertionError("worked out again")
+
+    monkeypatch.setattr("placements.glimpses.plan", worked_out)
+    assert designer.get(path).json() == [seen]
+    assert designer.get(f"{path}?as_remembered=true").json() == [seen]
+    monkeypatch.undo()
+    tall = {
+        "D": {"original": seen_original(placement), "height": {"kind": "ratio", "w": 1, "h": 4}}
+    }
+    assert save(designer, placement, **one_part("Lighthouse", tall)).status_code == 200
+    (stale,) = designer.get(f"{path}?as_remembered=true").json()
+    assert not stale["current"] and stale["strip"] == seen["strip"]
+    (fresh,) = designer.get(path).json()
+    assert fresh["current"] and fresh["strip"][3]["box_ratio"] == pytest.approx(0.625)
+    assert designer.get(f"{path}?as_remembered=true").json() == [fresh]
+
+
+def test_another_mark_on_an_original_is_seen_in_the_list(designer, site, placement):
+    """A glimpse is worked out of the originals too: their areas, their alt texts, their files."""
+    path = f"/sites/{site['id']}/placements"
+    designer.get(path)
+    original = seen_original(placement)
+    assert designer.patch(f"/originals/{original}", {"alt": "A lighthouse"}).status_code == 200
+    (row,) = designer.get(f"{path}?as_remembered=true").json()
+    assert not row["current"]
+    (row,) = designer.get(path).json()
+    assert "no-alt" not in {f["rule"] for f in row["findings"]}
+
+
+def seen_original(placement):
+    return placement["placement"]["parts"][0]["treatments"]["D"]["original"]
 
 
 def test_all_pictures_of_a_draft_are_cropped_to_a_ratio(designer, site, placement, original):

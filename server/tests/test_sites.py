@@ -120,7 +120,7 @@ def test_the_list_of_sites_shows_what_is_in_them_and_how_it_fares(designer, site
     assert (seen["findings"], seen["failing"]) == (2, 1)
     (lead,) = seen["shown"]
     assert (lead["name"], [f["letter"] for f in lead["strip"]]) == ("Lighthouse", ["D", "A"])
-    assert lead["strip"][0]["thumb"].startswith("/api/originals/")
+    assert lead["strip"][0]["cells"][0]["frame"]["thumb"].startswith("/api/originals/")
 
 
 def test_a_removed_site_takes_its_own_along(designer, site, placement):
