@@ -418,7 +418,7 @@ def test_polling_a_run_plans_nothing(designer, placement, monkeypatch):
 
 
 def test_a_save_checks_with_a_plan_alone(designer, placement, monkeypatch):
-    monkeypatch.setattr("placements.api.examined", lambda site: pytest.fail("more than a plan"))
+    monkeypatch.setattr("placements.api.glimpses", lambda site: pytest.fail("more than a plan"))
     body = {
         "revision": placement["revision"],
         "placement": with_own(placement["placement"], alt="x"),
