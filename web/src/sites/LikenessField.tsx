@@ -22,7 +22,7 @@ export function LikenessField({ value, set }: { value: number; set: (value: numb
       </div>
       <p className="soft">
         The quality of each file is found: the fewest bytes whose structural similarity to the resample without loss is
-        at least this. A newer format that comes out no smaller is left out.
+        at least this. A newer format is left out where any file of it comes out no smaller.
       </p>
     </>
   );
