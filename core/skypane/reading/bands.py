@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 import numpy as np
 
 from skypane.files.groups import drawn_widths
@@ -144,18 +146,22 @@ def seen_band(part: PartPlan) -> tuple[Band, ...]:
         share = in_view(p)
         runs += runs_of(p.viewport_w, np.where(share < MUCH_IN_VIEW, "trimmed", "whole"), share)
         points += simplified(p.viewport_w, share, 0.005).points
-    if all(r.verdict == "whole" for r in runs):
+    return _failing_band("seen", "In view", "whole", runs, points)
+
+
+def _failing_band(
+    kind: Literal["seen", "clear"],
+    name: str,
+    well: str,
+    runs: list[Run],
+    points: list[tuple[float, float]],
+) -> tuple[Band, ...]:
+    """A band that is only told where something is not well somewhere."""
+    if all(r.verdict == well for r in runs):
         return ()
-    return (
-        Band(
-            kind="seen",
-            name="In view",
-            density=None,
-            runs=merged(runs),
-            curve=Curve(points=tuple(points)),
-            needed=None,
-        ),
-    )
+    curve = Curve(points=tuple(points))
+    found = merged(runs)
+    return (Band(kind=kind, name=name, density=None, runs=found, curve=curve, needed=None),)
 
 
 def controls_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
@@ -172,18 +178,7 @@ def controls_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
             free = np.minimum(free, 1 - share)
         runs += runs_of(p.viewport_w, np.where(free < 1 - COVERED, "covered", "clear"), free)
         points += simplified(p.viewport_w, free, 0.005).points
-    if all(r.verdict == "clear" for r in runs):
-        return ()
-    return (
-        Band(
-            kind="clear",
-            name="Controls clear of areas",
-            density=None,
-            runs=merged(runs),
-            curve=Curve(points=tuple(points)),
-            needed=None,
-        ),
-    )
+    return _failing_band("clear", "Controls clear of areas", "clear", runs, points)
 
 
 def frame_band(part: PartPlan) -> tuple[Band, ...]:

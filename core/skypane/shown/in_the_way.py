@@ -15,8 +15,8 @@ from skypane.shown.clear import Edges, block_edges, covered, overlap_of
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.widths.frames import Floats
 
-#: A text that is hidden from this share on cannot be read: a twentieth of its px decides (02-rules
-#: §9).
+#: A text that is hidden from this share on cannot be read: a twentieth of its px decides (see
+#: `skypane.words.contrast`).
 HIDDEN = 0.05
 
 
