@@ -160,7 +160,7 @@ def by_place(
             if not _serves(p, pixels, said, must_read):
                 continue
             word = place_word(r.place)
-            with_ = _with_words(p, said)
+            with_ = _with_words(said)
             move = f"Move them {word}" if r.place != v.place else "Keep them there"
             return lays(
                 "place",
@@ -209,7 +209,7 @@ def _serves(p: SpanPlan, pixels: Pixels, said: dict[str, JsonValue], must_read: 
         return False
 
 
-def _with_words(p: SpanPlan, said: dict[str, JsonValue]) -> str:
+def _with_words(said: dict[str, JsonValue]) -> str:
     aligned = {"start": "to the left", "centre": "centred", "end": "to the right"}
     told = [f"set {aligned[str(said['align'])]}"] if "align" in said else []
     told += [f"{said['percent']:g} % wide"] if "percent" in said else []

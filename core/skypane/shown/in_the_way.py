@@ -9,6 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from skypane.layouts.banner import laid_out
+from skypane.layouts.banner import values_of as words_values
 from skypane.layouts.slides import controls_on, row_of, values_of
 from skypane.model import SlidesValues
 from skypane.shown.clear import Edges, block_edges, covered, overlap_of
@@ -67,7 +68,7 @@ def hidden_texts(plan: Plan, letter: str) -> dict[int, np.ndarray]:
     base = plan.parts[0].of(letter)
     block = laid_out(base.spot).block
     n = len(block.texts) if block else 0
-    boxed = len(block_edges(base)) == 1
+    boxed = block is not None and words_values(base.spot).box.strength > 0
     out: dict[int, np.ndarray] = {}
     for lying in lying_on(plan, letter):
         for i, share in lying.texts.items():
