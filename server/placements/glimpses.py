@@ -55,21 +55,24 @@ def _rules() -> str:
 
 def remembered(site: Site) -> list[Glimpsed]:
     """All placements of a site as they were last seen; nothing is worked out."""
-    originals = _prints(site)
     rows = list(placements_of(site))
-    pages = _pages(rows)
-    return [_remembered(site, row, originals, pages) for row in rows]
+    prints, pages = _prints(site), _pages(rows)
+    return [_remembered(site, row, prints, pages) for row in rows]
 
 
 def glimpses(site: Site) -> list[Glimpsed]:
     """All placements of a site as they are; what has changed is worked out, and kept."""
-    found = remembered(site)
+    rows = list(placements_of(site))
+    # read before the originals: one that changes in between leaves a glimpse that is out of date,
+    # not one that passes for current
+    prints, pages = _prints(site), _pages(rows)
+    found = [_remembered(site, row, prints, pages) for row in rows]
     stale = [g.row for g in found if not g.is_current]
     if not stale:
         return found
     nouns = {g.row: g.row.as_noun() for g in found}
     originals = originals_in(site, (nouns[row] for row in stale))
-    plan_, prints, pages = site.as_noun(), _prints(site), _pages(list(nouns))
+    plan_ = site.as_noun()
     made = {}
     kept = []
     for row in stale:
