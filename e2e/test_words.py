@@ -112,8 +112,14 @@ def test_the_least_scrim_is_one_press_and_one_undo_away(page: Page, maker: Maker
     saved(page)
     kept = maker.kept(placement)["placement"]["layout"]
     assert kept["C"]["scrim"]["kind"] == "plain" and 0.3 < kept["C"]["strength"] < 0.7
-    # the next narrower span is as it was
-    assert kept["B"]["scrim"] == {"kind": "none"}
+    # what is narrower has nothing of its own, and follows
+    assert "scrim" not in kept.get("B", {})
+    expect(page.get_by_text(re.compile("last change: C, and B and A with it"))).to_be_visible()
+    page.get_by_role("button", name="only C").click()
+    saved(page)
+    kept = maker.kept(placement)["placement"]["layout"]
+    assert kept["B"]["scrim"] == {"kind": "none"} and "A" not in kept
+    page.get_by_role("button", name="Undo").click()
     # a per cent less, and it no longer can
     page.locator("label").filter(has_text=re.compile("^Under$")).click()
     slider = page.get_by_role("slider", name="Strength of the scrim")

@@ -12,7 +12,7 @@ desk). Beside them `picks`: which file a browser takes from any markup.
 from skypane.advice.crops import CropsOfAll, crops_of_all
 from skypane.advice.others import belongs
 from skypane.advice.remedies import Advice, Remedy
-from skypane.advice.walk import advise, advise_part, applied, applied_all
+from skypane.advice.walk import advise, advise_part, applied
 from skypane.carried import respan, respanned
 from skypane.changes import differences
 from skypane.errors import InvalidPlan, SkyPaneError, UnreadablePicture
@@ -66,7 +66,6 @@ __all__ = [
     "advise_part",
     "after_replacing",
     "applied",
-    "applied_all",
     "asked_for",
     "begun",
     "belongs",

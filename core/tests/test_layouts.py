@@ -7,6 +7,7 @@ import pytest
 from pair import Pair
 from planned import delivered
 from selectolax.lexbor import LexborHTMLParser
+from skypane.advice.remedies import Remedy
 from skypane.advice.walk import applied
 from skypane.carried import respan
 from skypane.changes import Version, named, with_area_renamed
@@ -107,22 +108,32 @@ def test_a_remedy_changes_its_part_alone():
     assert named(Version(tall, {}), Version(helped, {})) == "Height of span A in part 2"
 
 
-def test_a_remedy_leaves_what_is_said_for_all_parts_in_a_narrower_span_where_it_is():
-    """Else a later change of the value for all parts would pass this one by."""
-    site = Site(breakpoints=(599,))
-    flat, common = RatioHeight(w=8, h=1), RatioHeight(w=1, h=1)
-    placement = PAIR.model_copy(
-        update={
-            "parts": (Part(treatments={"B": Treatment(original=1, height=flat)}),) * 2,
-            "common": {"A": Treatment(height=common)},
-            "layout": {},
-        }
-    )
-    advice = next(a for a in read(site, placement, BOTH).parts[0].advice if a.span == "B")
-    ratio = next(s for s in advice.steps if s.kind == "ratio")
-    assert ratio.works and ratio.narrower == {}
+def _flat_in_b(common: dict[str, Treatment]) -> tuple[Placement, Remedy]:
+    """A pair whose second span is so flat that areas are cut, and the ratio that helps there."""
+    flat = {"B": Treatment(original=1, height=RatioHeight(w=8, h=1))}
+    parts = (Part(treatments=flat),) * 2
+    placement = PAIR.model_copy(update={"parts": parts, "common": common, "layout": {}})
+    found = read(Site(breakpoints=(599,)), placement, BOTH).parts[0].advice
+    advice = next(a for a in found if a.span == "B")
+    return placement, next(s for s in advice.steps if s.kind == "ratio")
+
+
+def test_a_remedy_sets_its_span_alone_and_says_which_spans_are_handed_it_down():
+    """So that no narrower span is left with an old value as its own."""
+    placement, ratio = _flat_in_b({})
+    assert ratio.works and ratio.follow == ("A",)
     helped = applied(placement, 0, "B", ratio)
-    assert resolve(site, helped)[0]["A"].origin["height"] == "all A"
+    assert set(helped.parts[0].treatments) == {"B"}
+    resolved = resolve(Site(breakpoints=(599,)), helped)[0]
+    assert resolved["A"].effective.height == resolved["B"].effective.height
+    assert resolved["A"].origin["height"] == "B"
+
+
+def test_a_remedy_is_not_handed_down_past_what_is_said_for_all_parts_there():
+    placement, ratio = _flat_in_b({"A": Treatment(height=RatioHeight(w=1, h=1))})
+    assert ratio.works and ratio.follow == ()
+    helped = applied(placement, 0, "B", ratio)
+    assert resolve(Site(breakpoints=(599,)), helped)[0]["A"].origin["height"] == "all A"
 
 
 def test_an_area_called_otherwise_is_followed_for_all_parts_too():

@@ -198,16 +198,22 @@ def test_every_remedy_for_reading_does_what_it_says():
                 assert after.parts[0].of(letter).spot.values == plan.parts[0].of(letter).spot.values
 
 
-def test_a_remedy_keeps_the_narrower_span_as_it_is():
-    placement = banner(words=SMALL)
-    reading = read(
-        m.Site(), placement, {1: BLANK}, pixels=painted((235,) * 3), chosen=(0, "C"), words=True
-    )
-    step = reading.words.detail.advice[0].steps[0]
-    after = planned(applied(placement, 0, "C", step), BLANK)
-    before = planned(placement, BLANK)
-    assert after.parts[0].of("B").spot.values == before.parts[0].of("B").spot.values
-    assert after.parts[0].of("C").spot.values.strength == step.layout["strength"]
+def test_a_remedy_says_which_narrower_spans_it_is_handed_down_to():
+    """What it sets is the span's alone; B and A have nothing of their own, unless they say so."""
+    said = {"D": {}, "A": {"scrim": {"kind": "plain"}}}
+    for layout, follow in (({}, ("B", "A")), (said, ("B",))):
+        placement = banner(words=SMALL)
+        placement = placement.model_copy(update={"layout": {**placement.layout, **layout}})
+        reading = read(
+            m.Site(), placement, {1: BLANK}, pixels=painted((235,) * 3), chosen=(0, "C"), words=True
+        )
+        step = reading.words.detail.advice[0].steps[0]
+        assert step.kind == "scrim"
+        after = planned(applied(placement, 0, "C", step), BLANK)
+        before = planned(placement, BLANK)
+        values = {x: [p.parts[0].of(x).spot.values for p in (before, after)] for x in "ABCD"}
+        assert tuple(x for x in "BA" if values[x][0] != values[x][1]) == step.follow == follow
+        assert values["C"][0] != values["C"][1] and values["D"][0] == values["D"][1]
 
 
 def test_the_background_alone_has_to_do():

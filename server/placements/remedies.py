@@ -21,7 +21,6 @@ from skypane import (
     Remedy,
     advise_part,
     applied,
-    applied_all,
     belongs,
     findings_of,
     model,
@@ -217,19 +216,43 @@ def _treated(
         raise _Left(
             f"{noun.name} was changed meanwhile and is left alone. Look at its advice again."
         )
+    plan_ = site.as_noun()
     used = originals_of(site, noun.original_ids)
-    _, advices, _ = _advised(site.as_noun(), noun, used, proposable(site, used, row.id))
-    chosen: dict[int, dict[str, Remedy]] = {}
+    others = proposable(site, used, row.id)
+    computed, advices, _ = _advised(plan_, noun, used, others)
+    chosen: dict[tuple[int, str], Remedy] = {}
     for c in choices:
-        advice = next((a for a in advices.get(c.part, ()) if a.span == c.span), None)
+        advice = _advice_of(advices, c.part, c.span)
         if advice is None or c.remedy >= len(advice.steps) or not advice.steps[c.remedy].works:
             raise _Left(f"There is no such remedy for span {c.span} of {noun.name}.")
-        chosen.setdefault(c.part, {})[c.span] = advice.steps[c.remedy]
+        chosen[c.part, c.span] = advice.steps[c.remedy]
     said = []
-    for part, remedies in chosen.items():
-        noun = applied_all(noun, part, remedies)
-        said += [f"{remedies[letter].label} in {letter}" for letter in sorted(remedies)[::-1]]
+    letters = [s.letter for s in computed.spans]
+    # from the widest, which narrower spans follow: what helps those is then looked at again
+    for i, (part, letter) in enumerate(
+        sorted(chosen, key=lambda key: (key[0], -letters.index(key[1])))
+    ):
+        if i:
+            _, advices, _ = _advised(plan_, noun, used, others)
+        remedy = _as_chosen(_advice_of(advices, part, letter), chosen[part, letter])
+        if remedy is None:
+            continue
+        noun = applied(noun, part, letter, remedy)
+        said.append(f"{remedy.label} in {letter}")
     return noun, said
+
+
+def _advice_of(advices: dict[int, tuple[Advice, ...]], part: int, letter: str) -> Advice | None:
+    return next((a for a in advices.get(part, ()) if a.span == letter), None)
+
+
+def _as_chosen(advice: Advice | None, chosen: Remedy) -> Remedy | None:
+    """The remedy of the kind that was chosen, as it is now, or the gentlest that works; None where
+    nothing is wrong any more, or nothing helps."""
+    if advice is None or advice.best is None:
+        return None
+    alike = (s for s in advice.steps if s.works and s.kind == chosen.kind)
+    return next(alike, advice.steps[advice.best])
 
 
 @router.post(

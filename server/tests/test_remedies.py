@@ -87,9 +87,10 @@ def test_a_step_that_does_not_work_is_not_taken(designer, site, failing, span, s
     assert not outcome["applied"] and "no such remedy" in outcome["sentence"]
 
 
-def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placement, original):
-    """B is handed its square down from C; what is applied to C must not reach B, which A
-    follows."""
+def test_a_remedy_changes_its_span_and_those_that_it_says_follow(
+    designer, site, placement, original
+):
+    """B is handed its square down from C, so that it changes with C; A has its own."""
     treatments = {
         "D": own(placement["placement"])["D"],
         "C": {"height": {"kind": "ratio", "w": 1, "h": 1}},
@@ -103,6 +104,8 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
     saved = designer.put(f"/placements/{placement['id']}", body).json()
     found = {r["advice"]["span"]: r for r in designer.get(f"/sites/{site['id']}/remedies").json()}
     assert set(found) == {"B", "C"}
+    best = found["C"]["advice"]["steps"][found["C"]["advice"]["best"]]
+    assert best["follow"] == ["B"]
     draft = {"placement": saved["placement"], "looks": saved["looks"]}
     before = designer.post(f"/sites/{site['id']}/readings", draft).json()
     choice = {
@@ -122,7 +125,8 @@ def test_a_remedy_leaves_the_narrower_spans_as_they_are(designer, site, placemen
         for a, b in zip(after["parts"]["0"]["spans"], before["parts"]["0"]["spans"], strict=True)
         if a["fingerprint"] != b["fingerprint"]
     ]
-    assert changed == ["C"]
+    assert sorted(changed) == ["B", "C"]
+    assert set(after_row["placement"]["parts"][0]["treatments"]) == {"A", "C", "D"}
 
 
 def test_both_spans_of_one_placement_are_remedied_together(designer, site, placement, original):

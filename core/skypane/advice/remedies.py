@@ -35,8 +35,8 @@ class Remedy(Answer):
     """One way to help. `label` is what the button says, `treatment` what it sets; both empty where
     it does not work.
 
-    `narrower` are values that narrower spans take for their own, so that nothing but this span
-    changes. `layout` and `narrower_layout` are the same of the kind's own values.
+    `layout` are values of the kind itself. `follow` are the narrower spans to which what it sets is
+    handed down, so that they change with this one, from the widest.
     """
 
     kind: RemedyKind
@@ -44,9 +44,8 @@ class Remedy(Answer):
     why: str
     label: str = ""
     treatment: Treatment | None = None
-    narrower: dict[str, Treatment] = {}
     layout: dict[str, JsonValue] = {}
-    narrower_layout: dict[str, dict[str, JsonValue]] = {}
+    follow: tuple[str, ...] = ()
     figures: dict[str, float] = {}
 
 

@@ -6,14 +6,14 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from skypane.advice.advised import WordsAdvice
+from skypane.advice.followers import with_followers
 from skypane.advice.others import square_around
 from skypane.advice.room import before_loading, covers, outgrows
 from skypane.advice.unreadable import unreadable
-from skypane.advice.walk import with_narrower
 from skypane.geometry import Rect
 from skypane.numerals import number
 from skypane.shown.flattest import flattest_ratio
-from skypane.shown.nouns import PartPlan, SpanPlan
+from skypane.shown.nouns import PartPlan
 from skypane.shown.places import PlaceRating, ratings
 from skypane.shown.readable import (
     least_scrim,
@@ -49,7 +49,7 @@ def words_detail(
     part: PartPlan, letter: str, pixels: Pixels, said: Mapping[str, LayoutSaid] | None = None
 ) -> WordsDetail:
     """Of a banner's picture, in one span; `said` are the banner's own values by letter, by which
-    each remedy says what keeps the next narrower span as it is. Raises KeyError where there is no
+    each remedy says which narrower spans follow it. Raises KeyError where there is no
     such span."""
     p = part.of(letter)
     seen, places = seen_in(p, pixels), ratings(p, pixels)
@@ -76,20 +76,15 @@ def words_detail(
         least_strength=least.strength if least else None,
         scrim_why=why,
         flattest=flattest_ratio(p),
-        advice=tuple(_with_narrower(a, part, p, said) for a in found),
+        advice=tuple(_with_followers(a, part, letter, said or {}) for a in found),
         stand_ins=stand_ins(part),
     )
 
 
-def _with_narrower(
-    advice: WordsAdvice, part: PartPlan, p: SpanPlan, said: Mapping[str, LayoutSaid] | None
+def _with_followers(
+    advice: WordsAdvice, part: PartPlan, letter: str, said: Mapping[str, LayoutSaid]
 ) -> WordsAdvice:
-    at = part.spans.index(p)
-    if not at or said is None:
-        return advice
-    narrower = part.spans[at - 1]
-    origin = part.origins[narrower.span.letter]
-    steps = with_narrower(advice.steps, narrower, origin, said)
+    steps = with_followers(advice.steps, part, letter, said)
     return advice.model_copy(update={"steps": steps})
 
 

@@ -117,8 +117,6 @@ def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
     return {"areas": areas, "safe": [x0, x1, y0, y1] if x1 > x0 and y1 > y0 else None}
 
 
-#: What only placements of other kinds than a picture have.
-OF_KINDS = ("layout", "narrower_layout")
 
 
 def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
@@ -127,9 +125,9 @@ def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
     if found is None:
         return {"advice": None}
     advice = found.model_dump(mode="json", exclude_none=True)
-    # what narrower spans take for their own has always been called `also` here
+    # of one picture in one span nothing else is set, which `also` has always said here
     advice["steps"] = [
-        {"also" if k == "narrower" else k: v for k, v in step.items() if k not in OF_KINDS}
+        {"also" if k == "layout" else k: v for k, v in step.items() if k != "follow"}
         for step in advice["steps"]
     ]
     return {"advice": advice}

@@ -9,6 +9,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from skypane.advice.crops import crop_in_ratio
+from skypane.advice.followers import followers
 from skypane.galleries.ratio import CommonRatio, Item, common_ratio, unlike_most
 from skypane.geometry import Rect
 from skypane.model import Finding, HeightRule, RatioHeight
@@ -171,7 +172,8 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
         unlike=tuple(parts[i] for i in unlike),
         crops={i: _crop(p, found.ratio) for i, p in shown.items()},
         gentle=found.loss <= MOST_LOSS and len(found.cuts) < max(1, failing),
-        heights=_in_one_ratio(plan, letter, round(found.ratio, 4)),
+        height=(height := RatioHeight(w=round(found.ratio, 4), h=1)),
+        follow=_following(plan, parts, letter, height),
     )
 
 
@@ -180,17 +182,12 @@ def _ratio(plan: Plan, letter: str) -> CommonRatioReading | None:
 MOST_LOSS = 0.4
 
 
-def _in_one_ratio(plan: Plan, letter: str, ratio: float) -> dict[str, HeightRule]:
-    """What is said for all parts so that those of one span have a ratio, and no other span
-    changes."""
-    letters = [s.letter for s in plan.spans]
-    said: dict[str, HeightRule] = {letter: RatioHeight(w=ratio, h=1)}
-    narrower = letters[: letters.index(letter)][-1:]
-    for other in narrower:
-        own = plan.placement.common.get(other)
-        if own is None or own.height is None:
-            said[other] = plan.parts[0].of(other).effective.height
-    return said
+def _following(
+    plan: Plan, parts: Sequence[int], letter: str, height: HeightRule
+) -> tuple[str, ...]:
+    """The narrower spans in which some of the parts change with a height for all."""
+    told = {x for i in parts for x in followers(plan.parts[i], letter, {"height": height})}
+    return tuple(s.letter for s in plan.spans[::-1] if s.letter in told)
 
 
 def _crop(p: ShownSpan, ratio: float) -> Rect | None:

@@ -1943,9 +1943,8 @@ export interface components {
          * @description The one ratio of cells that loses least in a span: the mean `loss` as a share, and the items
          *     whose keep areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most
          *     have; `crops` the largest crop of the one ratio that holds each item's areas, None where none
-         *     does. `gentle`: it costs so little that it comes before showing whole what is cut. `heights` is
-         *     what is said for all parts to have it: the ratio, and for the next narrower span what it has
-         *     now.
+         *     does. `gentle`: it costs so little that it comes before showing whole what is cut. `height` is
+         *     what is said for all parts to have it, `follow` are the narrower spans that change with it.
          */
         CommonRatioReading: {
             /** Crops */
@@ -1954,12 +1953,12 @@ export interface components {
             };
             /** Cuts */
             cuts: number[];
+            /** Follow */
+            follow: string[];
             /** Gentle */
             gentle: boolean;
-            /** Heights */
-            heights: {
-                [key: string]: components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"];
-            };
+            /** Height */
+            height: components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"];
             /** Letter */
             letter: string;
             /** Loss */
@@ -4078,8 +4077,8 @@ export interface components {
          * @description One way to help. `label` is what the button says, `treatment` what it sets; both empty where
          *     it does not work.
          *
-         *     `narrower` are values that narrower spans take for their own, so that nothing but this span
-         *     changes. `layout` and `narrower_layout` are the same of the kind's own values.
+         *     `layout` are values of the kind itself. `follow` are the narrower spans to which what it sets is
+         *     handed down, so that they change with this one, from the widest.
          */
         Remedy: {
             /**
@@ -4089,6 +4088,11 @@ export interface components {
             figures: {
                 [key: string]: number;
             };
+            /**
+             * Follow
+             * @default []
+             */
+            follow: string[];
             /**
              * Kind
              * @enum {string}
@@ -4105,22 +4109,6 @@ export interface components {
              */
             layout: {
                 [key: string]: components["schemas"]["JsonValue"];
-            };
-            /**
-             * Narrower
-             * @default {}
-             */
-            narrower: {
-                [key: string]: components["schemas"]["Treatment"];
-            };
-            /**
-             * Narrower Layout
-             * @default {}
-             */
-            narrower_layout: {
-                [key: string]: {
-                    [key: string]: components["schemas"]["JsonValue"];
-                };
             };
             treatment: components["schemas"]["Treatment"] | null;
             /** Why */

@@ -89,7 +89,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
     moves: handle.moves || dragged !== undefined,
   };
-  const { reading, error, touched, pending } = useReading(question, handle.previous);
+  const { reading, error, changed, pending } = useReading(question, handle.previous);
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const own = treatmentsOf(handle.draft, part)[chosen];
   const span = useMemo(() => read && atOnce(read, own), [read, own]);
@@ -178,7 +178,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         lead,
         ofAll,
         setOfAll,
-        touched,
+        changed,
         askCosts,
         addPosts,
         bringing,
@@ -198,7 +198,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       choosePart,
       lead,
       ofAll,
-      touched,
+      changed,
       addPosts,
       bringing,
     ],

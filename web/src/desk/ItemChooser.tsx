@@ -2,8 +2,9 @@
 import { Button } from "@mantine/core";
 import { useRef, useState } from "react";
 import type { Original } from "../api/queries";
+import { Uploads } from "../originals/Uploads";
 import { useUploads } from "../originals/useUploads";
-import { percent, plural } from "../ui/format";
+import { plural } from "../ui/format";
 import { useWork } from "./context";
 import { OriginalWall } from "./OriginalWall";
 
@@ -17,7 +18,6 @@ export function ItemChooser({ add, one = "item" }: { add: (chosen: Original[]) =
     const brought = await Promise.all(uploads.bring(files).map((u) => u.original));
     add(brought.flatMap((o) => o ?? []));
   };
-  const going = uploads.list.filter((u) => u.state !== "here");
   return (
     <>
       <OriginalWall
@@ -54,16 +54,7 @@ export function ItemChooser({ add, one = "item" }: { add: (chosen: Original[]) =
           void bring([...(e.currentTarget.files ?? [])]);
         }}
       />
-      {going.map((u) => (
-        <span key={u.id} role="status">
-          {u.state === "going" ? `${u.name} ${percent(u.progress)}` : (u.error ?? `${u.name} waits`)}
-          {u.state === "refused" && (
-            <button type="button" className="plain" onClick={() => uploads.dismiss(u.id)}>
-              dismiss
-            </button>
-          )}
-        </span>
-      ))}
+      <Uploads {...uploads} />
     </>
   );
 }

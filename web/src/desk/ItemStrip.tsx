@@ -1,10 +1,10 @@
 /** The items of many pictures in their order: the chosen one is ringed; drag to reorder, drop or choose originals to add. */
-import { closestCenter, DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
-import { horizontalListSortingStrategy, SortableContext, useSortable } from "@dnd-kit/sortable";
+import { horizontalListSortingStrategy, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { useEffect, useRef } from "react";
 import type { Original } from "../api/queries";
 import { plural } from "../ui/format";
+import { placeId, Sorting } from "../ui/Sorting";
 import { useWork } from "./context";
 import { withCopy, withItems, withMoved, withoutItem } from "./draft";
 import { ItemChooser } from "./ItemChooser";
@@ -15,46 +15,45 @@ export function ItemStrip() {
   const { parts } = handle.draft.placement;
   const widest = reading.spans.at(-1)?.letter ?? "A";
   const byId = new Map(originals.map((o) => [o.id, o]));
-  // a drag begins after a few px, so that a press chooses
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const move = (from: number, to: number) => {
     if (to < 0 || to >= parts.length || from === to) return;
     handle.change((d) => withMoved(d, from, to));
     choosePart(to);
   };
-  const moved = ({ active, over }: DragEndEvent) => over && move(Number(active.id) - 1, Number(over.id) - 1);
+  const pictures = parts.map((p) => {
+    const letters = Object.keys(p.treatments).sort().reverse();
+    const id = letters.flatMap((l) => p.treatments[l]?.original ?? [])[0];
+    return id === undefined ? undefined : byId.get(id);
+  });
   const remove = (at: number) => {
     handle.change((d) => withoutItem(d, at));
     choosePart(Math.max(0, Math.min(at, parts.length - 2)));
   };
   return (
     <div className={classes.bar}>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={moved}>
-        <SortableContext items={parts.map((_, i) => i + 1)} strategy={horizontalListSortingStrategy}>
-          <div className={classes.strip} role="tablist" aria-label="Items">
-            {parts.map((p, i) => {
-              const shown = Object.keys(p.treatments)
-                .sort()
-                .reverse()
-                .flatMap((l) => p.treatments[l]?.original ?? [])[0];
-              return (
-                <Thumb
-                  // biome-ignore lint/suspicious/noArrayIndexKey: an item is its place; the same picture may be there twice
-                  key={i}
-                  at={i}
-                  of={parts.length}
-                  original={shown === undefined ? undefined : byId.get(shown)}
-                  chosen={i === handle.part}
-                  findings={reading.items?.items[i]?.findings ?? 0}
-                  choose={choosePart}
-                  move={move}
-                  remove={remove}
-                />
-              );
-            })}
-          </div>
-        </SortableContext>
-      </DndContext>
+      <Sorting
+        names={pictures.map((o, i) => nameOf(o, i))}
+        strategy={horizontalListSortingStrategy}
+        move={move}
+        keys={false}
+        distance={6}
+      >
+        <div className={classes.strip} role="tablist" aria-label="Items">
+          {pictures.map((original, i) => (
+            <Thumb
+              key={placeId(i)}
+              at={i}
+              of={parts.length}
+              original={original}
+              chosen={i === handle.part}
+              findings={reading.items?.items[i]?.findings ?? 0}
+              choose={choosePart}
+              move={move}
+              remove={remove}
+            />
+          ))}
+        </div>
+      </Sorting>
       <div className={classes.says}>
         <b>
           {handle.part + 1} of {parts.length}
@@ -89,6 +88,9 @@ export function ItemStrip() {
   );
 }
 
+/** An item is its place: the same picture may be there twice. */
+const nameOf = (original: Original | undefined, at: number) => `Item ${at + 1}, ${original?.name ?? "no picture yet"}`;
+
 interface ThumbProps {
   at: number;
   of: number;
@@ -101,7 +103,7 @@ interface ThumbProps {
 }
 
 function Thumb({ at, of, original, chosen, findings, choose, move, remove }: ThumbProps) {
-  const { setNodeRef, listeners, transform, transition } = useSortable({ id: at + 1 });
+  const { setNodeRef, listeners, transform, transition } = useSortable({ id: placeId(at) });
   const button = useRef<HTMLButtonElement>(null);
   useEffect(() => {
     if (chosen) button.current?.scrollIntoView({ block: "nearest", inline: "nearest" });

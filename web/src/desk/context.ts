@@ -5,7 +5,7 @@ import type { Delivery, Finding, Original, Reading, Site, SpanReading } from "..
 import type { Scale } from "./scale";
 import type { Bringing } from "./useBringing";
 import type { DraftHandle } from "./useDraft";
-import type { Pending } from "./useReading";
+import type { Changed, Pending } from "./useReading";
 
 /** The placement. It changes with the draft and its reading, not with the cursor. */
 export interface Work {
@@ -28,8 +28,8 @@ export interface Work {
   /** Whether values are set for all parts, where there are many. */
   ofAll: boolean;
   setOfAll: (ofAll: boolean) => void;
-  /** The spans that the last step changed; undefined where that is not known. */
-  touched: string[] | undefined;
+  /** What the last step changed; undefined where that is not known. */
+  changed: Changed | undefined;
   /** Whether the detail of the chosen span says what each way to aim comes to. */
   askCosts: (asked: boolean) => void;
   /** Add breakpoints, as last widths of new spans. */

@@ -8,8 +8,8 @@ import {
   treatmentsOf,
   withAreaRenamed,
   withOriginal,
+  withPart,
   withTreatment,
-  withTreatments,
 } from "./draft";
 
 const draft = (name: string): Draft => ({
@@ -32,6 +32,7 @@ const draft = (name: string): Draft => ({
   },
   looks: {},
 });
+const laid = (treatments: Part["treatments"]): Draft => withPart(draft("a"), 0, { treatments });
 const start = { past: [], now: draft("a"), future: [], group: null };
 const to = (name: string, group?: string): HistoryAction => ({ kind: "change", change: () => draft(name), group });
 const play = (...actions: HistoryAction[]) => actions.reduce(history, start as ReturnType<typeof history>);
@@ -99,15 +100,8 @@ describe("history beyond the visit", () => {
 });
 
 describe("treatments", () => {
-  it("are laid on several spans as one change", () => {
-    const own = withTreatments(withTreatment(draft("a"), 0, "A", { whole: true }), 0, {
-      A: { fit: "contain" },
-      C: { fit: "cover" },
-    });
-    expect(treatmentsOf(own, 0)).toEqual({ A: { whole: true, fit: "contain" }, C: { fit: "cover" } });
-  });
   it("follow an area that is called otherwise, and only where they name it", () => {
-    const own = withTreatments(draft("a"), 0, { A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
+    const own = laid({ A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
     expect(
       treatmentsOf(
         withAreaRenamed(own, 7, () => 7, "Mast", "Light"),
@@ -119,7 +113,7 @@ describe("treatments", () => {
     });
   });
   it("keep the name in spans that show another original, which has an area of that name too", () => {
-    const own = withTreatments(draft("a"), 0, { A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
+    const own = laid({ A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
     expect(
       treatmentsOf(
         withAreaRenamed(own, 7, (_, letter) => (letter === "D" ? 7 : 8), "Mast", "Light"),
@@ -131,7 +125,7 @@ describe("treatments", () => {
     });
   });
   it("follow a name in every part, and in what is said for all parts", () => {
-    const own = withTreatments(draft("a"), 0, { D: { keeps: ["Mast"] } });
+    const own = laid({ D: { keeps: ["Mast"] } });
     const [part] = own.placement.parts as [Part];
     const all = { D: { keeps: ["Mast", "Bell"] } };
     const two = { ...own, placement: { ...own.placement, parts: [part, part], common: all } };

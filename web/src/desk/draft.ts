@@ -131,10 +131,6 @@ export function withMoved(draft: Draft, from: number, to: number): Draft {
   return withPlacement(draft, { parts });
 }
 
-/** Values of a treatment laid on several spans at once, as advice wants it. */
-export const withTreatments = (draft: Draft, part: number, values: Record<string, Treatment>): Draft =>
-  Object.entries(values).reduce((d, [letter, v]) => withTreatment(d, part, letter, v), draft);
-
 /**
  * An area of an original called otherwise: whatever names it follows. `shown` tells which original a part shows in a span. What is
  * said for all parts keeps the old name too where another original shows, which may have an area called so.

@@ -10,14 +10,14 @@ export interface Bringing {
   give: (letter: string, id: number, look: Look) => void;
   /** Bring these files and show the first in a span, even if another is chosen meanwhile; the others are there to choose. */
   bring: (letter: string, files: File[]) => void;
-  going: Upload[];
-  dismiss: (upload: number) => void;
+  /** What is on its way. */
+  uploads: { list: Upload[]; dismiss: (upload: number) => void; clear: () => void };
 }
 
 export const lookOf = (o: Original): Look => ({ focal: o.focal, areas: o.areas });
 
 export function useBringing(siteId: number, handle: DraftHandle, widest: string | undefined): Bringing {
-  const { list, bring: upload, dismiss } = useUploads(siteId);
+  const { list, bring: upload, dismiss, clear } = useUploads(siteId);
   const { change, part } = handle;
   return useMemo(() => {
     const give = (letter: string, id: number, look: Look) =>
@@ -29,8 +29,7 @@ export function useBringing(siteId: number, handle: DraftHandle, widest: string 
         const o = await first?.original;
         if (o) give(letter, o.id, lookOf(o));
       },
-      going: list.filter((u) => u.state !== "here"),
-      dismiss,
+      uploads: { list, dismiss, clear },
     };
-  }, [list, upload, dismiss, change, part, widest]);
+  }, [list, upload, dismiss, clear, change, part, widest]);
 }

@@ -7,6 +7,7 @@ import { client, dataAs, ProblemError } from "../api/client";
 import type { Moving, Reading, SitePlan, WholeReading } from "../api/queries";
 import type { Draft } from "./draft";
 import { merged } from "./merged";
+import { lastSet, type Shown, type SpanSet } from "./spread";
 
 /** What has not moved for so long rests. */
 const REST_MS = 150;
@@ -63,6 +64,15 @@ const askMoving = (a: Asked, signal: AbortSignal) =>
 /** What of a reading is older than what was asked: nothing, all, or all but what moves. */
 export type Pending = "nothing" | "rest" | "all";
 
+/** What the last step changed. */
+export interface Changed {
+  /** The spans that show otherwise than in the draft before this one. */
+  touched: string[];
+  /** What it set, where it was one span. */
+  set: SpanSet | undefined;
+  before: Shown;
+}
+
 /** `previous` is the draft before this one. */
 export function useReading(asked: Asked, previous: Draft | undefined) {
   const [whole, setWhole] = useState<WholeReading>();
@@ -76,7 +86,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
   const going = useRef(false);
   const abort = useRef<AbortController>(undefined);
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
-  const prints = useRef(new WeakMap<Draft, Map<string, string>>());
+  const shown = useRef(new WeakMap<Draft, Shown>());
 
   const ask = useCallback(async (rested: boolean) => {
     if (going.current) return;
@@ -96,8 +106,8 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
         } else {
           const all = await askAll(a, abort.current.signal);
           read.current.all = a;
-          const spans = all.parts[a.part]?.spans ?? [];
-          prints.current.set(a.draft, new Map(spans.map((s) => [s.letter, s.fingerprint])));
+          const { spans } = all.parts[a.part] ?? {};
+          if (spans) shown.current.set(a.draft, { part: a.part, spans, layout: all.layout });
           setWhole(all);
         }
         read.current.moved = a;
@@ -138,15 +148,17 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     const mine = whole?.parts[part] ?? (whole?.items ? Object.values(whole.parts)[0] : undefined);
     return whole && mine && { ...whole, ...mine, part };
   }, [whole, part]);
-  /** The spans that show otherwise than in the draft before this one; undefined where that one was not read. */
-  // biome-ignore lint/correctness/useExhaustiveDependencies: with each reading there is another print
-  const touched = useMemo(() => {
-    const then = previous && prints.current.get(previous);
-    const now = prints.current.get(draft);
-    return then && now && [...now].filter(([letter, print]) => then.get(letter) !== print).map(([letter]) => letter);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each reading more is known
+  const changed = useMemo<Changed | undefined>(() => {
+    const before = previous && shown.current.get(previous);
+    const now = shown.current.get(draft);
+    if (!previous || !before || !now || before.part !== now.part) return undefined;
+    const then = new Map(before.spans.map((s) => [s.letter, s.fingerprint]));
+    const touched = now.spans.filter((s) => then.get(s.letter) !== s.fingerprint).map((s) => s.letter);
+    return { touched, set: lastSet(previous, draft, now.part), before };
   }, [whole, draft, previous]);
   // what cannot be read has been answered too: with the reason
   const isRead = isSame(asked, answered.all) || isSame(asked, answered.failed);
   const pending: Pending = isRead ? "nothing" : isSame(asked, answered.moved) ? "rest" : "all";
-  return { reading, error, touched, pending };
+  return { reading, error, changed, pending };
 }

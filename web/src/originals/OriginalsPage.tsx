@@ -1,17 +1,17 @@
 /** A wall of pictures: drop many at once, say what they show, see where they are used. */
 
-import { Button, Modal, Progress, Select, TextInput } from "@mantine/core";
+import { Button, Modal, Select, TextInput } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useMemo, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { type Original, useOriginals, useSite } from "../api/queries";
-import { plural } from "../ui/format";
 import { Bar } from "../ui/Shell";
 import { Empty, Failure, Rows } from "../ui/states";
 import { useKeys } from "../ui/useKeys";
 import { OriginalSheet } from "./OriginalSheet";
 import classes from "./Originals.module.css";
 import { Selection } from "./Selection";
+import { Uploads } from "./Uploads";
 import { useUploads } from "./useUploads";
 import { Wall } from "./Wall";
 
@@ -119,7 +119,7 @@ export function OriginalsPage() {
           />
         )}
       </Dropzone>
-      {uploads.list.length > 0 && <Uploads uploads={uploads} />}
+      <Uploads {...uploads} summed />
       {selected.size > 0 && (
         <Selection
           siteId={siteId}
@@ -166,42 +166,3 @@ const arranged = (all: Original[], filter: Filter, order: Order, search: string)
     .filter(FILTERS[filter][1])
     .filter((o) => [o.name, ...o.tags].some((t) => t.toLowerCase().includes(search.trim().toLowerCase())))
     .sort(ORDERS[order]);
-
-function Uploads({ uploads }: { uploads: ReturnType<typeof useUploads> }) {
-  const here = uploads.list.filter((u) => u.state === "here").length;
-  const refused = uploads.list.filter((u) => u.state === "refused").length;
-  const busy = uploads.list.length - here - refused;
-  return (
-    <aside className={classes.uploads} aria-label="Uploads" aria-live="polite">
-      <header>
-        <strong>{busy ? `Bringing ${plural(uploads.list.length, "picture")}` : "Done"}</strong>
-        <span className="soft">
-          {here} here{refused ? `, ${refused} refused` : ""}
-        </span>
-        {!busy && (
-          <button type="button" className="plain" onClick={uploads.clear}>
-            close
-          </button>
-        )}
-      </header>
-      <ul>
-        {uploads.list
-          .filter((u) => u.state !== "here" || u.original?.is_new === false || u.original?.notes.length)
-          .map((u) => (
-            <li key={u.id}>
-              <span>{u.name}</span>
-              {u.state === "refused" ? (
-                <b className={classes.missing}>{u.error}</b>
-              ) : u.state === "here" ? (
-                <span className="soft">
-                  {u.original?.is_new === false ? "was here already" : u.original?.notes.join(" ")}
-                </span>
-              ) : (
-                <Progress value={u.progress * 100} aria-label={`${u.name} ${Math.round(u.progress * 100)} %`} />
-              )}
-            </li>
-          ))}
-      </ul>
-    </aside>
-  );
-}

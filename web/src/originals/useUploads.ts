@@ -13,6 +13,8 @@ export interface Upload {
   original?: Original;
 }
 
+const isBusy = (u: Upload) => u.state === "going" || u.state === "waiting";
+
 const AT_ONCE = 3;
 let lastId = 0;
 
@@ -66,7 +68,8 @@ export function useUploads(site: number) {
       });
       queue.current.push(...jobs);
       setList((l) => [
-        ...l,
+        // what came before is done with, unless it is still coming
+        ...(l.some(isBusy) ? l : l.filter((u) => u.state !== "here")),
         ...jobs.map((j) => ({ id: j.id, name: j.file.name, progress: 0, state: "waiting" as const })),
       ]);
       next();
@@ -75,6 +78,6 @@ export function useUploads(site: number) {
     [next],
   );
   const dismiss = useCallback((id: number) => setList((l) => l.filter((u) => u.id !== id)), []);
-  const clear = useCallback(() => setList((l) => l.filter((u) => u.state === "going" || u.state === "waiting")), []);
+  const clear = useCallback(() => setList((l) => l.filter(isBusy)), []);
   return { list, bring, dismiss, clear };
 }

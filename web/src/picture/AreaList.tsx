@@ -3,7 +3,8 @@ import { ActionIcon, Button, Checkbox, TextInput } from "@mantine/core";
 import { IconCopy, IconTrash } from "@tabler/icons-react";
 import { useState } from "react";
 import { NumberField } from "../ui/NumberField";
-import { reordered, Sortable } from "../ui/Sortable";
+import { Sortable } from "../ui/Sortable";
+import { reordered } from "../ui/Sorting";
 import { type Area, added, changed, duplicated, removed } from "./areas";
 import classes from "./Picture.module.css";
 

@@ -6,7 +6,8 @@ import { Link } from "react-router";
 import type { Schemas } from "../api/client";
 import { useChangePage } from "../api/pages";
 import { useRemovePage, useRemovePlacement } from "../api/queries";
-import { percent, plural } from "../ui/format";
+import { Uploads } from "../originals/Uploads";
+import { plural } from "../ui/format";
 import type { Asking } from "./Ask";
 import { Health } from "./Health";
 import { More } from "./More";
@@ -95,29 +96,13 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
             />
           </div>
         ))}
-        {dropped.going.map((u) => (
-          <div key={u.id} className={classes.going} data-state={u.state} role="status">
-            <strong>{u.name}</strong>
-            {u.state === "refused" ? (
-              <>
-                <span>{u.error}</span>
-                <button type="button" className="plain" onClick={() => dropped.dismiss(u.id)}>
-                  dismiss
-                </button>
-              </>
-            ) : (
-              <span>{u.state === "going" ? percent(u.progress) : u.state === "here" ? "brought" : "waiting"}</span>
-            )}
-          </div>
-        ))}
+        <Uploads {...dropped.uploads} />
         {failed && (
           <div className={classes.going} data-state="refused" role="alert">
             {failed}
           </div>
         )}
-        {placements.length === 0 && dropped.going.length === 0 && (
-          <p className={classes.hint}>Drop pictures here: each becomes a placement.</p>
-        )}
+        {placements.length === 0 && <p className={classes.hint}>Drop pictures here: each becomes a placement.</p>}
       </section>
     </Dropzone>
   );

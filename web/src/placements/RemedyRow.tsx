@@ -1,6 +1,7 @@
 import { Checkbox, Select } from "@mantine/core";
 import { Link } from "react-router";
 import type { FailingSpan } from "../api/queries";
+import { followers } from "../desk/remedy";
 import { range } from "../ui/format";
 import { Letter } from "../ui/Letter";
 import classes from "./Placements.module.css";
@@ -20,7 +21,7 @@ interface Props {
 export function RemedyRow({ siteId, remedy: r, taken, on, tick, choose }: Props) {
   const works = r.advice.steps.flatMap((s, i) => (s.works ? [{ value: String(i), label: s.label ?? "" }] : []));
   const after = taken === undefined ? undefined : r.after[taken];
-  const why = taken === undefined ? undefined : r.advice.steps[taken]?.why;
+  const step = taken === undefined ? undefined : r.advice.steps[taken];
   return (
     <div className={classes.remedy} data-off={!on || undefined}>
       <Checkbox
@@ -59,7 +60,7 @@ export function RemedyRow({ siteId, remedy: r, taken, on, tick, choose }: Props)
           allowDeselect={false}
           placeholder="none works"
         />
-        <span className="soft">{why ?? "No remedy helps here."}</span>
+        <span className="soft">{step ? `${step.why} ${followers(step)}` : "No remedy helps here."}</span>
       </div>
     </div>
   );

@@ -35,5 +35,5 @@ export function useDropped(siteId: number, pageId: number, widest: string) {
       uploads.dismiss(id);
     }
   };
-  return { bring, going: uploads.list, dismiss: uploads.dismiss, failed };
+  return { bring, uploads, failed };
 }

@@ -4,6 +4,7 @@ import { useDisclosure } from "@mantine/hooks";
 import type { ReactNode } from "react";
 import { Link, NavLink, Outlet, useMatch } from "react-router";
 import { useSession, useSignOut, useSite } from "../api/queries";
+import { UPLOADS } from "../originals/Uploads";
 import { PasswordForm } from "../people/PasswordForm";
 import { Mark } from "./Mark";
 import classes from "./Shell.module.css";
@@ -67,6 +68,7 @@ export function Shell() {
       <main id="main" className={classes.main}>
         <Outlet />
       </main>
+      <div id={UPLOADS} className={classes.uploads} />
     </div>
   );
 }

@@ -43,3 +43,7 @@ export function timeLeft(seconds: number): string {
   if (seconds < 55) return `about ${Math.ceil(seconds / 5) * 5} s left`;
   return `about ${plural(Math.round(seconds / 60), "minute")} left`;
 }
+
+/** Words in a row: `A, B and C`. */
+export const enumerated = (words: readonly string[]) =>
+  words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;

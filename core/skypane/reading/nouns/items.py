@@ -34,9 +34,8 @@ class CommonRatioReading(Noun):
     """The one ratio of cells that loses least in a span: the mean `loss` as a share, and the items
     whose keep areas do not fit. `unlike` are those whose own ratio is not `most`, the one that most
     have; `crops` the largest crop of the one ratio that holds each item's areas, None where none
-    does. `gentle`: it costs so little that it comes before showing whole what is cut. `heights` is
-    what is said for all parts to have it: the ratio, and for the next narrower span what it has
-    now."""
+    does. `gentle`: it costs so little that it comes before showing whole what is cut. `height` is
+    what is said for all parts to have it, `follow` are the narrower spans that change with it."""
 
     letter: str
     ratio: float
@@ -46,7 +45,8 @@ class CommonRatioReading(Noun):
     unlike: tuple[int, ...]
     crops: dict[int, Rect | None]
     gentle: bool
-    heights: dict[str, HeightRule]
+    height: HeightRule
+    follow: tuple[str, ...]
 
 
 class Sharpest(NamedTuple):

@@ -2,6 +2,7 @@
 import { Popover } from "@mantine/core";
 import { useState } from "react";
 import type { Remedy } from "../../api/queries";
+import { followers } from "../remedy";
 import classes from "./aim/Aim.module.css";
 
 export function AllSteps({ steps, apply }: { steps: readonly Remedy[]; apply: (step: Remedy) => void }) {
@@ -17,7 +18,7 @@ export function AllSteps({ steps, apply }: { steps: readonly Remedy[]; apply: (s
         <ul className={classes.steps}>
           {steps.map((s) => (
             <li key={`${s.kind} ${s.label}${s.why}`} data-works={s.works || undefined}>
-              {s.why}{" "}
+              {s.why} {s.works && followers(s)}{" "}
               {s.works && (
                 <button
                   type="button"

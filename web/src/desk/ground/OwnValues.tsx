@@ -9,6 +9,7 @@ import { useWork } from "../context";
 import { type Draft, treatmentsOf, withCommon, withLayout, withTreatment } from "../draft";
 import { Told } from "../Told";
 import ground from "./Ground.module.css";
+import { LastChange } from "./LastChange";
 
 interface Owned {
   /** What the span sets itself, in words. */
@@ -52,7 +53,7 @@ export function SpanHead({ children }: { children?: ReactNode }) {
       <OwnValues owned={owned} />
       {children ?? (
         <Told>
-          <Touched />
+          <LastChange />
         </Told>
       )}
     </div>
@@ -120,20 +121,3 @@ const WORDS: Record<string, string> = {
   whole: "what the files carry",
   background: "colour",
 };
-
-/** Which spans the last step changed; those that are not named show the same as before at every width. */
-function Touched() {
-  const { touched, reading } = useWork();
-  if (!touched) return null;
-  const same = reading.spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
-  if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;
-  return (
-    <span
-      className={ground.touched}
-      title={same.length ? `${same.join(", ")} show exactly the same as before at every width.` : undefined}
-    >
-      last change: {touched.join(", ")}
-      {same.length > 0 && `; ${same.join(", ")} identical`}
-    </span>
-  );
-}

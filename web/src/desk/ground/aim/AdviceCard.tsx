@@ -4,7 +4,7 @@ import type { Reading, Remedy } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { Rows } from "../../../ui/states";
 import { useWork } from "../../context";
-import { withRemedy } from "../../remedy";
+import { followers, withRemedy } from "../../remedy";
 import { AllSteps } from "../AllSteps";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
@@ -35,7 +35,11 @@ export function AdviceCard() {
     <section className={`${ground.card} ${classes.advice}`} aria-label={`Advice for span ${span.letter}`}>
       <h3>{headline(advice)}</h3>
       <p>{advice.steps[0]?.works ? advice.steps[0].why : gentler[0]?.why}</p>
-      {best && best.kind !== "aim" && <p>{best.why}</p>}
+      {best && (best.kind !== "aim" || best.follow.length > 0) && (
+        <p>
+          {best.kind !== "aim" && best.why} {followers(best)}
+        </p>
+      )}
       <div className={classes.row}>
         {works
           .filter((s, i) => i === 0 || s.kind !== "colour")

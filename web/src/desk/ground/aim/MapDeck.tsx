@@ -3,11 +3,11 @@ import { Modal } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
+import { Uploads } from "../../../originals/Uploads";
 import { GuideLines } from "../../../picture/GuideLines";
 import { Seen } from "../../../picture/Outlines";
 import { type MapProps, PictureMap } from "../../../picture/PictureMap";
 import { SuggestionBar, useSuggestion } from "../../../picture/Suggest";
-import { percent } from "../../../ui/format";
 import { useDesk, useWork } from "../../context";
 import { linesOf, useGuides } from "../../guides";
 import { PartStrip } from "../../PartStrip";
@@ -83,16 +83,7 @@ export function MapDeck({ openFiles, cropping }: Props) {
           </button>
         </div>
       )}
-      {bringing.going.map((u) => (
-        <div key={u.id} className={classes.upload} data-state={u.state} role="status">
-          {u.state === "going" ? `${u.name} ${percent(u.progress)}` : u.error}
-          {u.state === "refused" && (
-            <button type="button" className="plain" onClick={() => bringing.dismiss(u.id)}>
-              dismiss
-            </button>
-          )}
-        </div>
-      ))}
+      <Uploads {...bringing.uploads} />
       {aimed && suggestion.found && (
         <SuggestionBar
           suggestion={suggestion.found}

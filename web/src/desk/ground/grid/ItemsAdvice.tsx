@@ -3,6 +3,7 @@ import { Button } from "@mantine/core";
 import { plural } from "../../../ui/format";
 import { useWork } from "../../context";
 import { withCommon, withTreatment } from "../../draft";
+import { followers } from "../../remedy";
 import aim from "../aim/Aim.module.css";
 import ground from "../Ground.module.css";
 import { said } from "./OneRatio";
@@ -27,11 +28,7 @@ export function ItemsAdvice() {
     ratio && (
       <Button
         variant={variant}
-        onClick={() =>
-          handle.change((d) =>
-            Object.entries(ratio.heights).reduce((e, [l, height]) => withCommon(e, l, { height }), d),
-          )
-        }
+        onClick={() => handle.change((d) => withCommon(d, span.letter, { height: ratio.height }))}
       >
         All {items.one}s {said(ratio.ratio)}
       </Button>
@@ -57,7 +54,8 @@ export function ItemsAdvice() {
         <p>
           {ratio.cuts.length
             ? `No one ratio holds all: ${said(ratio.ratio)} cuts ${plural(ratio.cuts.length, items.one)}, and none cuts fewer.`
-            : `${said(ratio.ratio)} holds all; of the ratios that do it loses least, ${Math.round(ratio.loss * 100)} % on average.`}
+            : `${said(ratio.ratio)} holds all; of the ratios that do it loses least, ${Math.round(ratio.loss * 100)} % on average.`}{" "}
+          {followers(ratio)}
         </p>
       )}
       <div className={aim.row}>

@@ -2,6 +2,7 @@
 import { SegmentedControl } from "@mantine/core";
 import { useRef } from "react";
 import type { BannerValues } from "../../../api/queries";
+import { Uploads } from "../../../originals/Uploads";
 import { useUploads } from "../../../originals/useUploads";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
@@ -71,19 +72,9 @@ export function MarkFields() {
         accept=".svg,image/svg+xml,image/png,image/webp"
         onChange={(e) => void bring([...(e.currentTarget.files ?? [])])}
       />
+      <Uploads {...uploads} />
     </>
   );
-  const going = uploads.list.filter((u) => u.state !== "here");
-  const refused = going.map((u) => (
-    <div key={u.id} className={classes.refused} role="status">
-      {u.state === "refused" ? u.error : `${u.name} is coming in`}
-      {u.state === "refused" && (
-        <button type="button" className="plain" onClick={() => uploads.dismiss(u.id)}>
-          dismiss
-        </button>
-      )}
-    </div>
-  ));
   if (index < 0 || !values)
     return (
       <div className={`${classes.offer} ${classes.inColumn}`}>
@@ -92,7 +83,6 @@ export function MarkFields() {
           places and can be another cut in every span: one line, stacked, the symbol alone.
         </p>
         <div className={classes.row}>{chooser}</div>
-        {refused}
       </div>
     );
   return (
@@ -128,7 +118,6 @@ export function MarkFields() {
           set={(v) => set({ mark_most_px: v }, "mark most")}
         />
       </KindValue>
-      {refused}
       <div className={classes.findings}>
         <Findings of={findings} />
       </div>

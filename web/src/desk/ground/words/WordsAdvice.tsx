@@ -3,7 +3,7 @@ import { Button } from "@mantine/core";
 import type { Remedy } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
 import { useWork } from "../../context";
-import { withRemedy } from "../../remedy";
+import { followers, withRemedy } from "../../remedy";
 import { AllSteps } from "../AllSteps";
 import aim from "../aim/Aim.module.css";
 import ground from "../Ground.module.css";
@@ -30,7 +30,11 @@ export function WordsAdvice() {
           <section key={a.problem} className={`${ground.card} ${aim.advice}`} aria-label={a.sentence}>
             <h3>{a.sentence}</h3>
             <p>{a.why}</p>
-            {works[0] && <p>{works[0].why}</p>}
+            {works[0] && (
+              <p>
+                {works[0].why} {followers(works[0])}
+              </p>
+            )}
             <div className={aim.row}>
               {works.slice(0, 2).map((s, i) => (
                 <Button key={s.label} variant={i === 0 ? "filled" : "default"} onClick={() => apply(s)}>

@@ -1,0 +1,51 @@
+/** Which spans the last step changed, with a way to keep it to the one that it was made in, or to give it to all. */
+import { enumerated } from "../../ui/format";
+import { useWork } from "../context";
+import { canAllHave, inAllSpans, onlyHere } from "../spread";
+import ground from "./Ground.module.css";
+
+export function LastChange() {
+  const { changed, reading, handle } = useWork();
+  if (!changed) return null;
+  const { touched, set, before } = changed;
+  const { spans } = reading;
+  const same = spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
+  if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;
+  const isOne = !!set && touched.includes(set.letter);
+  const follow = isOne ? touched.filter((l) => l !== set.letter) : [];
+  return (
+    <span
+      className={ground.touched}
+      title={same.length ? `${same.join(", ")} show exactly the same as before at every width.` : undefined}
+    >
+      last change: {follow.length ? `${set?.letter}, and ${enumerated(follow)} with it` : touched.join(", ")}
+      {same.length > 0 && `; ${same.join(", ")} identical`}
+      {isOne && follow.length > 0 && (
+        <>
+          {" · "}
+          <button
+            type="button"
+            className="plain"
+            title={`${enumerated(follow)} as before`}
+            onClick={() => handle.change((d) => onlyHere(d, before.part, set, reading, before))}
+          >
+            only {set.letter}
+          </button>
+        </>
+      )}
+      {isOne && same.length > 0 && canAllHave(set, spans) && (
+        <>
+          {" · "}
+          <button
+            type="button"
+            className="plain"
+            title="The same at every width"
+            onClick={() => handle.change((d) => inAllSpans(d, before.part, set, spans))}
+          >
+            all spans
+          </button>
+        </>
+      )}
+    </span>
+  );
+}
