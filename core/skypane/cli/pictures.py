@@ -117,8 +117,6 @@ def answer_keeps(question: KeepsQuestion) -> dict[str, Any]:
     return {"areas": areas, "safe": [x0, x1, y0, y1] if x1 > x0 and y1 > y0 else None}
 
 
-
-
 def answer_advise(question: KeepsQuestion) -> dict[str, Any]:
     known = {o.id: o for o in (question.original, *question.others)}
     found = advise(question.plan(), known, question.site().budget_bytes)

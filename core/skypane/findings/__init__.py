@@ -97,6 +97,7 @@ def _looked(case: Case) -> list[Finding]:
             spans=spans,
             sentence=sentence,
             remedy=each.remedy,
+            at=each.at,
         )
         for each in RULES
         for spans, sentence in put_together(each.look(case))

@@ -35,6 +35,7 @@ def area_not_whole(case: Case) -> Iterator[Found]:
     "unfinished",
     "aim",
     "Draw a keep area around what has to stay in view, on the map.",
+    at="draw",
 )
 def no_area(case: Case) -> Iterator[Found]:
     """Much of a picture is out of view at some width, and it has no keep area: nothing says whether

@@ -17,6 +17,7 @@ from skypane.numerals import number
     "wrong",
     "frame",
     "Stack them there, 100 %, or give the picture a smaller share.",
+    at="share_percent",
 )
 def text_squeezed(case: Case) -> Iterator[Found]:
     """Beside its picture a text has less than 160 px: hardly a word to a line (common practice)."""

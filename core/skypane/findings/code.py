@@ -8,7 +8,9 @@ from skypane.findings.rule import Case, Found, rule
 from skypane.markup.picture import alt_text
 
 
-@rule("no-alt", "wrong", "code", "Say what it shows, or mark it as decorative on purpose.")
+@rule(
+    "no-alt", "wrong", "code", "Say what it shows, or mark it as decorative on purpose.", at="alt"
+)
 def no_alt(case: Case) -> Iterator[Found]:
     """Nobody has said what the picture shows, nor that it is decorative (WCAG 2.2, 1.1.1)."""
     is_written = case.part in case.plan.written
@@ -21,6 +23,7 @@ def no_alt(case: Case) -> Iterator[Found]:
     "wrong",
     "code",
     "Let the alt text say the words, or set them as text on the picture.",
+    at="alt",
 )
 def lettering_unsaid(case: Case) -> Iterator[Found]:
     """A keep area holds lettering, but the picture is marked as decorative: its words are not there

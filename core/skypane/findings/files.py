@@ -75,7 +75,7 @@ def soft(case: Case) -> Iterator[Found]:
     yield from _soft(case, cropped=False)
 
 
-@rule("soft-crop", "wrong", "aim", "Crop it less tightly, or make the frame smaller.")
+@rule("soft-crop", "wrong", "aim", "Crop it less tightly, or make the frame smaller.", at="crop")
 def soft_crop(case: Case) -> Iterator[Found]:
     """A crop has too few px for somebody of the site's audience, where the original it is cut from
     would have enough."""

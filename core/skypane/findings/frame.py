@@ -13,7 +13,9 @@ from skypane.widths.runs import stretches
 from skypane.widths.sums import Row, row_of, sum_is_over
 
 
-@rule("no-original", "unfinished", "aim", "Drop an original on the map or choose one.")
+@rule(
+    "no-original", "unfinished", "aim", "Drop an original on the map or choose one.", at="original"
+)
 def no_original(case: Case) -> Iterator[Found]:
     """A span shows a picture, but has none yet. Visitors would see an empty frame there."""
     empty = tuple(p.span.letter for p in case.part.waiting)
@@ -27,6 +29,7 @@ def no_original(case: Case) -> Iterator[Found]:
     "wrong",
     "frame",
     "Use a share of the page there, or give the frame a greatest width.",
+    at="width",
 )
 def wider_than_page(case: Case) -> Iterator[Found]:
     """The frame is wider than the page at some width, which makes the whole page scroll sideways
@@ -61,6 +64,7 @@ def _rows(case: Case) -> Iterator[tuple[str, PercentColumnsWidth, Row, int]]:
     "wrong",
     "frame",
     "Leave the width empty, so that it is what the row leaves, or take less padding.",
+    at="width",
 )
 def row_overflows(case: Case) -> Iterator[Found]:
     """Percentage columns that add up to more than the row holds: the last of them wraps into a row
@@ -79,6 +83,7 @@ def row_overflows(case: Case) -> Iterator[Found]:
     "wasteful",
     "frame",
     "Leave the width empty, so that the columns fill the row, or say one column more.",
+    at="width",
 )
 def one_more_in_row(case: Case) -> Iterator[Found]:
     """Percentage columns so narrow that another one fits into the row: where they flow (float,

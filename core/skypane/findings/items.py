@@ -23,7 +23,7 @@ def link_unnamed(case: Case) -> Iterator[Found]:
         yield (), f"Item {case.part.index + 1} leads to {item.href}, and its link has no name."
 
 
-@rule("more-of-none", "wasteful", "frame", "Show all of them, or fewer at first.")
+@rule("more-of-none", "wasteful", "frame", "Show all of them, or fewer at first.", at="first")
 def more_of_none(case: Case) -> Iterator[Found]:
     """A span shows some items first and the rest on request, but there are no others (common
     practice)."""
@@ -36,7 +36,7 @@ def more_of_none(case: Case) -> Iterator[Found]:
             yield (spot.span.letter,), f"{v.first} items show at first, and there are only {n}."
 
 
-@rule("page-hole", "wasteful", "frame", "Put a multiple of the columns on a page.")
+@rule("page-hole", "wasteful", "frame", "Put a multiple of the columns on a page.", at="page_of")
 def page_hole(case: Case) -> Iterator[Found]:
     """A page that is turned holds a number of items that its columns do not divide: the last row of
     every page has empty places (common practice)."""

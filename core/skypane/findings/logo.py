@@ -12,7 +12,13 @@ from skypane.model import LogoValues
 from skypane.shown.cuts import cut_of_span, drawn_cut, hidden_cuts
 
 
-@rule("lettering-small", "wrong", "frame", "Show a shorter cut there, or make the box larger.")
+@rule(
+    "lettering-small",
+    "wrong",
+    "frame",
+    "Show a shorter cut there, or make the box larger.",
+    at="width",
+)
 def lettering_small(case: Case) -> Iterator[Found]:
     """A cut of a logo is drawn so small that its lettering cannot be read (02-rules §12)."""
     for p in case.part.shown:
@@ -37,7 +43,13 @@ def lettering_small(case: Case) -> Iterator[Found]:
             )
 
 
-@rule("cut-hides-others", "wrong", "frame", "Put it last, or say how high its lettering is.")
+@rule(
+    "cut-hides-others",
+    "wrong",
+    "frame",
+    "Put it last, or say how high its lettering is.",
+    at="cuts",
+)
 def cut_hides_others(case: Case) -> Iterator[Found]:
     """A cut without lettering stands before others: it can be read at any width, so that none of
     them is ever needed."""

@@ -66,13 +66,15 @@ Look = Callable[[Case], Iterator[Found]]
 @dataclass(frozen=True)
 class Rule:
     """`id` stays as it is for ever: others may have written it down. `remedy` is the same wherever
-    the rule finds something."""
+    the rule finds something, and `at` the value, or what is done, that it speaks of ("" for none
+    alone)."""
 
     id: str
     severity: Severity
     step: Step
     remedy: str
     look: Look
+    at: str = ""
 
     @property
     def about(self) -> str:
@@ -141,11 +143,13 @@ def widths_at(v: Floats, at: np.ndarray) -> tuple[tuple[int, int], ...]:
 RULES: list[Rule] = []
 
 
-def rule(id: str, severity: Severity, step: Step, remedy: str) -> Callable[[Look], Look]:
+def rule(
+    id: str, severity: Severity, step: Step, remedy: str, *, at: str = ""
+) -> Callable[[Look], Look]:
     """Make a function a rule. Its docstring says what it looks for, and why."""
 
     def made(look: Look) -> Look:
-        RULES.append(Rule(id, severity, step, remedy, look))
+        RULES.append(Rule(id, severity, step, remedy, look, at))
         return look
 
     return made

@@ -42,7 +42,13 @@ def slides_unlike(case: Case) -> Iterator[Found]:
             )
 
 
-@rule("controls-on-area", "wrong", "frame", "Put them under the picture there, or elsewhere on it.")
+@rule(
+    "controls-on-area",
+    "wrong",
+    "frame",
+    "Put them under the picture there, or elsewhere on it.",
+    at="controls_place",
+)
 def controls_on_area(case: Case) -> Iterator[Found]:
     """Dots, numbers or arrows lie on a keep area (common practice)."""
     for p in case.part.shown:

@@ -70,7 +70,13 @@ def unreadable_before_loading(case: Case) -> Iterator[Found]:
             )
 
 
-@rule("words-on-area", "wrong", "words", "Move the words to another of the nine places, or below.")
+@rule(
+    "words-on-area",
+    "wrong",
+    "words",
+    "Move the words to another of the nine places, or below.",
+    at="place",
+)
 def words_on_area(case: Case) -> Iterator[Found]:
     """Words lie on a keep area: on a face, a boat, lettering of the picture itself (common
     practice)."""
@@ -93,6 +99,7 @@ def _covers(what: str, name: str, p: SpanPlan, at: np.ndarray, most: float) -> M
     "wrong",
     "words",
     "Make them smaller, the banner higher, or put them below.",
+    at="heading_px",
 )
 def words_outgrow(case: Case) -> Iterator[Found]:
     """What lies on the picture needs more height than the banner has: it grows there, and shows
@@ -112,7 +119,7 @@ def words_outgrow(case: Case) -> Iterator[Found]:
             )
 
 
-@rule("word-broken", "wrong", "words", "Make the text smaller or the words wider.")
+@rule("word-broken", "wrong", "words", "Make the text smaller or the words wider.", at="percent")
 def word_broken(case: Case) -> Iterator[Found]:
     """A word is wider than its line and is broken where no language breaks it (CSS Text 3,
     `overflow-wrap`)."""
@@ -159,7 +166,13 @@ def lettering_not_read(case: Case) -> Iterator[Found]:
         )
 
 
-@rule("mark-opaque", "wrong", "words", "Bring it as SVG, or as PNG or WebP with transparency.")
+@rule(
+    "mark-opaque",
+    "wrong",
+    "words",
+    "Bring it as SVG, or as PNG or WebP with transparency.",
+    at="mark",
+)
 def mark_opaque(case: Case) -> Iterator[Found]:
     """A mark has no transparency: its own background covers the picture as a box."""
     if case.part.part.role != "mark":
@@ -170,7 +183,7 @@ def mark_opaque(case: Case) -> Iterator[Found]:
         yield letters, f"{name} has no transparency and covers the picture as a box."
 
 
-@rule("mark-untrimmed", "wasteful", "words", "Trim its transparent edges, in Originals.")
+@rule("mark-untrimmed", "wasteful", "words", "Trim its transparent edges, in Originals.", at="trim")
 def mark_untrimmed(case: Case) -> Iterator[Found]:
     """A mark has transparent edges: it looks smaller and stands elsewhere than its figures say."""
     if case.part.part.role != "mark":
@@ -204,13 +217,25 @@ def _in_the_way(case: Case, role: str) -> Iterator[Found]:
                 yield _covers(f"The {role}", name, p, at, float(share.max()))
 
 
-@rule("mark-in-the-way", "wrong", "words", "Move the mark to another place, or make it smaller.")
+@rule(
+    "mark-in-the-way",
+    "wrong",
+    "words",
+    "Move the mark to another place, or make it smaller.",
+    at="mark_place",
+)
 def mark_in_the_way(case: Case) -> Iterator[Found]:
     """A mark lies on the words or on a keep area of the picture."""
     yield from _in_the_way(case, "mark")
 
 
-@rule("inset-in-the-way", "wrong", "words", "Move the inset to another place, or make it smaller.")
+@rule(
+    "inset-in-the-way",
+    "wrong",
+    "words",
+    "Move the inset to another place, or make it smaller.",
+    at="inset_place",
+)
 def inset_in_the_way(case: Case) -> Iterator[Found]:
     """An inset lies on the words or on a keep area of the picture."""
     yield from _in_the_way(case, "inset")
@@ -221,6 +246,7 @@ def inset_in_the_way(case: Case) -> Iterator[Found]:
     "wrong",
     "frame",
     "Let each span show one of them: set the others to nothing there, in Aim.",
+    at="one_of",
 )
 def one_of_a_set(case: Case) -> Iterator[Found]:
     """Of placements that stand in for each other none shows at some width, or more than one

@@ -15,7 +15,8 @@ Severity = Literal["wrong", "unfinished", "wasteful"]
 
 class Finding(Noun):
     """One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
-    remedy."""
+    remedy; `at` is the value of the step that the remedy speaks of, or what is done there (`draw`
+    an area, `trim` an original), "" where it is none alone."""
 
     rule: str
     severity: Severity
@@ -24,3 +25,4 @@ class Finding(Noun):
     spans: tuple[str, ...]
     sentence: str
     remedy: str
+    at: str = ""

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from skypane.advice.costs import aim_costs
 from skypane.advice.crops import largest_crop
 from skypane.advice.percents import by_percents
+from skypane.advice.trial import tried
 from skypane.errors import InvalidPlan
-from skypane.model import Following, Site
+from skypane.model import Following, Site, Treatment
 from skypane.numerals import whole_px
-from skypane.reading.nouns import CropFacts, PxNeed, RatioCrop, SpanDetail
+from skypane.reading.nouns import CropFacts, HeldRatio, PxNeed, RatioCrop, SpanDetail
 from skypane.shown.fit import picture_of
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.parts import crop_px
@@ -21,15 +24,14 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
     crop = None
     if isinstance(p, ShownSpan):
         px = crop_px(p.original, p.crop)
-        drawn = float(p.inside.drawn_w.max())
-        needs = tuple(
-            PxNeed(
-                density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d * px.h / px.w)
-            )
-            for d in site.densities
-        )
         crop = CropFacts(
-            x=px.x, y=px.y, width_px=px.w, height_px=px.h, needs=needs, largest=_largest_crops(p)
+            x=px.x,
+            y=px.y,
+            width_px=px.w,
+            height_px=px.h,
+            needs=_needs(site, p, px.w / px.h),
+            held=_held(site, p),
+            largest=_largest_crops(p),
         )
     return SpanDetail(
         letter=p.span.letter,
@@ -37,6 +39,27 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
         percents=by_percents(p) if costs and isinstance(p, ShownSpan) else None,
         crop=crop,
     )
+
+
+def _needs(site: Site, p: ShownSpan, ratio: float) -> tuple[PxNeed, ...]:
+    drawn = float(p.inside.drawn_w.max())
+    return tuple(
+        PxNeed(density=d, width_px=whole_px(drawn * d), height_px=whole_px(drawn * d / ratio))
+        for d in site.densities
+    )
+
+
+def _held(site: Site, p: ShownSpan) -> HeldRatio | None:
+    """Of the largest crop in the middle of the picture: what a crop needs hangs on its ratio
+    alone."""
+    ratios = p.W / p.H
+    ratio = math.sqrt(float(ratios.min()) * float(ratios.max()))
+    try:
+        crop = largest_crop(picture_of(p.original, Following()), ratio, ())
+        needs = _needs(site, tried(p, Treatment(crop=crop)), ratio)
+    except InvalidPlan:
+        return None
+    return HeldRatio(ratio=ratio, is_one=bool(np.ptp(ratios) < 1e-3), needs=needs)
 
 
 USUAL_RATIOS = {"1:1": 1.0, "4:5": 4 / 5, "3:2": 3 / 2, "16:9": 16 / 9, "2:1": 2.0}

@@ -2006,11 +2006,12 @@ export interface components {
         /**
          * CropFacts
          * @description The crop of a span in image px, beside what its frames need, and crops of usual ratios to
-         *     start from.
+         *     start from. `held` is the ratio that a new crop is held to, None where no crop can have it.
          */
         CropFacts: {
             /** Height Px */
             height_px: number;
+            held: components["schemas"]["HeldRatio"] | null;
             /** Largest */
             largest: components["schemas"]["RatioCrop"][];
             /** Needs */
@@ -2428,9 +2429,15 @@ export interface components {
         /**
          * Finding
          * @description One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
-         *     remedy.
+         *     remedy; `at` is the value of the step that the remedy speaks of, or what is done there (`draw`
+         *     an area, `trim` an original), "" where it is none alone.
          */
         Finding: {
+            /**
+             * At
+             * @default
+             */
+            at?: string;
             /** Part */
             part: number;
             /** Remedy */
@@ -2697,6 +2704,19 @@ export interface components {
             to_px: number;
             /** Typical Px */
             typical_px: number;
+        };
+        /**
+         * HeldRatio
+         * @description The ratio of a span's frames, width over height, the middle of them where they differ, and
+         *     what a crop of that ratio needs.
+         */
+        HeldRatio: {
+            /** Is One */
+            is_one: boolean;
+            /** Needs */
+            needs: components["schemas"]["PxNeed"][];
+            /** Ratio */
+            ratio: number;
         };
         /**
          * HistoryIn

@@ -35,6 +35,7 @@ import { useDraft } from "./useDraft";
 import { usePlace } from "./usePlace";
 import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
+import { useSpot } from "./useSpot";
 
 const NONE: Original[] = [];
 
@@ -86,7 +87,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     words: step === "words",
     scrollbar: place.scrollbar,
     every: step === "files" || step === "code" || step === "proof",
-    stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => o.alt).join()}`,
+    stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => `${o.alt} ${o.preview}`).join()}`,
     moves: handle.moves || dragged !== undefined,
   };
   const { reading, error, changed, pending } = useReading(question, handle.previous);
@@ -105,14 +106,17 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
     [navigate, site.id, loaded.id, query],
   );
+  const ground = useRef<HTMLElement>(null);
+  const seeking = useSpot(step, go, ground);
+  const { seek } = seeking;
   const lead = useCallback(
     (finding: Finding) => {
       choosePart(finding.part);
       const letter = finding.spans.at(-1);
       if (letter && !finding.spans.includes(chosen)) choose(letter);
-      if (finding.step !== step) go(finding.step as Step);
+      seek(finding.at, finding.step as Step);
     },
-    [choosePart, choose, chosen, go, step],
+    [choosePart, choose, chosen, seek],
   );
   const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
   const neighbour = (by: number) => {
@@ -182,6 +186,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         askCosts,
         addPosts,
         bringing,
+        ...seeking,
       },
     [
       site,
@@ -201,6 +206,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       changed,
       addPosts,
       bringing,
+      seeking,
     ],
   );
   const seen: Seen = useMemo(
@@ -214,7 +220,6 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     [cursor, setCursor, place.density, place.scrollbar, put],
   );
   const sky = useRef<HTMLElement>(null);
-  const ground = useRef<HTMLElement>(null);
 
   return (
     <div

@@ -6,9 +6,10 @@ import type { Scale } from "./scale";
 import type { Bringing } from "./useBringing";
 import type { DraftHandle } from "./useDraft";
 import type { Changed, Pending } from "./useReading";
+import type { Seeking } from "./useSpot";
 
 /** The placement. It changes with the draft and its reading, not with the cursor. */
-export interface Work {
+export interface Work extends Seeking {
   site: Site;
   placementId: number;
   handle: DraftHandle;
@@ -23,7 +24,7 @@ export interface Work {
   span: SpanReading;
   choose: (letter: string) => void;
   choosePart: (part: number) => void;
-  /** To the place where a finding is mended: its part, its widest span, its step. */
+  /** To the place where a finding is mended: its part, its widest span, its step, the value that it speaks of. */
   lead: (finding: Finding) => void;
   /** Whether values are set for all parts, where there are many. */
   ofAll: boolean;

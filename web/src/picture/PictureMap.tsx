@@ -34,7 +34,7 @@ export interface MapProps {
   /** The crop of the chosen span; with `cropping` it is in hand. */
   crop?: Rect | null;
   cropping?: {
-    held: boolean;
+    ratio: number | undefined;
     least: number;
     change: (rect: Rect, group: string) => void;
     stopped: (at: boolean) => void;
@@ -148,7 +148,7 @@ export function PictureMap({
               rect={crop ?? UNCROPPED}
               width={original.width_px * scale}
               height={original.height_px * scale}
-              held={cropping.held}
+              ratio={cropping.ratio}
               least={cropping.least}
               change={cropping.change}
               stopped={cropping.stopped}

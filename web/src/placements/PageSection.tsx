@@ -67,16 +67,24 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
         </header>
         {placements.map((p) => (
           <div key={p.id} className={classes.row} data-old={!p.current || undefined} aria-busy={!p.current}>
-            <Link to={`/sites/${siteId}/placements/${p.id}/aim`} className={classes.link}>
+            <div className={classes.shown}>
               <div className={classes.name}>
-                <strong>{p.name}</strong>
+                <Link to={`/sites/${siteId}/placements/${p.id}/aim`} className={classes.link}>
+                  {p.name}
+                </Link>
                 {p.page_id !== page.id && <span className="soft">of {p.page}</span>}
                 {p.pictures > 1 && (
                   <span className="soft">
                     {p.kind} of {p.pictures}
                   </span>
                 )}
-                {isKnown(p) && <Health findings={p.findings} error={p.error ?? undefined} />}
+                {isKnown(p) && (
+                  <Health
+                    desk={`/sites/${siteId}/placements/${p.id}`}
+                    findings={p.findings}
+                    error={p.error ?? undefined}
+                  />
+                )}
               </div>
               <div className={classes.strip}>
                 {!isKnown(p) && <Skeleton height={84} width={360} />}
@@ -84,7 +92,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
                   <StripScreen key={s.letter} screen={s} />
                 ))}
               </div>
-            </Link>
+            </div>
             <More
               label={`More for ${p.name}`}
               items={[

@@ -3,7 +3,8 @@ import { useEffect, useState } from "react";
 import { typed } from "./format";
 import classes from "./NumberField.module.css";
 
-type Props = { label: string; unit: string; before?: string } & (
+/** `late`: taken with Enter, or when the field is left, and not while it is typed. */
+type Props = { label: string; unit: string; before?: string; late?: boolean } & (
   | { optional: true; value: number | undefined; set: (v: number | undefined) => void }
   | { optional?: false; value: number; set: (v: number) => void }
 );
@@ -17,9 +18,19 @@ export function NumberField(props: Props) {
   }, [value]);
   const take = (next: string) => {
     setText(next);
+    if (!props.late) put(next);
+  };
+  const put = (next: string) => {
     const n = typed(next);
     if (n !== undefined) props.set(n);
     else if (props.optional && next.trim() === "") props.set(undefined);
+  };
+  const leave = () => {
+    const n = typed(text);
+    if (n === undefined || n === value) return;
+    // what is taken may be another number: it stands there then
+    setText(value === undefined ? "" : String(value));
+    put(text);
   };
   const bad = text.trim() === "" ? !props.optional : typed(text) === undefined;
   return (
@@ -30,6 +41,8 @@ export function NumberField(props: Props) {
         value={text}
         error={bad ? "a number" : undefined}
         onChange={(e) => take(e.currentTarget.value)}
+        onBlur={props.late ? leave : undefined}
+        onKeyDown={(e) => props.late && e.key === "Enter" && leave()}
         inputMode="decimal"
         styles={{ input: { width: 58, textAlign: "right" }, error: { fontSize: 11 } }}
       />

@@ -14,6 +14,7 @@ from skypane.reading.nouns.logo import CutReading, CutRun, LogoReading
 from skypane.reading.nouns.pages import OnPage, PageOverflow, PageReading, PageSpan
 from skypane.reading.nouns.spans import (
     CropFacts,
+    HeldRatio,
     Hold,
     MovingSpan,
     OverallSafe,
@@ -38,6 +39,7 @@ __all__ = [
     "EdgesPx",
     "FailingItems",
     "FileRun",
+    "HeldRatio",
     "Hold",
     "ItemReading",
     "ItemsReading",

@@ -88,15 +88,25 @@ class RatioCrop(Noun):
     why_not: str
 
 
+class HeldRatio(Noun):
+    """The ratio of a span's frames, width over height, the middle of them where they differ, and
+    what a crop of that ratio needs."""
+
+    ratio: float
+    is_one: bool
+    needs: tuple[PxNeed, ...]
+
+
 class CropFacts(Noun):
     """The crop of a span in image px, beside what its frames need, and crops of usual ratios to
-    start from."""
+    start from. `held` is the ratio that a new crop is held to, None where no crop can have it."""
 
     x: int
     y: int
     width_px: int
     height_px: int
     needs: tuple[PxNeed, ...]
+    held: HeldRatio | None
     largest: tuple[RatioCrop, ...]
 
 

@@ -17,6 +17,7 @@ export function Field({ field, label, children, error }: Props) {
   return (
     <ValueRow
       label={label}
+      spots={[field]}
       own={ofAll ? common?.[field] != null : span.own.includes(field)}
       from={span.origin[field]}
       reset={() => handle.treat(span.letter, { [field]: undefined })}

@@ -16,6 +16,7 @@ export function KindValue({
   return (
     <ValueRow
       label={label}
+      spots={fields}
       own={fields.some(own)}
       from={fields.map(from).find(Boolean)}
       reset={() => reset(fields)}

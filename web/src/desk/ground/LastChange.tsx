@@ -12,14 +12,14 @@ export function LastChange() {
   const same = spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
   if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;
   const isOne = !!set && touched.includes(set.letter);
-  const follow = isOne ? touched.filter((l) => l !== set.letter) : [];
+  const follow = isOne ? touched.filter((l) => l !== set.letter).reverse() : [];
   return (
     <span
       className={ground.touched}
       title={same.length ? `${same.join(", ")} show exactly the same as before at every width.` : undefined}
     >
       last change: {follow.length ? `${set?.letter}, and ${enumerated(follow)} with it` : touched.join(", ")}
-      {same.length > 0 && `; ${same.join(", ")} identical`}
+      {same.length > 0 && !follow.length && `; ${same.join(", ")} identical`}
       {isOne && follow.length > 0 && (
         <>
           {" · "}

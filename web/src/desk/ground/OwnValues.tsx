@@ -51,11 +51,10 @@ export function SpanHead({ children }: { children?: ReactNode }) {
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
       <OwnValues owned={owned} />
-      {children ?? (
-        <Told>
-          <LastChange />
-        </Told>
-      )}
+      {children}
+      <Told>
+        <LastChange />
+      </Told>
     </div>
   );
 }

@@ -5,6 +5,8 @@ import classes from "./Field.module.css";
 
 interface Props {
   label: string;
+  /** What values it sets: sentences that speak of them lead here. */
+  spots?: readonly string[];
   own: boolean;
   /** The span that it is handed down from; "" for a default. */
   from: string | undefined;
@@ -13,11 +15,11 @@ interface Props {
   error?: string;
 }
 
-export function ValueRow({ label, own, from, reset, children, error }: Props) {
+export function ValueRow({ label, spots, own, from, reset, children, error }: Props) {
   const { span, reading } = useWork();
   const widest = span.last === reading.widest;
   return (
-    <div className={classes.field} data-own={own || undefined}>
+    <div className={classes.field} data-own={own || undefined} data-spot={spots?.join(" ")}>
       <div className={classes.label}>{label}</div>
       <div className={classes.control}>
         {children}

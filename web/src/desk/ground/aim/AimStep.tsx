@@ -1,5 +1,5 @@
 /** Aim: where the picture sits in its frame, per span; and another original where the first cannot serve. */
-import { useRef, useState } from "react";
+import { useRef } from "react";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import { Told } from "../../Told";
@@ -10,21 +10,21 @@ import { OneRatio } from "../grid/OneRatio";
 import { AdviceCard } from "./AdviceCard";
 import { AskAlt } from "./AskAlt";
 import { AtCursor } from "./AtCursor";
-import type { Cropping } from "./CropField";
 import { MapDeck } from "./MapDeck";
 import { TreatmentFields } from "./TreatmentFields";
 import { useAimed } from "./useAimed";
+import { useCropping } from "./useCropping";
 
 export function AimStep() {
   const { reading, handle, site } = useWork();
   const { aimed } = useAimed();
   const openFiles = useRef<() => void>(null);
-  const [cropping, setCropping] = useState<Cropping>({ on: false, lock: "ratio", maySoft: false });
+  const inHand = useCropping();
   const asksAlt = aimed?.original.alt === null && partOf(handle.draft, handle.part).alt == null;
   return (
     <>
-      <MapDeck openFiles={openFiles} cropping={cropping} />
-      <TreatmentFields openFiles={openFiles} cropping={cropping} setCropping={setCropping} />
+      <MapDeck openFiles={openFiles} inHand={inHand} />
+      <TreatmentFields openFiles={openFiles} inHand={inHand} />
       <div className={ground.column} style={{ flex: "1 1 300px", paddingLeft: 0 }}>
         <div className={ground.stack}>
           <Told>

@@ -1,7 +1,7 @@
 /** The crop of a span: a rectangle of the original, shown in px against what the frames need. */
 import { Button, Checkbox, Popover, SegmentedControl } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import type { Treatment } from "../../../api/queries";
+import type { Original, Treatment } from "../../../api/queries";
 import type { Rect } from "../../../picture/areas";
 import { fitted, UNCROPPED } from "../../../picture/crop";
 import { size } from "../../../ui/format";
@@ -9,26 +9,18 @@ import { NumberField } from "../../../ui/NumberField";
 import { useDesk } from "../../context";
 import { Field } from "../Field";
 import ground from "../Ground.module.css";
-
-export type Lock = "ratio" | "free";
-
-export interface Cropping {
-  on: boolean;
-  lock: Lock;
-  maySoft: boolean;
-}
+import { type InHand, type Lock, useLimits } from "./useCropping";
 
 interface Props {
-  cropping: Cropping;
-  setCropping: (c: Cropping) => void;
-  original: { width_px: number; height_px: number };
+  inHand: InHand;
+  original: Original;
   set: (values: Treatment, group?: string) => void;
 }
 
-export function CropField({ cropping, setCropping, original, set }: Props) {
-  const { span, reading, density } = useDesk();
+export function CropField({ inHand: { cropping, change }, original, set }: Props) {
+  const { span, density } = useDesk();
   const [opened, { toggle, close }] = useDisclosure();
-  const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
+  const { facts, ratio, least, density: sharpAt } = useLimits(cropping, original);
   const crop = span.effective.crop ?? UNCROPPED;
   const need = facts?.needs.find((n) => n.density === density) ?? facts?.needs[0];
   const cut = crop.w < 1 || crop.h < 1;
@@ -36,11 +28,23 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
   const px = facts && { x: facts.x, y: facts.y, w: facts.width_px, h: facts.height_px };
   const typed = (side: "x" | "y" | "w" | "h", value: number) => {
     if (!px) return;
-    const next = { ...px, [side]: value };
-    if (side === "w" && cropping.lock === "ratio") next.h = (value * px.h) / px.w;
-    if (side === "h" && cropping.lock === "ratio") next.w = (value * px.w) / px.h;
-    const { width_px: w, height_px: h } = original;
-    set({ crop: fitted({ x: next.x / w, y: next.y / h, w: next.w / w, h: next.h / h }) }, `crop typed ${span.letter}`);
+    const [w, h] = [original.width_px, original.height_px];
+    const next = {
+      x: px.x / w,
+      y: px.y / h,
+      w: crop.w,
+      h: crop.h,
+      [side]: value / (side === "x" || side === "w" ? w : h),
+    };
+    if (side === "h" && ratio) next.w = next.h / ratio;
+    const isLess = (side === "w" || side === "h") && next.w < least;
+    if (isLess) next.w = least;
+    if (ratio && (side === "w" || side === "h")) {
+      next.w = Math.min(next.w, 1, 1 / ratio);
+      next.h = next.w * ratio;
+    }
+    change({ stopped: isLess });
+    set({ crop: fitted(next) }, `crop typed ${span.letter}`);
   };
   return (
     <Field field="crop" label="Crop">
@@ -68,7 +72,7 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
                   title={c.rect ? undefined : c.why_not}
                   onClick={() => {
                     set({ crop: c.rect as Rect });
-                    setCropping({ ...cropping, on: true, lock: "ratio" });
+                    change({ on: true, lock: "crop" });
                   }}
                 >
                   {c.name}
@@ -87,20 +91,38 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
             )}
             {px && (
               <div style={{ display: "flex", flexWrap: "wrap", gap: 8 }}>
-                <NumberField label="Crop from the left" before="x" unit="" value={px.x} set={(v) => typed("x", v)} />
-                <NumberField label="Crop from the top" before="y" unit="" value={px.y} set={(v) => typed("y", v)} />
-                <NumberField label="Crop width" before="w" unit="" value={px.w} set={(v) => typed("w", v)} />
-                <NumberField label="Crop height" before="h" unit="px" value={px.h} set={(v) => typed("h", v)} />
+                <NumberField
+                  late
+                  label="Crop from the left"
+                  before="x"
+                  unit=""
+                  value={px.x}
+                  set={(v) => typed("x", v)}
+                />
+                <NumberField
+                  late
+                  label="Crop from the top"
+                  before="y"
+                  unit=""
+                  value={px.y}
+                  set={(v) => typed("y", v)}
+                />
+                <NumberField late label="Crop width" before="w" unit="" value={px.w} set={(v) => typed("w", v)} />
+                <NumberField late label="Crop height" before="h" unit="px" value={px.h} set={(v) => typed("h", v)} />
               </div>
             )}
-            <div style={{ display: "flex", alignItems: "center", gap: 12 }}>
+            {cropping.stopped && sharpAt && (
+              <span role="status">Smaller it is soft at {sharpAt}x: allow that first.</span>
+            )}
+            <div style={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 12 }}>
               <SegmentedControl
                 size="xs"
                 aria-label="Ratio of the crop"
                 value={cropping.lock}
-                onChange={(v) => setCropping({ ...cropping, lock: v as Lock })}
+                onChange={(v) => change({ lock: v as Lock, stopped: false })}
                 data={[
-                  { value: "ratio", label: "ratio held" },
+                  { value: "frame", label: facts?.held ? `the frame's, ${ratioSaid(facts.held)}` : "the frame's" },
+                  { value: "crop", label: "as it is" },
                   { value: "free", label: "free" },
                 ]}
               />
@@ -108,13 +130,13 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
                 size="xs"
                 label="may be soft"
                 checked={cropping.maySoft}
-                onChange={(e) => setCropping({ ...cropping, maySoft: e.currentTarget.checked })}
+                onChange={(e) => change({ maySoft: e.currentTarget.checked, stopped: false })}
               />
             </div>
             <div style={{ display: "flex", gap: 8 }}>
               <Button
                 onClick={() => {
-                  setCropping({ ...cropping, on: !cropping.on });
+                  change({ on: !cropping.on, stopped: false });
                   close();
                 }}
               >
@@ -125,7 +147,7 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
                 disabled={!cut}
                 onClick={() => {
                   set({ crop: UNCROPPED });
-                  setCropping({ ...cropping, on: false });
+                  change({ on: false, stopped: false });
                 }}
               >
                 No crop here
@@ -135,7 +157,7 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
         </Popover.Dropdown>
       </Popover>
       {cropping.on && (
-        <button type="button" className="plain" onClick={() => setCropping({ ...cropping, on: false })}>
+        <button type="button" className="plain" onClick={() => change({ on: false, stopped: false })}>
           done
         </button>
       )}
@@ -148,3 +170,6 @@ export function CropField({ cropping, setCropping, original, set }: Props) {
     </Field>
   );
 }
+
+const ratioSaid = ({ ratio, is_one }: { ratio: number; is_one: boolean }) =>
+  `${is_one ? "" : "about "}${Number(ratio.toFixed(2))} : 1`;

@@ -15,6 +15,8 @@ interface Props {
   drawing: boolean;
   draw: (on: boolean) => void;
   openLarge: () => void;
+  /** The step whose sentence asked for an area, and the way back to it. */
+  back: { to: string; come: () => void } | undefined;
   /** Why the crop in hand stops here, if it does. */
   stops: string | undefined;
 }
@@ -22,12 +24,21 @@ interface Props {
 /** The guides that follow on a press; the safe area is always on the map. */
 const NEXT = { none: "centre", safe: "centre", centre: "thirds", thirds: "none" } as const;
 
-export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge, stops }: Props) {
+export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge, back, stops }: Props) {
   const { original, look } = aimed;
   const guides = useGuides();
   const keeps = look.areas.filter((a) => a.kind !== "quiet").length;
+  if (stops)
+    return (
+      <div className={classes.caption}>
+        <b>{size(original.width_px, original.height_px)}</b>
+        <span className={classes.stopped} role="status">
+          {stops}
+        </span>
+      </div>
+    );
   return (
-    <div className={classes.caption}>
+    <div className={classes.caption} data-spot="draw">
       <b>{size(original.width_px, original.height_px)}</b>
       <Popover position="top-start" trapFocus shadow="md" width={560}>
         <Popover.Target>
@@ -42,6 +53,11 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
       <button type="button" className="plain" aria-pressed={drawing} onClick={() => draw(!drawing)}>
         {drawing ? "drag on the picture…" : "draw one"}
       </button>
+      {back && (
+        <button type="button" className="plain" onClick={back.come}>
+          back to {back.to}
+        </button>
+      )}
       <button type="button" className="plain" onClick={openLarge}>
         large
       </button>
@@ -53,15 +69,9 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
       >
         {guides.lines === "centre" || guides.lines === "thirds" ? guides.lines : "guides"}
       </button>
-      {stops ? (
-        <span className={classes.stopped} role="status">
-          {stops}
-        </span>
-      ) : (
-        <span>
-          focal {Math.round(look.focal[0] * 100)} · {Math.round(look.focal[1] * 100)}
-        </span>
-      )}
+      <span>
+        focal {Math.round(look.focal[0] * 100)} · {Math.round(look.focal[1] * 100)}
+      </span>
       <span className={classes.last}>
         <SafeArea original={original} />
       </span>

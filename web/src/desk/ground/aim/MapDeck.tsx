@@ -2,7 +2,7 @@
 import { Modal } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
-import { type RefObject, useState } from "react";
+import { type RefObject, useEffect, useState } from "react";
 import { Uploads } from "../../../originals/Uploads";
 import { GuideLines } from "../../../picture/GuideLines";
 import { Seen } from "../../../picture/Outlines";
@@ -12,27 +12,34 @@ import { useDesk, useWork } from "../../context";
 import { linesOf, useGuides } from "../../guides";
 import { PartStrip } from "../../PartStrip";
 import classes from "./Aim.module.css";
-import type { Cropping } from "./CropField";
 import { LargeMap } from "./LargeMap";
 import { MapCaption } from "./MapCaption";
 import { NoMap } from "./NoMap";
 import { useAimed } from "./useAimed";
+import { type InHand, useLimits } from "./useCropping";
 import { windowAt } from "./windowAt";
 
 interface Props {
   openFiles: RefObject<(() => void) | null>;
-  cropping: Cropping;
+  inHand: InHand;
 }
 
-export function MapDeck({ openFiles, cropping }: Props) {
-  const { span, reading, handle, bringing } = useWork();
+export function MapDeck({ openFiles, inHand: { cropping, change } }: Props) {
+  const { span, reading, handle, bringing, spot, comeBack, leave } = useWork();
   const { aimed, set, setFocal, setAreas } = useAimed();
   const [drawing, setDrawing] = useState<"keep" | "quiet">();
   const [large, { open: openLarge, close: closeLarge }] = useDisclosure();
-  const [stopped, setStopped] = useState(false);
+  const asked = spot?.at === "draw" && spot.step === "aim" ? spot : undefined;
+  // a sentence asked for an area
+  useEffect(() => {
+    if (asked) setDrawing("keep");
+  }, [asked]);
+  const drawn = () => {
+    setDrawing(undefined);
+    if (asked) comeBack();
+  };
   const suggestion = useSuggestion(aimed?.original.id);
-  const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
-  const sharpest = facts?.needs.filter((n) => n.density <= 2).at(-1);
+  const { ratio, least, density } = useLimits(cropping, aimed?.original);
   const overall = reading.safe.find((s) => s.original === aimed?.original.id);
   const map: MapProps | undefined = aimed && {
     ...aimed,
@@ -45,10 +52,10 @@ export function MapDeck({ openFiles, cropping }: Props) {
     crop: span.effective.crop,
     cropping: cropping.on
       ? {
-          held: cropping.lock === "ratio",
-          least: cropping.maySoft || !sharpest ? 0 : Math.min(1, sharpest.width_px / aimed.original.width_px),
+          ratio,
+          least,
           change: (crop, group) => set({ crop }, `${group} ${span.letter}`),
-          stopped: setStopped,
+          stopped: (stopped) => change({ stopped }),
         }
       : undefined,
     overall: overall && overall.spans.length > 1 ? overall.safe : undefined,
@@ -70,7 +77,7 @@ export function MapDeck({ openFiles, cropping }: Props) {
         inputProps={{ "aria-label": `Bring an original for span ${span.letter}` }}
       >
         {shows && map ? (
-          <PictureMap {...map} drawing={drawing} drawn={() => setDrawing(undefined)} />
+          <PictureMap {...map} drawing={drawing} drawn={drawn} />
         ) : (
           <NoMap openFiles={() => openFiles.current?.()} />
         )}
@@ -99,9 +106,13 @@ export function MapDeck({ openFiles, cropping }: Props) {
           setAreas={setAreas}
           suggest={suggestion.ask}
           drawing={drawing === "keep"}
-          draw={(on) => setDrawing(on ? "keep" : undefined)}
+          draw={(on) => {
+            setDrawing(on ? "keep" : undefined);
+            if (!on) leave();
+          }}
+          back={asked && asked.from.step !== "aim" ? { to: asked.from.step, come: drawn } : undefined}
           openLarge={openLarge}
-          stops={cropping.on && stopped ? `stops here: a smaller crop is soft at ${sharpest?.density}x` : undefined}
+          stops={cropping.on && cropping.stopped ? `stops here: a smaller crop is soft at ${density}x` : undefined}
         />
       )}
       {map && (

@@ -12,18 +12,18 @@ import { AimField } from "./AimField";
 import { Behind } from "./Behind";
 import { Colour } from "./Colour";
 import { CropAll } from "./CropAll";
-import { CropField, type Cropping } from "./CropField";
+import { CropField } from "./CropField";
 import { KeepsField } from "./KeepsField";
 import { OriginalChooser } from "./OriginalChooser";
 import { useAimed } from "./useAimed";
+import type { InHand } from "./useCropping";
 
 interface Props {
   openFiles: RefObject<(() => void) | null>;
-  cropping: Cropping;
-  setCropping: (cropping: Cropping) => void;
+  inHand: InHand;
 }
 
-export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
+export function TreatmentFields({ openFiles, inHand }: Props) {
   const { span, bringing, reading, handle, ofAll, setOfAll } = useWork();
   const n = reading.items?.items.length ?? 0;
   const { aimed, set } = useAimed();
@@ -70,7 +70,7 @@ export function TreatmentFields({ openFiles, cropping, setCropping }: Props) {
           </Field>
           {aimed && (
             <>
-              <CropField cropping={cropping} setCropping={setCropping} original={aimed.original} set={set} />
+              <CropField inHand={inHand} original={aimed.original} set={set} />
               <KeepsField areas={aimed.look.areas} set={set} />
             </>
           )}

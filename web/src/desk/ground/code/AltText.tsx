@@ -14,7 +14,7 @@ export function AltText() {
     handle.change((d) => ({ ...d, placement: { ...d.placement, ...values } }), group);
   const text = own ?? widest?.alt ?? "";
   return (
-    <div className={ground.card}>
+    <div className={ground.card} data-spot="alt">
       <Textarea
         label="Alt text"
         size="xs"

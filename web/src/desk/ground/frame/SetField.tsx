@@ -11,7 +11,7 @@ export function SetField() {
   const runs = reading.one_of?.runs ?? [];
   const fine = runs.every((r) => r.verdict === "one");
   return (
-    <div className={field.field} data-own={one_of || undefined}>
+    <div className={field.field} data-own={one_of || undefined} data-spot="one_of">
       <div className={field.label}>Stand-ins</div>
       <div className={field.control}>
         <TextInput

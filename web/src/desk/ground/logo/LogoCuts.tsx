@@ -26,7 +26,7 @@ export function LogoCuts() {
   const wants = Object.entries(logo.wants);
   const show = (d: Draft) => wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
   return (
-    <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo">
+    <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo" data-spot="cuts">
       <Sorting
         names={cuts.map(nameOf)}
         strategy={verticalListSortingStrategy}

@@ -90,6 +90,7 @@ export function MarkFields() {
       <ShowsRow of="mark" />
       <ValueRow
         label="Mark"
+        spots={["mark"]}
         own={!!here?.own.includes("original")}
         from={here?.origin.original}
         reset={() => handle.change((d) => withTreatment(d, index, span.letter, { original: undefined }))}
@@ -126,7 +127,7 @@ export function MarkFields() {
 }
 
 export function InsetFields() {
-  const { handle, span, reading } = useWork();
+  const { handle, span, reading, seek } = useWork();
   const { index, here, findings, remove } = useRole("inset");
   const { values, set, detail } = useWords();
   const widest = reading.spans.at(-1)?.letter ?? span.letter;
@@ -170,7 +171,18 @@ export function InsetFields() {
           span {span.letter}: the picture gives way to its background colour there.
         </p>
         <Told>
-          <div className={classes.row}>{choice.length ? choice : "Draw a keep area first, in Aim."}</div>
+          <div className={classes.row} data-spot="inset">
+            {choice.length ? (
+              choice
+            ) : (
+              <>
+                No picture here has a keep area yet.{" "}
+                <button type="button" className="plain" onClick={() => seek("draw", "aim", "inset")}>
+                  Draw one on the map
+                </button>
+              </>
+            )}
+          </div>
         </Told>
       </div>
     );

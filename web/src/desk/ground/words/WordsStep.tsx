@@ -1,6 +1,6 @@
 /** Words: what lies on the picture, per span, and whether it can be read. */
 import { Button, SegmentedControl, Switch } from "@mantine/core";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { Rows } from "../../../ui/states";
 import { useWork } from "../../context";
 import { type Guides, setGuides, useGuides } from "../../guides";
@@ -28,10 +28,18 @@ const TABS = [
 /** What the advice tells of, with more about it. */
 const ADVISED = ["unreadable", "unreadable-before-loading", "words-on-area", "words-outgrow"];
 
+/** The tab that has a value. */
+const tabOf = (at: string) =>
+  /^(mark|inset)/.exec(at)?.[1] ?? (["scrim", "strength", "box"].includes(at) ? "under" : "words");
+
 export function WordsStep() {
-  const { reading, handle, span } = useWork();
+  const { reading, handle, span, spot } = useWork();
   const [tab, setTab] = useState<string>("words");
   const { begin, busy, refused } = useKind();
+  // a sentence led to a value of another tab
+  useEffect(() => {
+    if (spot?.step === "words" && spot.at) setTab(tabOf(spot.at));
+  }, [spot]);
   if (reading.items) return <CaptionsStep />;
   if (!reading.words) return <MakeBanner />;
   const Fields = (TABS.find(([name]) => name === tab) ?? TABS[0])[2];

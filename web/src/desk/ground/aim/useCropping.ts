@@ -1,0 +1,53 @@
+/** What a crop in hand is held to: a ratio, and the least width that stays sharp. */
+import { useState } from "react";
+import type { Original } from "../../../api/queries";
+import { useWork } from "../../context";
+
+/** The ratio of the frame, that of the crop as it is, or any. */
+export type Lock = "frame" | "crop" | "free";
+
+export interface Cropping {
+  on: boolean;
+  lock: Lock;
+  maySoft: boolean;
+  /** The last move would have made it soft. */
+  stopped: boolean;
+}
+
+export function useCropping() {
+  const [cropping, set] = useState<Cropping>({ on: false, lock: "frame", maySoft: false, stopped: false });
+  const change = (values: Partial<Cropping>) =>
+    set((c) =>
+      Object.keys(values).every((k) => c[k as keyof Cropping] === values[k as keyof Cropping])
+        ? c
+        : { ...c, ...values },
+    );
+  return { cropping, change };
+}
+
+export type InHand = ReturnType<typeof useCropping>;
+
+/** Densities above this are not what a crop is stopped for (common practice). */
+const SHARP_AT = 2;
+
+/** Crops have an even number of px, and a ratio that is rounded to those. */
+const SLACK_PX = 2;
+
+/** Shares are of the original. */
+export function useLimits({ lock, maySoft }: Cropping, original: Original | undefined) {
+  const { span, reading } = useWork();
+  const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
+  if (!facts || !original) return { facts, ratio: undefined, least: 0, density: undefined };
+  const held = lock === "frame" ? facts.held : undefined;
+  const sharp = (held ?? facts).needs.filter((n) => n.density <= SHARP_AT).at(-1);
+  const px = held ? held.ratio : facts.width_px / facts.height_px;
+  return {
+    facts,
+    /** The height over the width. */
+    ratio: lock === "free" ? undefined : original.width_px / original.height_px / px,
+    /** The least width; 0 where it may be soft. */
+    least: maySoft || !sharp ? 0 : Math.min(1, (sharp.width_px + SLACK_PX) / original.width_px),
+    /** What it is stopped for. */
+    density: sharp?.density,
+  };
+}
