@@ -42,7 +42,9 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
         page.keyboard.press("Alt+Shift+ArrowLeft")
     # 599 px wide at 2x, 1198 image px, and what evening out may take
     expect(page.get_by_text("stops here: a smaller crop is soft at 2x")).to_be_visible()
-    expect(page.get_by_text(re.compile(r"1200 × 600, needs (1198|1199|1200) at 2x$"))).to_be_visible()
+    expect(
+        page.get_by_text(re.compile(r"1200 × 600, needs (1198|1199|1200) at 2x$"))
+    ).to_be_visible()
     saved(page)
     rect = maker.own(placement)["A"]["crop"]
     assert 1200 <= rect["w"] * 2400 + 0.5 < 1202
@@ -60,13 +62,19 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
     moved = maker.own(placement)["A"]["crop"]
     assert moved["x"] == pytest.approx(1 - moved["w"], abs=1e-4) and moved["w"] == rect["w"]
 
-    # allowed to be soft it goes on, and says by how much
+    # what is typed stops there too
     page.get_by_role("button", name="Crop…").click()
+    width = page.get_by_label("Crop width", exact=True)
+    width.fill("600")
+    width.press("Enter")
+    expect(page.get_by_text("Smaller it is soft at 2x: allow that first.")).to_be_visible()
+    expect(width).to_have_value("1200")
+    # allowed to be soft it goes on, and says by how much
     page.get_by_role("checkbox", name="may be soft").check()
-    page.get_by_label("Crop width", exact=True).fill("600")
-    page.get_by_label("Crop width", exact=True).press("Enter")
+    width.fill("600")
+    width.press("Enter")
     expect(
-        page.get_by_text(re.compile(r"600 × 375, needs 1198 at 2x: soft, 0.50×"))
+        page.get_by_text(re.compile(r"600 × 300, needs 119\d at 2x: soft, 0.50×"))
     ).to_be_visible()
     page.get_by_role("button", name="No crop here").click()
     saved(page)
@@ -76,6 +84,45 @@ def test_a_crop_stops_where_it_turns_soft_and_says_so(page: Page, maker: Maker):
         "w": 1,
         "h": 1,
     }
+
+
+def test_a_crop_is_drawn_where_the_drag_goes_in_the_ratio_of_the_frame(page: Page, maker: Maker):
+    site, placement = quay(maker, height={"kind": "ratio", "w": 3, "h": 2})
+    maker.open(site, placement, "width=450&span=A")
+    page.get_by_role("button", name="None…").click()
+    expect(page.get_by_text("the frame's, 1.5 : 1")).to_be_visible()
+    page.get_by_role("button", name="Draw it on the picture").click()
+    box = page.locator("img[alt='quay.jpg, made up']").first.bounding_box()
+    assert box is not None
+
+    def drag(ax: float, ay: float, bx: float, by: float) -> dict[str, float]:
+        page.mouse.move(box["x"] + ax * box["width"], box["y"] + ay * box["height"])
+        page.mouse.down()
+        page.mouse.move(box["x"] + bx * box["width"], box["y"] + by * box["height"], steps=6)
+        page.mouse.up()
+        saved(page)
+        return maker.own(placement)["A"]["crop"]
+
+    # the whole picture is not moved about: a drag on it draws, and the larger move decides
+    drawn = drag(0.1, 0.1, 0.8, 0.2)
+    assert (drawn["x"], drawn["y"]) == (pytest.approx(0.1, abs=0.01), pytest.approx(0.1, abs=0.01))
+    assert drawn["w"] == pytest.approx(0.7, abs=0.01)
+    assert drawn["w"] * 2400 == pytest.approx(1.5 * drawn["h"] * 1500, abs=0.5)
+    # beside the crop another one is drawn, from right to left; in it, it is moved
+    other = drag(0.95, 0.95, 0.35, 0.85)
+    assert other["x"] + other["w"] == pytest.approx(0.95, abs=0.01)
+    assert other["w"] == pytest.approx(0.6, abs=0.01)
+    moved = drag(0.6, 0.8, 0.5, 0.8)
+    assert moved["x"] == pytest.approx(other["x"] - 0.1, abs=0.01) and moved["w"] == other["w"]
+    # as free as it is drawn
+    page.get_by_role("button", name="Crop…").click()
+    page.get_by_role("radiogroup", name="Ratio of the crop").get_by_text("free").click()
+    page.keyboard.press("Escape")
+    free = drag(0.05, 0.02, 0.95, 0.65)
+    assert free["w"] == pytest.approx(0.9, abs=0.01) and free["h"] == pytest.approx(0.63, abs=0.01)
+    # and no flatter than the frame can do with: 399 px high at 2x
+    flat = drag(0.99, 0.99, 0.2, 0.8)
+    assert flat["w"] == pytest.approx(0.79, abs=0.01) and 798 <= flat["h"] * 1500 + 0.5 < 804
 
 
 def test_the_largest_crop_of_a_ratio_holds_the_areas_or_says_why_not(page: Page, maker: Maker):

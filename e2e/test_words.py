@@ -25,10 +25,15 @@ def maker(page: Page, address: str) -> Iterator[Maker]:
     made.remove_sites()
 
 
-def bright(maker: Maker, layout: dict[str, Any] | None = None, **values: Any) -> tuple[int, int]:
+def bright(
+    maker: Maker,
+    layout: dict[str, Any] | None = None,
+    areas: dict[str, tuple[float, float, float, float]] = BOAT,
+    **values: Any,
+) -> tuple[int, int]:
     """A site with one banner: white words on a bright picture with a boat on its right."""
     site = maker.site("Reed Quay")
-    original = maker.original(site, "quay.jpg", picture(2400, 1500, spots=((0, 0, 1, 1),)), BOAT)
+    original = maker.original(site, "quay.jpg", picture(2400, 1500, spots=((0, 0, 1, 1),)), areas)
     held = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
     page = maker.ask("POST", f"/sites/{site}/pages", data={"title": "Home"})["id"]
     noun = {
@@ -316,3 +321,49 @@ def test_words_grow_with_the_readers_own_spacing(browser, shelf):
     )
     assert inside
     page.close()
+
+
+def test_a_sentence_that_asks_for_an_area_leads_to_the_map_and_back(page: Page, maker: Maker):
+    site, placement = bright(maker, areas={})
+    maker.open(site, placement, "width=450", "words")
+    page.locator("label").filter(has_text=re.compile("^Inset$")).click()
+    page.get_by_role("button", name="Draw one on the map").click()
+    page.wait_for_url("**/aim**")
+    expect(page.get_by_role("button", name="drag on the picture…")).to_be_focused()
+    expect(page.get_by_role("button", name="back to words")).to_be_visible()
+    box = page.locator("img[alt$=', made up']").first.bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 0.5 * box["width"], box["y"] + 0.4 * box["height"])
+    page.mouse.down()
+    page.mouse.move(box["x"] + 0.7 * box["width"], box["y"] + 0.8 * box["height"], steps=5)
+    page.mouse.up()
+    # the area is there to be chosen where the sentence stood
+    page.wait_for_url("**/words**")
+    inset = page.get_by_role("button", name="Keep area", exact=True)
+    expect(inset).to_be_visible()
+    inset.click()
+    expect(page.get_by_label("Size of the inset")).to_be_visible()
+
+
+def test_a_finding_leads_to_the_value_that_it_speaks_of(page: Page, maker: Maker):
+    """And what a sentence asks for is one press away where it stands: the edges of a mark."""
+    site, placement = bright(maker)
+    maker.original(site, "badge.png", badge())
+    maker.open(site, placement, "width=450", "words")
+    page.locator("label").filter(has_text=re.compile("^Mark$")).click()
+    page.get_by_role("button", name="Choose a mark…").click()
+    page.get_by_role("button", name=re.compile("badge.png")).click()
+    edges = page.get_by_text("has transparent edges on all four sides")
+    expect(edges).to_be_visible()
+    page.get_by_role("button", name="Trim them now").click()
+    expect(edges).to_have_count(0)
+    saved(page)
+    # on the boat it is in the way: the sentence leads from the other tab to its place
+    page.get_by_role("radiogroup", name="Place of the mark").get_by_label(
+        "middle", exact=True
+    ).click()
+    page.locator("label").filter(has_text=re.compile("^Words$")).click()
+    page.get_by_role("button", name=re.compile("Move the mark to another place")).click()
+    place = page.locator("[data-spot~=mark_place]")
+    expect(place).to_have_attribute("data-lit", "")
+    expect(place.locator(":focus")).to_have_count(1)

@@ -4,7 +4,7 @@ from."""
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated
+from typing import Annotated, Any
 
 from config.bodies import Body
 from config.db import in_one_go
@@ -102,9 +102,11 @@ class HistoryOut(Schema):
 
 class PlacementRow(Schema):
     """A placement in a list. `current`: what is told of it is worked out of what is there now; else
-    it is as it was last seen, and `strip` is empty where it never was."""
+    it is as it was last seen, and `strip` is empty where it never was. `step` is where it is gone
+    on with: Frame, as long as nothing says how large a picture is that is there."""
 
     id: int
+    step: model.Step
     page_id: int
     page: str
     name: str
@@ -157,11 +159,23 @@ def _row(found: Glimpsed) -> PlacementRow:
     told = glimpse.model_dump(exclude={"lead"}) if glimpse else nothing
     return PlacementRow(
         id=row.id,
+        step="aim" if _is_sized(row.body) else "frame",
         page_id=row.page_id,
         page=row.page.title,
         also_on=[home.page_id for home in row.homes.all()],
         current=found.is_current,
         **told,
+    )
+
+
+def _is_sized(body: dict[str, Any]) -> bool:
+    """Whether the placement that is kept as `body` says more than which picture it shows."""
+    treatments = [t for part in body["parts"] for t in part["treatments"].values()]
+    said = {
+        f for t in [*treatments, *body.get("common", {}).values()] for f in t if t[f] is not None
+    }
+    return (
+        said != {"original"} or body.get("kind", "picture") != "picture" or bool(body.get("frame"))
     )
 
 

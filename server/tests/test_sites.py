@@ -18,7 +18,6 @@ def test_a_new_site_has_the_usual_spans(site):
 @pytest.mark.parametrize(
     ("plan", "said"),
     [
-        ({"breakpoints": [1023, 599]}, "must grow"),
         ({"breakpoints": [599, 599]}, "twice"),
         ({"breakpoints": [100]}, "outside"),
         ({"breakpoints": [None]}, "whole number"),

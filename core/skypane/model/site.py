@@ -123,6 +123,12 @@ class Site(Noun):
     likeness: Likeness = TARGETS["standard"]
     budget_bytes: Annotated[int, Field(ge=1000, le=10**12)] = 150_000
 
+    @field_validator("breakpoints")
+    @classmethod
+    def _breakpoints(cls, breakpoints: tuple[int, ...]) -> tuple[int, ...]:
+        """In whichever order they are named, spans grow."""
+        return tuple(sorted(breakpoints))
+
     @field_validator("densities")
     @classmethod
     def _densities(cls, densities: tuple[float, ...]) -> tuple[float, ...]:
@@ -155,10 +161,6 @@ class Site(Noun):
         for before, after in zip(self.breakpoints, self.breakpoints[1:], strict=False):
             if before == after:
                 raise ValueError(f"The breakpoint {after} is there twice. Remove one.")
-            if before > after:
-                raise ValueError(
-                    f"Breakpoints must grow, but {after} follows {before}. Put them in order."
-                )
         for b in self.breakpoints:
             if not self.narrowest <= b < self.widest:
                 raise ValueError(

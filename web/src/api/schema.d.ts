@@ -3865,7 +3865,8 @@ export interface components {
         /**
          * PlacementRow
          * @description A placement in a list. `current`: what is told of it is worked out of what is there now; else
-         *     it is as it was last seen, and `strip` is empty where it never was.
+         *     it is as it was last seen, and `strip` is empty where it never was. `step` is where it is gone
+         *     on with: Frame, as long as nothing says how large a picture is that is there.
          */
         PlacementRow: {
             /** Also On */
@@ -3888,6 +3889,11 @@ export interface components {
             page_id: number;
             /** Pictures */
             pictures: number;
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "frame" | "aim" | "words" | "files" | "code" | "proof";
             /** Strip */
             strip: components["schemas"]["StripScreenOut"][];
         };

@@ -24,6 +24,10 @@ export interface Seeking {
 const LOOK_MS = 100;
 const LOOKS = 30;
 const LIT_MS = 1600;
+/** What of a place the keys go to. */
+const FOCUSED = ["input:not([type=hidden])", "textarea", "button", "[role=slider]"]
+  .map((s) => `${s}:not(:disabled):not([tabindex='-1'])`)
+  .join();
 
 export function useSpot(step: Step, go: (step: Step) => void, ground: RefObject<HTMLElement | null>): Seeking {
   const [spot, setSpot] = useState<Spot>();
@@ -52,11 +56,8 @@ export function useSpot(step: Step, go: (step: Step) => void, ground: RefObject<
       if (!lit) return;
       lit.scrollIntoView({ block: "nearest" });
       lit.setAttribute("data-lit", "");
-      lit
-        .querySelector<HTMLElement>(
-          "input:not([type=hidden]):not(:disabled), textarea, button:not(:disabled), [tabindex='0']",
-        )
-        ?.focus({ preventScroll: true });
+      const focused = lit.matches(FOCUSED) ? lit : lit.querySelector(FOCUSED);
+      (focused as HTMLElement | null)?.focus({ preventScroll: true });
       setTimeout(() => lit?.removeAttribute("data-lit"), LIT_MS);
     }, LOOK_MS);
     return () => {

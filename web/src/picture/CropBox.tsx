@@ -15,28 +15,27 @@ interface Props {
   height: number;
   /** The height over the width that is held, both as shares of the picture; undefined: any. */
   ratio: number | undefined;
-  /** The least share of the picture's width that stays sharp; 0 where it may be soft. */
-  least: number;
+  /** The least shares of the picture's sides that stay sharp; 0 where it may be soft. */
+  least: Sides;
   change: (rect: Rect, group: string) => void;
   settle: () => void;
   stopped: (at: boolean) => void;
 }
 
+/** Shares of the picture's width and height. */
+export interface Sides {
+  w: number;
+  h: number;
+}
+
 /**
- * A corner pulled: the opposite corner stays, and the width is never below `least`. `ratio` is the height over the width that
+ * A corner pulled: the opposite corner stays, and no side is below its `least`. `ratio` is the height over the width that
  * is held, both as shares of the picture; the larger move decides.
  */
-export function pulled(
-  r: Rect,
-  corner: Corner,
-  dx: number,
-  dy: number,
-  ratio: number | undefined,
-  least: number,
-): Rect {
+export function pulled(r: Rect, corner: Corner, dx: number, dy: number, ratio: number | undefined, least: Sides): Rect {
   const sx = corner.includes("e") ? 1 : -1;
   const sy = corner.includes("s") ? 1 : -1;
-  const floor = Math.max(0.01, least);
+  const floor = Math.max(0.01, least.w);
   let w = Math.max(floor, r.w + sx * dx);
   let h = r.h + sy * dy;
   const right = r.x + r.w;
@@ -49,7 +48,7 @@ export function pulled(
     h = w * ratio;
   } else {
     w = Math.min(w, roomX);
-    h = Math.min(Math.max(0.01, h), roomY);
+    h = Math.min(Math.max(0.01, least.h, h), roomY);
   }
   return fitted({ x: sx > 0 ? r.x : right - w, y: sy > 0 ? r.y : bottom - h, w, h });
 }
@@ -59,7 +58,7 @@ export function drawn(
   [xa, ya]: readonly [number, number],
   [xb, yb]: readonly [number, number],
   ratio: number | undefined,
-  least: number,
+  least: Sides,
 ): Rect {
   const corner = `${yb < ya ? "n" : "s"}${xb < xa ? "w" : "e"}` as Corner;
   return pulled({ x: xa, y: ya, w: 0, h: 0 }, corner, xb - xa, yb - ya, ratio, least);
@@ -71,7 +70,8 @@ export const movedWhole = (r: Rect, dx: number, dy: number): Rect => fitted({ ..
 export function CropBox({ rect, width, height, ratio, least, change, settle, stopped }: Props) {
   const start = useRef(rect);
   const put = (next: Rect, group: string) => {
-    stopped(least > 0 && next.w <= least + 1e-4 && next.w < 1);
+    const isLeast = (side: "w" | "h") => least[side] > 0 && next[side] <= least[side] + 1e-4 && next[side] < 1;
+    stopped(isLeast("w") || (!ratio && isLeast("h")));
     change(next, group);
   };
   /** Where a new one began, as shares of the picture, while it is drawn. */

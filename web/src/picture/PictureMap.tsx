@@ -7,7 +7,7 @@ import { DRAG } from "../ui/drag";
 import { AreaBox } from "./AreaBox";
 import { type Area, added, between, changed, duplicated, type Rect, removed } from "./areas";
 import { box } from "./box";
-import { CropBox } from "./CropBox";
+import { CropBox, type Sides } from "./CropBox";
 import { UNCROPPED } from "./crop";
 import { FocalPoint } from "./FocalPoint";
 import { labelsOf } from "./labels";
@@ -35,7 +35,7 @@ export interface MapProps {
   crop?: Rect | null;
   cropping?: {
     ratio: number | undefined;
-    least: number;
+    least: Sides;
     change: (rect: Rect, group: string) => void;
     stopped: (at: boolean) => void;
   };

@@ -69,7 +69,7 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
           <div key={p.id} className={classes.row} data-old={!p.current || undefined} aria-busy={!p.current}>
             <div className={classes.shown}>
               <div className={classes.name}>
-                <Link to={`/sites/${siteId}/placements/${p.id}/aim`} className={classes.link}>
+                <Link to={`/sites/${siteId}/placements/${p.id}/${p.step}`} className={classes.link}>
                   {p.name}
                 </Link>
                 {p.page_id !== page.id && <span className="soft">of {p.page}</span>}

@@ -82,7 +82,6 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <Widths
           plan={plan}
           set={set}
-          spans={site.spans}
           breakpoints={breakpoints}
           setBreakpoints={setBreakpoints}
           error={error?.at("plan", "breakpoints")}

@@ -1,22 +1,21 @@
 import { SegmentedControl, TextInput } from "@mantine/core";
-import type { Site, SitePlan } from "../api/queries";
+import type { SitePlan } from "../api/queries";
 import { range } from "../ui/format";
 import { Letter } from "../ui/Letter";
 import { NumberField } from "../ui/NumberField";
-import { BreakpointsInput } from "./BreakpointsInput";
+import { BreakpointsInput, parseBreakpoints, spansOf } from "./BreakpointsInput";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
 import classes from "./Settings.module.css";
 
 interface WidthsProps extends PlanProps {
-  spans: Site["spans"];
   breakpoints: string;
   setBreakpoints: (text: string) => void;
   error: string | undefined;
 }
 
 /** From where to where, and where it changes. */
-export function Widths({ plan, set, spans, breakpoints, setBreakpoints, error }: WidthsProps) {
+export function Widths({ plan, set, breakpoints, setBreakpoints, error }: WidthsProps) {
   return (
     <Row label="Widths">
       <div className={classes.inline}>
@@ -35,17 +34,17 @@ export function Widths({ plan, set, spans, breakpoints, setBreakpoints, error }:
           set={(v) => set({ widest: v })}
         />
       </div>
-      <BreakpointsInput value={breakpoints} onChange={setBreakpoints} error={error} />
+      <BreakpointsInput value={breakpoints} onChange={setBreakpoints} error={error} tells={false} />
       <div className={classes.inline}>
-        {spans.map((s) => (
-          <label key={s.letter} className={classes.title}>
-            <Letter of={s.letter} />
-            <span>{range(s.first, s.last)}</span>
+        {spansOf(parseBreakpoints(breakpoints), plan.narrowest, plan.widest).map(([letter, first, last]) => (
+          <label key={letter} className={classes.title}>
+            <Letter of={letter} />
+            <span>{range(first, last, plan.widest)}</span>
             <TextInput
-              aria-label={`Title of span ${s.letter}, used in file names`}
-              placeholder={s.letter.toLowerCase()}
-              value={plan.titles[s.letter] ?? ""}
-              onChange={(e) => set({ titles: { ...plan.titles, [s.letter]: e.currentTarget.value } })}
+              aria-label={`Title of span ${letter}, used in file names`}
+              placeholder={letter.toLowerCase()}
+              value={plan.titles[letter] ?? ""}
+              onChange={(e) => set({ titles: { ...plan.titles, [letter]: e.currentTarget.value } })}
               styles={{ input: { width: 100 } }}
             />
           </label>

@@ -36,10 +36,11 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
       h: crop.h,
       [side]: value / (side === "x" || side === "w" ? w : h),
     };
-    if (side === "h" && ratio) next.w = next.h / ratio;
-    const isLess = (side === "w" || side === "h") && next.w < least;
-    if (isLess) next.w = least;
+    const isLess = (side === "w" && next.w < least.w) || (side === "h" && next.h < least.h);
+    if (side === "w") next.w = Math.max(next.w, least.w);
+    if (side === "h") next.h = Math.max(next.h, least.h);
     if (ratio && (side === "w" || side === "h")) {
+      if (side === "h") next.w = next.h / ratio;
       next.w = Math.min(next.w, 1, 1 / ratio);
       next.h = next.w * ratio;
     }

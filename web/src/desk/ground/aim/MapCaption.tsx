@@ -38,7 +38,7 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
       </div>
     );
   return (
-    <div className={classes.caption} data-spot="draw">
+    <div className={classes.caption}>
       <b>{size(original.width_px, original.height_px)}</b>
       <Popover position="top-start" trapFocus shadow="md" width={560}>
         <Popover.Target>
@@ -50,7 +50,7 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
           <AreaList areas={look.areas} set={setAreas} suggest={suggest} />
         </Popover.Dropdown>
       </Popover>
-      <button type="button" className="plain" aria-pressed={drawing} onClick={() => draw(!drawing)}>
+      <button type="button" className="plain" data-spot="draw" aria-pressed={drawing} onClick={() => draw(!drawing)}>
         {drawing ? "drag on the picture…" : "draw one"}
       </button>
       {back && (

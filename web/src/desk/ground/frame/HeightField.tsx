@@ -1,4 +1,5 @@
 import { SegmentedControl } from "@mantine/core";
+import { useState } from "react";
 import { NumberField } from "../../../ui/NumberField";
 import { Bounds } from "./Bounds";
 import { RatioField } from "./RatioField";
@@ -13,13 +14,18 @@ interface Props {
 
 /** The kind of height rule, its numbers, its bounds. */
 export function HeightField({ rule, now, set }: Props) {
+  // a kind that was just chosen asks for its number
+  const [chosen, setChosen] = useState(false);
   return (
     <>
       <SegmentedControl
         size="xs"
         aria-label="Height rule"
         value={rule.kind}
-        onChange={(kind) => set(switchHeight(kind as HeightRule["kind"], rule, now))}
+        onChange={(kind) => {
+          setChosen(true);
+          set(switchHeight(kind as HeightRule["kind"], rule, now));
+        }}
         data={[
           { value: "ratio", label: "ratio" },
           { value: "fixed", label: "px" },
@@ -27,7 +33,7 @@ export function HeightField({ rule, now, set }: Props) {
           { value: "natural", label: "natural" },
         ]}
       />
-      {rule.kind === "ratio" && <RatioField w={rule.w} h={rule.h} set={(r) => set({ ...rule, ...r })} />}
+      {rule.kind === "ratio" && <RatioField w={rule.w} h={rule.h} set={(r) => set({ ...rule, ...r })} asks={chosen} />}
       {rule.kind === "fixed" && (
         <NumberField label="Height" unit="px" value={rule.height_px} set={(v) => set({ ...rule, height_px: v })} />
       )}

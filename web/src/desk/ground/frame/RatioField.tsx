@@ -1,11 +1,23 @@
 import { TextInput } from "@mantine/core";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { typedRatio } from "../../../ui/format";
 
 const USUAL = ["1:1", "4:5", "3:2", "16:9", "2:1"];
 
+interface Props {
+  w: number;
+  h: number;
+  set: (r: { w: number; h: number }) => void;
+  /** It has just been asked for: what is typed takes the place of what stands there. */
+  asks?: boolean;
+}
+
 /** A ratio as `4:5` or `2.4`. */
-export function RatioField({ w, h, set }: { w: number; h: number; set: (r: { w: number; h: number }) => void }) {
+export function RatioField({ w, h, set, asks = false }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (asks) input.current?.select();
+  }, [asks]);
   const [text, setText] = useState(`${w}:${h}`);
   useEffect(() => {
     setText((t) => {
@@ -16,6 +28,7 @@ export function RatioField({ w, h, set }: { w: number; h: number; set: (r: { w: 
   return (
     <>
       <TextInput
+        ref={input}
         aria-label="Ratio, width to height"
         value={text}
         list="usual-ratios"
