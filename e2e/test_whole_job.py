@@ -171,8 +171,8 @@ addEventListener("pointerdown", () => sessionStorage.setItem("presses", ++window
 
 
 def test_one_picture_in_two_crops_is_fourteen_presses_from_an_empty_site(page: Page, address: str):
-    """Two spans, a crop in each, a dozen files and more, and the zip: what is typed needs no press of its
-    own, for the field that asks for it has the focus."""
+    """Two spans, a crop in each, a dozen files and more, and the zip: what is typed needs no press
+    of its own where the field that asks for it has the focus."""
     page.add_init_script(COUNTING)
     page.get_by_role("button", name="New site…").first.click()
     page.get_by_label("Name").fill("Two Crops")

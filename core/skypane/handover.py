@@ -17,7 +17,7 @@ from pydantic import Field
 
 from skypane.errors import InvalidPlan
 from skypane.files.kept import LeftOut, left_out, without
-from skypane.files.renditions import Files, renditions
+from skypane.files.renditions import Files, cut_of, renditions
 from skypane.identifiers import identifier, unique
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
@@ -98,6 +98,14 @@ class Blueprint:
     @property
     def files(self) -> tuple[Rendition, ...]:
         return _each_once(self.planned)
+
+    def handed(self) -> dict[str, dict[str, str]]:
+        """The cuts that are handed over, by the identifier of their placement and the name that
+        cuts follow each other under."""
+        return {
+            computed.placement.called: dict(cut_of(computed, g) for g, _ in files)
+            for computed, files in self.planned
+        }
 
     @property
     def texts(self) -> dict[str, str]:

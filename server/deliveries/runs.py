@@ -9,7 +9,7 @@ import json
 from collections.abc import Iterable
 from typing import Any, NamedTuple
 
-from config.db import in_one_go, locked_one
+from config.db import in_one_go, locked, locked_one
 from django.core.files.storage import default_storage
 from originals.models import Original
 from placements.models import (
@@ -24,6 +24,7 @@ from sites.models import Page, Site
 from skypane import model
 from skypane.comparing import why_made
 from skypane.errors import SkyPaneError
+from skypane.files.names import first_name
 from skypane.handover import FOLDER, Asked, AskedPage, Blueprint, FileFacts, blueprint, finish
 
 from deliveries.models import Delivery, DeliveryFile, Rendition
@@ -143,7 +144,7 @@ def _new(target: Target, user: object, effort: model.Effort) -> Delivery:
         written=_written(plan),
     )
     made = {r.key: r for r in Rendition.objects.filter(key__in=[f.key for f in plan.files])}
-    before = {f["name"]: f for f in _entries(_last_done(delivery))}
+    before = {first_name(f["name"]): f for f in _entries(_last_done(delivery))}
     hashes = {o.id: o.sha256 for o in asked.originals}
     DeliveryFile.objects.bulk_create(
         DeliveryFile(
@@ -157,12 +158,28 @@ def _new(target: Target, user: object, effort: model.Effort) -> Delivery:
             why=(
                 "the same cut, size, format and likeness"
                 if f.key in made
-                else why_made(f, hashes[f.original], before.get(FOLDER + f.name))
+                else why_made(f, hashes[f.original], before.get(first_name(FOLDER + f.name)))
             ),
         )
         for i, f in enumerate(plan.files)
     )
     return delivery
+
+
+def remember_cuts(delivery: Delivery, plan: Blueprint) -> None:
+    """What a run hands over is kept with its placements: another cut will have another name."""
+
+    def remember() -> None:
+        ids = {called: id_ for id_, called in stems_of(delivery.site).items()}
+        cuts = {ids[called]: cuts for called, cuts in plan.handed().items() if called in ids}
+        for row in locked(Placement, cuts).values():
+            for slot, cut in cuts[row.id].items():
+                known = row.handed.setdefault(slot, [])
+                if cut not in known:
+                    known.append(cut)
+            row.save(update_fields=["handed"])
+
+    in_one_go(remember)
 
 
 def _last_done(delivery: Delivery) -> Delivery | None:

@@ -28,7 +28,13 @@ from skypane.handover import blueprint, finish, fonts_of
 from skypane.pixels.several import Source, encoded
 
 from deliveries.models import BEAT_SECONDS, SILENT_AFTER, Delivery, Rendition
-from deliveries.runs import delivery_asked, facts_of, original_asked, written_of
+from deliveries.runs import (
+    delivery_asked,
+    facts_of,
+    original_asked,
+    remember_cuts,
+    written_of,
+)
 
 State = Delivery.State
 
@@ -233,7 +239,8 @@ def _original_file(original: Original) -> Iterator[Path]:
 def _finish(delivery: Delivery) -> None:
     """What is handed over now that all files are there, and the zip."""
     written, files = written_of(delivery), list(delivery.files.select_related("rendition"))
-    finished = finish(blueprint(delivery_asked(delivery)), facts_of(files))
+    plan = blueprint(delivery_asked(delivery))
+    finished = finish(plan, facts_of(files))
     written["texts"] = finished.texts
     kept = set(finished.files)
     delivery.files.exclude(name__in=kept).update(left_out=True)
@@ -250,6 +257,8 @@ def _finish(delivery: Delivery) -> None:
                 with local(made.stored) as stored:
                     archive.writestr(_entry(name, zipfile.ZIP_STORED), stored.read_bytes())
         keep(path, delivery.stored_zip)
+    if plan.asked.effort == "thorough":
+        remember_cuts(delivery, plan)
     _end(delivery, State.DONE, written=written)
 
 

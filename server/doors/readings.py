@@ -15,7 +15,7 @@ from originals.copies import copies_of
 from originals.intake import PREVIEW_WIDTHS
 from originals.looks import Looks, looked
 from originals.models import preview_url
-from placements.models import originals_of, stems_of
+from placements.models import Placement, handed_of, originals_of, stems_of
 from placements.proposals import proposable
 from pydantic import Field
 from sites.access import site_for
@@ -95,8 +95,9 @@ Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
 def _asked(site: Site, draft: Draft) -> Asked:
     used = originals_of(site, draft.placement.original_ids)
     called = stems_of(site, (draft.placement_id, draft.placement.name))[draft.placement_id or 0]
-    page = Page.objects.filter(placements=draft.placement_id).values_list("title", flat=True)
-    told = {"stem": called, "page": page.first() or ""}
+    row = Placement.objects.filter(id=draft.placement_id, page__site=site)
+    page, handed = row.values_list("page__title", "handed").first() or ("", {})
+    told = {"stem": called, "page": page, "handed": handed_of(handed)}
     placement = draft.placement.model_copy(update=told)
     return draft.site or site.as_noun(), placement, looked(used, draft.looks)
 

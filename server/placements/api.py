@@ -37,7 +37,7 @@ router = Router()
 
 
 def _unnamed(placement: model.Placement) -> model.Placement:
-    return placement.model_copy(update={"stem": None, "page": ""})
+    return placement.model_copy(update={"stem": None, "page": "", "handed": {}})
 
 
 #: What a placement is called in code and files is worked out here, of all placements of its site.

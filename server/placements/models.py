@@ -37,6 +37,8 @@ class Placement(models.Model):
     changed = models.DateTimeField(auto_now=True)
     # what lists show of it, and what that was worked out of; see placements.glimpses
     glimpse = models.JSONField(null=True, default=None, editable=False)
+    # the cuts that were handed over; see `skypane.files.names.version_of`
+    handed = models.JSONField(default=dict, editable=False)
 
     class Meta:
         ordering = ["position", "id"]
@@ -150,11 +152,18 @@ def stems_of(site: Site, draft: tuple[int | None, str] | None = None) -> dict[in
     return dict(zip(names, stems(names.values()), strict=True))
 
 
+def handed_of(kept: Mapping[str, list[str]]) -> dict[str, tuple[str, ...]]:
+    """The cuts that were handed over, as the core's noun has them."""
+    return {slot: tuple(cuts) for slot, cuts in kept.items()}
+
+
 def called_nouns(rows: Iterable[Placement], called: Mapping[int, str]) -> list[model.Placement]:
     """Placements with what they are called in code and files (see `stems_of`), and the titles of
     their pages."""
     return [
-        row.as_noun().model_copy(update={"stem": called[row.id], "page": row.page.title})
+        row.as_noun().model_copy(
+            update={"stem": called[row.id], "page": row.page.title, "handed": handed_of(row.handed)}
+        )
         for row in rows
     ]
 

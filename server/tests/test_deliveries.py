@@ -12,6 +12,7 @@ from deliveries.models import Delivery, Rendition
 from deliveries.tasks import requeue_lost, run_delivery
 from django.utils import timezone
 from PIL import Image
+from placements.models import Placement
 
 pytestmark = pytest.mark.django_db
 
@@ -83,6 +84,46 @@ def test_what_is_there_is_not_made_again(designer, placement, monkeypatch):
     changed = export(designer, placement)
     new = [f["name"] for f in changed["files"] if not f["reused"]]
     assert len(new) == 6 and all("--a" in name for name in new)
+
+
+def test_another_cut_has_another_name_and_an_earlier_one_its_own_again(designer, placement):
+    """Else a browser that has kept the old file shows it for the new one."""
+
+    def names(focal):
+        kept = designer.get(f"/placements/{placement['id']}").json()
+        flat = {"height": {"kind": "ratio", "w": 4, "h": 1}}
+        treatments = {"D": {**own(kept["placement"])["D"], **flat}}
+        noun = with_own(kept["placement"], treatments=treatments)
+        body = {"revision": kept["revision"], "placement": noun}
+        id_ = next(iter(kept["looks"]))
+        body["looks"] = {id_: {"focal": focal, "areas": []}}
+        assert designer.put(f"/placements/{placement['id']}", body).status_code == 200
+        read = {"placement": body["placement"], "placement_id": placement["id"]}
+        read["looks"] = body["looks"]
+        told = designer.post(f"/sites/{kept['site_id']}/readings", read).json()["code"]
+        path = f"/placements/{placement['id']}/deliveries"
+        started = designer.post(path).json()
+        work.run(started["id"])
+        done = designer.get(f"/deliveries/{started['id']}").json()
+        # what the desk says is what is handed over, before and after
+        handed = {f["name"].removeprefix("images/") for f in done["files"]}
+        assert any(name in json.dumps(told) for name in handed)
+        return handed
+
+    first = names([0.5, 0.2])
+    assert not any("_v" in name for name in first)
+    assert names([0.5, 0.2]) == first
+    second = names([0.5, 0.8])
+    assert second == {n.replace("lighthouse", "lighthouse_v2") for n in first}
+    assert names([0.5, 0.2]) == first and names([0.5, 0.8]) == second
+    third = names([0.5, 0.5])
+    assert third == {n.replace("lighthouse", "lighthouse_v3") for n in first}
+
+
+def test_a_quick_look_is_not_handed_over_and_takes_no_name(designer, placement):
+    quick = designer.post(f"/placements/{placement['id']}/deliveries?effort=quick").json()
+    work.run(quick["id"])
+    assert Placement.objects.get(id=placement["id"]).handed == {}
 
 
 def test_a_new_name_needs_no_new_files(designer, placement):

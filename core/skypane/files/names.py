@@ -1,13 +1,17 @@
 """Names of exported files: name, span, density or width, extension (02-rules §13).
 
 Lower-case ASCII, safe on every file system; the widest span and 1x say nothing. No two renditions
-share a name.
+share a name, and no cut has the name of another one that was handed over.
 """
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+import hashlib
+import json
+import re
+from collections.abc import Iterable, Sequence
 
+from skypane.geometry import Crop
 from skypane.identifiers import identifier, plain, unique
 from skypane.model import Format, Naming, Placement
 
@@ -49,13 +53,49 @@ def density_text(density: float) -> str:
     return f"{density:g}x"
 
 
+#: What the number of a later cut is told apart by: no identifier has an underline.
+VERSION_LEAD = "_v"
+
+
+def cut_id(original_sha256: str, crop: Crop) -> str:
+    """What a file shows, whatever its size and format: short, and alike only for the same px of the
+    same file."""
+    of = [original_sha256, crop.x, crop.y, crop.w, crop.h]
+    return hashlib.sha256(json.dumps(of).encode()).hexdigest()[:12]
+
+
+def slot_of(called: str, span: str | None) -> str:
+    """What files of one part and span are called beside their size: where cuts follow each
+    other."""
+    return called if span is None else f"{called} {plain(span)}"
+
+
+def version_of(cut: str, handed: Sequence[str]) -> str:
+    """What tells a cut apart from those that were handed over before under the same name, so that
+    no cache shows the old one for it: nothing for the first, then _v2, _v3 …; an earlier cut has
+    its name again."""
+    found = handed.index(cut) if cut in handed else len(handed)
+    return f"{VERSION_LEAD}{found + 1}" if found else ""
+
+
+def first_name(name: str) -> str:
+    """The name of a file as its first cut has it."""
+    return re.sub(rf"{VERSION_LEAD}\d+(?=[^a-z0-9])", "", name)
+
+
 def file_stem(
-    called: str, span: str | None, size: float | int, naming: Naming, page: str = ""
+    called: str,
+    span: str | None,
+    size: float | int,
+    naming: Naming,
+    page: str = "",
+    version: str = "",
 ) -> str:
     """A file name without its extension, its folder before it. `called` is the placement's
     identifier, `span` is None for the widest span; `size` a density as float, or a width in px as
-    int. Each part has its lead, which the first part that is said goes without."""
-    said = {"name": ("-", called), "span": ("", ""), "size": ("", "")}
+    int; `version` tells cuts apart (see `version_of`). Each part has its lead, which the first part
+    that is said goes without."""
+    said = {"name": ("-", called + version), "span": ("", ""), "size": ("", "")}
     if span is not None:
         said["span"] = (naming.span_lead, plain(span) or "span")
     if isinstance(size, int):

@@ -14,7 +14,7 @@ from typing import NamedTuple
 from skypane.files.groups import Group, groups, lists_of, span_needs
 from skypane.files.ladder import USUAL_GROWTH, Bytes, Ladder, Need, cost, enough, merged_needs
 from skypane.files.ladder import usual as usual_ladders
-from skypane.files.names import EXTENSIONS, file_stem, part_name
+from skypane.files.names import EXTENSIONS, cut_id, file_stem, part_name, slot_of, version_of
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
 from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Rungs, Site
@@ -289,7 +289,9 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
     widest_first = list(reversed(sized))
     for g, sizes in sorted(widest_first, key=lambda of: of[0].part):
         called = part_name(plan.placement, g.part)
-        own = _own_stems(g, plan.setting, _widest(plan), called, sizes)
+        slot, cut = cut_of(plan, g)
+        version = version_of(cut, plan.placement.handed.get(slot, ()))
+        own = _own_stems(g, plan.setting, _widest(plan), called, version, sizes)
         for same, stem in zip(_same_files(g, sizes), own, strict=True):
             if same not in stems:
                 stems[same] = next_free(stem, taken)
@@ -299,12 +301,29 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
 
 @once
 def _own_stems(
-    g: Group, setting: Setting, widest: str, called: str, sizes: tuple[Size, ...]
+    g: Group,
+    setting: Setting,
+    widest: str,
+    called: str,
+    version: str,
+    sizes: tuple[Size, ...],
 ) -> tuple[str, ...]:
     """What the sizes of a group would be called if it were alone."""
     site, page = setting.site, setting.bare.page
-    word = None if widest in g.letters else span_word(site, g.letters[-1])
-    return tuple(file_stem(called, word, s.density or s.width, site.naming, page) for s in sizes)
+    word = _word(site, g, widest)
+    return tuple(
+        file_stem(called, word, s.density or s.width, site.naming, page, version) for s in sizes
+    )
+
+
+def _word(site: Site, g: Group, widest: str) -> str | None:
+    return None if widest in g.letters else span_word(site, g.letters[-1])
+
+
+def cut_of(plan: Plan, g: Group) -> tuple[str, str]:
+    """Under which name a group's files are told apart by their cut, and which cut it is."""
+    slot = slot_of(part_name(plan.placement, g.part), _word(plan.site, g, _widest(plan)))
+    return slot, cut_id(g.original.sha256, g.crop)
 
 
 @once

@@ -80,6 +80,8 @@ class Placement(Noun):
     stem: Stem | None = None
     # the title of its page, where that is known and files are kept by page
     page: Annotated[str, Field(max_length=80)] = ""
+    # the cuts that were handed over already, by the name they share (see `skypane.files.names`)
+    handed: dict[str, tuple[str, ...]] = Field(default_factory=dict)
 
     @property
     def called(self) -> str:

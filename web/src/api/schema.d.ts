@@ -3786,6 +3786,10 @@ export interface components {
             formats?: ("avif" | "webp" | "jpeg" | "png" | "svg")[] | null;
             /** Frame */
             frame?: string | null;
+            /** Handed */
+            handed?: {
+                [key: string]: string[];
+            };
             /**
              * Kind
              * @default picture

@@ -29,6 +29,7 @@ const draft = (name: string): Draft => ({
     title_level: null,
     one_of: null,
     stem: null,
+    handed: {},
   },
   looks: {},
 });
