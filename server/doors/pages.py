@@ -25,6 +25,7 @@ from sites.access import row_for
 from sites.models import Page
 from skypane import PageReading, model, page_held, read_page, seen_in
 
+from doors.page_glimpses import made_of, remember, remembered
 from doors.readings import preview
 
 router = Router()
@@ -41,14 +42,16 @@ def small_preview(original: model.Original, crop: model.Rect | None, drawn_px: f
 
 class PageOnScreen(Schema):
     """A page with its reading; `ids` are those of its placements, and of those the ones that belong
-    to other pages, with the title of theirs. `layout` names placements by their place."""
+    to other pages, with the title of theirs. `layout` names placements by their place. `current`:
+    it is read as it is now; else the reading is the last there was, None where there was none."""
 
     id: int
     title: str
     ids: list[int]
     from_elsewhere: dict[int, str]
     layout: model.PageLayout
-    reading: PageReading
+    current: bool
+    reading: PageReading | None
 
 
 def _page(request: HttpRequest, page_id: int) -> Page:
@@ -59,29 +62,51 @@ def _page(request: HttpRequest, page_id: int) -> Page:
 @router.get(
     "/pages/{int:page_id}/reading", response={200: PageOnScreen, 404: Problem, 422: Problem}
 )
-def read_whole_page(request: HttpRequest, page_id: int) -> PageOnScreen:
-    """A page as visitors see it at every width."""
-    return _on_screen(_page(request, page_id))
+def read_whole_page(
+    request: HttpRequest, page_id: int, as_remembered: bool = False
+) -> PageOnScreen:
+    """A page as visitors see it at every width. `as_remembered`: at once, as it was last read;
+    nothing is worked out."""
+    return _on_screen(_page(request, page_id), as_remembered)
 
 
-def _on_screen(page: Page) -> PageOnScreen:
+def _on_screen(page: Page, as_remembered: bool = False) -> PageOnScreen:
     rows = on_page(page)
-    nouns = called_nouns(rows, stems_of(page.site))
+    called = stems_of(page.site)
     layout = layout_by_place(page, rows)
+    # looked at before all that is read: what changes in between leaves a glimpse that is out of
+    # date, not one that passes for current
+    now = made_of(page, rows, called)
+    reading, current = remembered(page, now)
+    if not current and not as_remembered:
+        nouns = called_nouns(rows, called)
+        originals = originals_in(page.site, nouns)
+        reading, current = _read(page, layout, nouns, originals), True
+        remember(page, now, list(originals), reading)
     return PageOnScreen(
         id=page.id,
         title=page.title,
         ids=[row.id for row in rows],
         from_elsewhere={row.id: row.page.title for row in rows if row.page_id != page.id},
         layout=layout,
-        reading=read_page(
-            page.site.as_noun(),
-            layout,
-            nouns,
-            originals_in(page.site, nouns),
-            preview=small_preview,
-            made_bytes=bytes_made,
-        ),
+        current=current,
+        reading=reading,
+    )
+
+
+def _read(
+    page: Page,
+    layout: model.PageLayout,
+    nouns: list[model.Placement],
+    originals: dict[int, model.Original],
+) -> PageReading:
+    return read_page(
+        page.site.as_noun(),
+        layout,
+        nouns,
+        originals,
+        preview=small_preview,
+        made_bytes=bytes_made,
     )
 
 

@@ -45,7 +45,7 @@ class Glimpsed(NamedTuple):
 
 
 @cache
-def _rules() -> str:
+def print_of_rules() -> str:
     """A print of the rules: other rules may see a placement otherwise."""
     hashed = blake2b(digest_size=8)
     for path in sorted(Path(skypane.__file__).parent.rglob("*.py")):
@@ -56,7 +56,7 @@ def _rules() -> str:
 def remembered(site: Site) -> list[Glimpsed]:
     """All placements of a site as they were last seen; nothing is worked out."""
     rows = list(placements_of(site))
-    prints, pages = _prints(site), _pages(rows)
+    prints, pages = prints_of_originals(site), _pages(rows)
     return [_remembered(site, row, prints, pages) for row in rows]
 
 
@@ -65,7 +65,7 @@ def glimpses(site: Site) -> list[Glimpsed]:
     rows = list(placements_of(site))
     # read before the originals: one that changes in between leaves a glimpse that is out of date,
     # not one that passes for current
-    prints, pages = _prints(site), _pages(rows)
+    prints, pages = prints_of_originals(site), _pages(rows)
     found = [_remembered(site, row, prints, pages) for row in rows]
     stale = [g.row for g in found if not g.is_current]
     if not stale:
@@ -114,7 +114,7 @@ def _seen(
     return glimpse, all(copies_of(p.original) is not None for p in worded)
 
 
-def _prints(site: Site) -> dict[int, str]:
+def prints_of_originals(site: Site) -> dict[int, str]:
     """What of each original a placement may depend on, by id."""
     rows = Original.objects.filter(site=site).values_list("id", "revision", "sha256", "alt", "tags")
     return {id_: blake2b(repr(rest).encode(), digest_size=8).hexdigest() for id_, *rest in rows}
@@ -138,7 +138,7 @@ def _of(
     return {
         "placement": row.revision,
         "site": site.revision,
-        "rules": _rules(),
+        "rules": print_of_rules(),
         "originals": {str(i): originals.get(i) for i in sorted(used)},
         "page": pages[row.page_id] if row.body.get("one_of") else None,
     }

@@ -62,6 +62,8 @@ class Page(models.Model):
     position = models.PositiveIntegerField(default=0)
     # skypane.model.PageLayout; it names placements by their ids
     layout = NounField(kind="page", default=dict)
+    # the page as it was last read, and what that was worked out of; see doors.page_glimpses
+    glimpse = models.JSONField(null=True, default=None, editable=False)
 
     class Meta:
         ordering = ["position", "id"]

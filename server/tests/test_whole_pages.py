@@ -2,6 +2,7 @@
 
 import pytest
 from conftest import picture
+from sites.models import Page
 from test_archives import bring
 
 pytestmark = pytest.mark.django_db
@@ -23,6 +24,45 @@ def test_a_page_is_read_as_one_long_preview(designer, three):
     assert three["reading"]["pane"]["markup"].count("<picture") == 3
     assert [s["order"] for s in three["reading"]["spans"]] == [[0, 1, 2]] * 4
     assert [b["kind"] for b in three["reading"]["bands"]] == ["fits", "weight", "weight"]
+
+
+def test_a_page_is_there_at_once_as_it_was_last_read(designer, three, original, monkeypatch):
+    """Whatever it was worked out of changes, the reading that is kept is no longer called
+    current."""
+    path = f"/pages/{three['id']}/reading"
+
+    def told(query=""):
+        return designer.get(path + query).json()
+
+    assert three["current"]
+    monkeypatch.setattr("doors.pages.read_page", None)  # nothing is worked out
+    assert told() == three == told("?as_remembered=true")
+    monkeypatch.undo()
+    row = designer.get(f"/placements/{three['ids'][0]}").json()
+    body = {"revision": row["revision"], "placement": {**row["placement"], "name": "Pier"}}
+    changes = [
+        lambda: designer.put(f"/placements/{three['ids'][0]}", body),
+        lambda: designer.call("patch", f"/originals/{original['id']}", {"alt": "A pier"}),
+        lambda: designer.put(f"{path[:-8]}/layout", {"layout": {"D": {"head_px": 80}}}),
+    ]
+    for change in changes:
+        assert change().status_code == 200
+        then = told("?as_remembered=true")
+        if change is not changes[-1]:  # what is laid out is read in the same breath
+            assert not then["current"] and then["reading"] is not None
+        assert told()["current"] and told("?as_remembered=true")["current"]
+
+
+def test_a_page_that_was_never_read_is_told_without_its_reading(designer, placement):
+    told = designer.get(f"/pages/{placement['page_id']}/reading?as_remembered=true").json()
+    assert (told["reading"], told["current"]) == (None, False)
+    assert told["ids"] == [placement["id"]]
+
+
+@pytest.mark.parametrize("kept", [{"seen": {}}, {"print": 1}, [], {"seen": None, "print": ""}])
+def test_a_glimpse_of_another_version_is_passed_over(designer, three, kept):
+    Page.objects.filter(id=three["id"]).update(glimpse=kept)
+    assert designer.get(f"/pages/{three['id']}/reading").json() == three
 
 
 def test_its_order_and_head_are_kept_by_span_and_survive_what_is_removed(designer, three):

@@ -4,7 +4,7 @@ import { client, data, type Schemas, type Told } from "./client";
 import { keys } from "./queries";
 
 export type PageOnScreen = Told<Schemas["PageOnScreen"]>;
-export type PageReading = PageOnScreen["reading"];
+export type PageReading = NonNullable<PageOnScreen["reading"]>;
 export type PageLayout = Schemas["LayoutIn"]["layout"];
 
 const of = (page: number) => ({ params: { path: { page_id: page } } });
@@ -16,7 +16,22 @@ const page = (id: number) =>
     staleTime: 0,
   });
 
-export const usePage = (id: number) => useQuery(page(id));
+/** A page: at once as it was last read, then as it is. */
+export function usePage(id: number) {
+  const now = useQuery(page(id));
+  const then = useQuery({
+    queryKey: ["remembered", "page", id],
+    queryFn: () =>
+      data(
+        client.GET("/api/pages/{page_id}/reading", {
+          params: { path: { page_id: id }, query: { as_remembered: true } },
+        }),
+      ) as Promise<PageOnScreen>,
+    enabled: now.isPending,
+    gcTime: 0,
+  });
+  return { ...now, data: now.data ?? then.data, isPending: now.isPending && !then.data };
+}
 
 type Change =
   | { what: "layout"; letter: string; values: NonNullable<PageLayout>[string] | null }

@@ -475,7 +475,8 @@ export interface paths {
         };
         /**
          * Read Whole Page
-         * @description A page as visitors see it at every width.
+         * @description A page as visitors see it at every width. `as_remembered`: at once, as it was last read;
+         *     nothing is worked out.
          */
         get: operations["doors_pages_read_whole_page"];
         put?: never;
@@ -3496,9 +3497,12 @@ export interface components {
         /**
          * PageOnScreen
          * @description A page with its reading; `ids` are those of its placements, and of those the ones that belong
-         *     to other pages, with the title of theirs. `layout` names placements by their place.
+         *     to other pages, with the title of theirs. `layout` names placements by their place. `current`:
+         *     it is read as it is now; else the reading is the last there was, None where there was none.
          */
         PageOnScreen: {
+            /** Current */
+            current: boolean;
             /** From Elsewhere */
             from_elsewhere: {
                 [key: string]: string;
@@ -3511,7 +3515,7 @@ export interface components {
             layout: {
                 [key: string]: components["schemas"]["PageValues"];
             };
-            reading: components["schemas"]["PageReading"];
+            reading: components["schemas"]["PageReading"] | null;
             /** Title */
             title: string;
         };
@@ -7085,7 +7089,9 @@ export interface operations {
     };
     doors_pages_read_whole_page: {
         parameters: {
-            query?: never;
+            query?: {
+                as_remembered?: boolean;
+            };
             header?: never;
             path: {
                 page_id: number;

@@ -1,7 +1,7 @@
 /** What stands on the page in one span and in which order, its head, and what of other pages shows here too. */
 import { Select, Switch } from "@mantine/core";
 import { Link } from "react-router";
-import type { PageLayout, PageOnScreen, useChangePage } from "../api/pages";
+import type { PageLayout, PageOnScreen, PageReading, useChangePage } from "../api/pages";
 import { usePlacements } from "../api/queries";
 import { Letter } from "../ui/Letter";
 import { NumberField } from "../ui/NumberField";
@@ -10,7 +10,7 @@ import classes from "./Pages.module.css";
 
 interface Props {
   siteId: number;
-  page: PageOnScreen;
+  page: PageOnScreen & { reading: PageReading };
   letter: string;
   change: ReturnType<typeof useChangePage>;
 }

@@ -31,7 +31,17 @@ export function PageScreen() {
   );
   if (page.isPending) return <Rows n={3} height={200} />;
   if (page.error) return <Failure error={page.error} again={() => page.refetch()} />;
-  if (!reading) return null;
+  const told = page.data;
+  if (!told) return null;
+  if (!reading)
+    return (
+      <>
+        <Bar title={told.title}>
+          <Link to={`/sites/${siteId}/placements`}>all pages</Link>
+        </Bar>
+        <Rows n={3} height={200} />
+      </>
+    );
   const cursor = scale.clamp(Number(params.get("width")) || 900);
   const setCursor = (width: number) => setParams({ width: String(scale.clamp(width)) }, { replace: true });
   const span = spanAt(reading.spans, cursor);
@@ -42,28 +52,30 @@ export function PageScreen() {
   const left = room - GAP * (widths.length + 1);
   return (
     <>
-      <Bar title={page.data.title} right={<ExportPage siteId={siteId} pageId={pageId} />}>
+      <Bar title={told.title} right={<ExportPage siteId={siteId} pageId={pageId} />}>
         <Link to={`/sites/${siteId}/placements`}>all pages</Link>
       </Bar>
-      <PageAxis reading={reading} scale={scale} cursor={cursor} setCursor={setCursor} />
-      <div className={classes.both}>
-        <div className={classes.sky} ref={ref}>
-          {reading.placements.length === 0 && <Empty title="Nothing stands on this page yet." />}
-          {room > 0 &&
-            reading.placements.length > 0 &&
-            widths.map((w, i) => (
-              <LongPane
-                key={w === cursor ? "cursor" : w}
-                reading={reading}
-                width={w}
-                height={heightAt(reading, w)}
-                drawn={Math.min(w, (left * (parts[i] as number)) / sum)}
-                follows={w === cursor}
-                press={() => setCursor(w)}
-              />
-            ))}
+      <div className={classes.whole} data-old={!told.current || undefined} aria-busy={!told.current}>
+        <PageAxis reading={reading} scale={scale} cursor={cursor} setCursor={setCursor} />
+        <div className={classes.both}>
+          <div className={classes.sky} ref={ref}>
+            {reading.placements.length === 0 && <Empty title="Nothing stands on this page yet." />}
+            {room > 0 &&
+              reading.placements.length > 0 &&
+              widths.map((w, i) => (
+                <LongPane
+                  key={w === cursor ? "cursor" : w}
+                  reading={reading}
+                  width={w}
+                  height={heightAt(reading, w)}
+                  drawn={Math.min(w, (left * (parts[i] as number)) / sum)}
+                  follows={w === cursor}
+                  press={() => setCursor(w)}
+                />
+              ))}
+          </div>
+          {span && <PageOrder siteId={siteId} page={{ ...told, reading }} letter={span.letter} change={change} />}
         </div>
-        {span && <PageOrder siteId={siteId} page={page.data} letter={span.letter} change={change} />}
       </div>
     </>
   );

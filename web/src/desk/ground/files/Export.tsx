@@ -4,6 +4,7 @@ import { isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "..
 import type { Delivery } from "../../../api/queries";
 import { bytes, plural, timeLeft } from "../../../ui/format";
 import { useWork } from "../../context";
+import { isOlder } from "../../older";
 import ground from "../Ground.module.css";
 import classes from "./Files.module.css";
 
@@ -62,12 +63,13 @@ export function Export() {
   }
   const done = delivery?.state === "done";
   const looked = done && delivery.effort === "quick";
+  const current = done && !isOlder({ delivery, handle });
   return (
     <div className={ground.card}>
       <h3>
         {total === 0
           ? "Nothing to export yet"
-          : done && delivery.is_current
+          : current
             ? `${plural(delivery.handed, "file")}, ${bytes(delivery.size_bytes)}`
             : `${plural(total, "file")}, ${missing === total ? "none made yet" : missing ? `${missing} to make` : "all made"}`}
       </h3>
@@ -75,7 +77,7 @@ export function Export() {
         <p className={classes.said} data-state={delivery.state}>
           {delivery.message}
         </p>
-      ) : done && !delivery.is_current ? (
+      ) : done && !current ? (
         <p className={classes.said}>The placement has changed since the last export.</p>
       ) : done ? (
         <p className={classes.said}>
@@ -96,9 +98,9 @@ export function Export() {
           onClick={() => begin("thorough")}
           loading={start.isPending}
           disabled={total === 0}
-          variant={done && delivery.is_current && !looked ? "default" : "filled"}
+          variant={current && !looked ? "default" : "filled"}
         >
-          {done && delivery.is_current && !looked ? "Export again" : "Export"}
+          {current && !looked ? "Export again" : "Export"}
         </Button>
         {missing > 0 && missing === total && (
           <Button
@@ -116,11 +118,7 @@ export function Export() {
           </Button>
         )}
         {done && !looked && (
-          <Button
-            component="a"
-            href={`/api/deliveries/${delivery.id}/zip`}
-            variant={delivery.is_current ? "filled" : "default"}
-          >
+          <Button component="a" href={`/api/deliveries/${delivery.id}/zip`} variant={current ? "filled" : "default"}>
             Download zip
           </Button>
         )}

@@ -6,6 +6,7 @@ import { useDelivered, usePredictions } from "../../../api/deliveries";
 import type { Prediction } from "../../../api/queries";
 import { Failure } from "../../../ui/states";
 import { useDesk, useWork } from "../../context";
+import { isOlder } from "../../older";
 import ground from "../Ground.module.css";
 import { LiveFrame } from "./LiveFrame";
 import { PredictionTable } from "./PredictionTable";
@@ -14,7 +15,7 @@ import { type Formats, type Taken, takenBy, useBrowserFormats } from "./taken";
 import { Why } from "./Why";
 
 export function ProofStep() {
-  const { placementId, site, delivery } = useWork();
+  const { placementId, site, delivery, handle } = useWork();
   const delivered = useDelivered(placementId, true);
   if (delivered.isPending) return <div className={ground.column}>Looking for an export…</div>;
   if (delivered.error) return <Failure error={delivered.error} again={delivered.refetch} />;
@@ -27,7 +28,7 @@ export function ProofStep() {
         </p>
       </div>
     );
-  return <Proof id={delivered.data.id} stale={!delivery?.is_current} />;
+  return <Proof id={delivered.data.id} stale={isOlder({ delivery, handle })} />;
 }
 
 function Proof({ id, stale }: { id: number; stale: boolean }) {
