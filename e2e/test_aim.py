@@ -8,7 +8,7 @@ from collections.abc import Iterator
 
 import pytest
 from making import Maker, comes, picture, saved
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 #: Two areas at the outer thirds: no frame narrower than 1.6:1 holds both.
 APART = {"Shed": (0.1, 0.4, 0.15, 0.2), "Dinghy": (0.8, 0.6, 0.1, 0.2)}
@@ -371,3 +371,28 @@ def test_all_that_fails_in_a_site_is_mended_and_undone_at_once(page: Page, maker
     expect(ticks).to_have_count(5)
     after = [maker.kept(p)["placement"] for p in (placement, other)]
     assert after == before
+
+
+def test_a_picture_on_its_way_moves_nothing(page: Page, maker: Maker):
+    """It is told in a corner; one that is refused says why, until it is dismissed."""
+    site, placement = quay(maker)
+    maker.open(site, placement, "width=450&span=A")
+    fit = page.get_by_role("radiogroup", name="Fit")
+    before = fit.bounding_box()
+    held: list[Route] = []
+    page.route(
+        "**/api/sites/*/originals",
+        lambda r: held.append(r) if r.request.method == "POST" else r.continue_(),
+    )
+    page.get_by_label("Bring an original for span A").set_input_files(
+        {"name": "notes.jpg", "mimeType": "image/jpeg", "buffer": b"only words\n"}
+    )
+    uploads = page.get_by_role("complementary", name="Uploads")
+    expect(uploads).to_contain_text("Bringing 1 picture")
+    assert fit.bounding_box() == before
+    page.wait_for_timeout(500)
+    held[0].continue_()
+    expect(uploads).to_contain_text("notes.jpg is text, not a picture")
+    assert fit.bounding_box() == before
+    uploads.get_by_role("button", name="Dismiss what is said of notes.jpg").click()
+    expect(uploads).to_have_count(0)

@@ -31,6 +31,8 @@ from skypane import (
     read,
     read_moving,
 )
+from skypane.reading.nouns import WidthSum
+from skypane.reading.spans import sum_at
 from skypane.words.faces import FACES
 
 router = Router()
@@ -69,6 +71,12 @@ class CropsDraft(Draft):
 
     chosen: Annotated[str, Field(max_length=2)]
     ratio: Annotated[float, Field(ge=0.05, le=20)]
+
+
+class SumDraft(Draft):
+    """`at` is a viewport width in CSS px."""
+
+    at: Annotated[int, Field(ge=1, le=20_000)]
 
 
 def preview(original: model.Original, crop: model.Rect | None, drawn_px: float) -> str:
@@ -157,6 +165,20 @@ def begin_kind(request: HttpRequest, site_id: int, kind: str, draft: Draft) -> m
     """A draft as another kind: what both know stays, what the new one needs is begun."""
     site = site_for(request, site_id, looking=True)
     return begun(kind, draft.site or site.as_noun(), draft.placement)
+
+
+@router.post(
+    "/sites/{int:site_id}/readings/sum", response={200: WidthSum, 404: Problem, 422: Problem}
+)
+def width_sum(request: HttpRequest, site_id: int, draft: SumDraft) -> WidthSum:
+    """How the width of a part's frame comes about at one viewport width, as a sum."""
+    site = site_for(request, site_id, looking=True)
+    computed = plan(*_asked(site, draft), draft.scrollbar_px)
+    if draft.part >= len(computed.parts):
+        raise Http404
+    spans = computed.parts[draft.part].spans
+    at = min(max(draft.at, spans[0].span.first), spans[-1].span.last)
+    return sum_at(next(p for p in spans if at <= p.span.last), at)
 
 
 @router.post("/sites/{int:site_id}/crops", response={200: CropsOfAll, 404: Problem, 422: Problem})

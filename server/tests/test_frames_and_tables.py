@@ -5,7 +5,7 @@ import re
 import zipfile
 
 import pytest
-from conftest import one_part, own, picture
+from conftest import one_part, own, picture, with_own
 from PIL import Image
 
 pytestmark = pytest.mark.django_db
@@ -264,3 +264,20 @@ def test_no_stand_in_where_nothing_is_missing(designer, placement, page):
     ).json()
     answer = designer.get(f"/placements/{made['id']}/placeholders/png")
     assert answer.status_code == 422 and "Take the SVG" in answer.json()["detail"]
+
+
+def test_the_sum_of_a_width_is_told_at_any_viewport_width(designer, site, placement):
+    """At the cursor, not only at a span's ends; outside of the site's widths, at the nearest."""
+    share = {"kind": "share", "percent": 50}
+    noun = with_own(placement["placement"], treatments={"D": {"original": None, "width": share}})
+    noun["parts"][0]["treatments"]["D"]["original"] = own(placement["placement"])["D"]["original"]
+    path = f"/sites/{site['id']}/readings/sum"
+
+    def told(at, **more):
+        return designer.post(path, {"placement": noun, "at": at, **more})
+
+    assert told(1281).json() == {"at": 1281, "text": "50 % of 1281 = 640.5"}
+    assert told(1281, scrollbar_px=15).json()["text"] == "50 % of 1266 = 633"
+    assert told(19_000).json()["at"] == 2560
+    assert told(1281, part=3).status_code == 404
+    assert told(0).status_code == 422

@@ -14,7 +14,7 @@ from skypane.advice.trial import (
 )
 from skypane.geometry import WHOLE
 from skypane.model import Following
-from skypane.numerals import number, share_text
+from skypane.numerals import number, shares_text
 from skypane.shown.keeps import hull, too_small
 from skypane.shown.nouns import ShownSpan
 
@@ -41,9 +41,10 @@ def by_aim(p: ShownSpan) -> Remedy:
         least = float(seen.min())
         if need > least + 1e-9:
             at = int(q.viewport_w[int(seen.min(axis=0).round(6).argmin())])
+            shows, needs = shares_text(least, need)
             parts.append(
-                f"{share_text(least)} of the {side} shows at {at} px, {names_text(keeps)}"
-                f" {need_word(keeps)} {share_text(need)}"
+                f"{shows} of the {side} shows at {at} px, {names_text(keeps)}"
+                f" {need_word(keeps)} {needs}"
             )
             figures |= {f"{side}_needed": round(need, 4), f"{side}_shown": round(least, 4)}
     if beyond := tuple(a for a in keeps if not is_within(a.rect, p.crop)):

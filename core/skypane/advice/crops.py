@@ -20,7 +20,7 @@ from skypane.advice.trial import (
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
 from skypane.model import Area, Following
-from skypane.numerals import share_text, whole_px
+from skypane.numerals import share_text, shares_text, whole_px
 from skypane.shown.fit import Picture
 from skypane.shown.keeps import hull
 from skypane.shown.nouns import Plan, ShownSpan
@@ -124,9 +124,10 @@ def largest_crop(
     held = hull(areas) if areas else Rect(x=fx, y=fy, w=0, h=0)
     for need, has, side in ((held.w, w, "width"), (held.h, h, "height")):
         if need > has + NOISE:
+            shows, needs = shares_text(has, need)
             raise InvalidPlan(
-                f"a crop of {ratio_text(ratio)} has {share_text(has)} of the {side};"
-                f" {names_text(areas)} {need_word(areas)} {share_text(need)}."
+                f"a crop of {ratio_text(ratio)} has {shows} of the {side};"
+                f" {names_text(areas)} {need_word(areas)} {needs}."
             )
     if areas and not is_within(held, within, NOISE):
         raise InvalidPlan(f"the present crop leaves out part of {names_text(areas)}.")

@@ -6,11 +6,15 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from skypane.findings.rule import Case, Found, Matter, rule
-from skypane.model import PercentColumnsWidth
+from skypane.findings.rule import Case, Found, Matter, rule, widths_at
+from skypane.model import ColumnsWidth, PercentColumnsWidth
 from skypane.numerals import number
+from skypane.widths.frames import free_widths
 from skypane.widths.runs import stretches
 from skypane.widths.sums import Row, row_of, sum_is_over
+
+#: What a frame may be wider than its column and still be taken for as wide (CSS px).
+OFF_BY_PX = 0.5
 
 
 @rule(
@@ -47,6 +51,42 @@ def wider_than_page(case: Case) -> Iterator[Found]:
                 most,
                 "The frame is wider than the page {where} and scrolls it sideways, by up to"
                 f" {number(round(most, 1))} px.",
+            )
+
+
+@rule(
+    "wider-than-column",
+    "wrong",
+    "frame",
+    "Let the column be wider there, with fewer of them, or give the frame no least width.",
+    at="width",
+)
+def wider_than_column(case: Case) -> Iterator[Found]:
+    """A frame that has a least width is wider than the column it stands in, so that it lies over
+    what is beside it, or pushes it away (02-rules §2; common practice)."""
+    if case.part.index:
+        return
+    for p in case.part.spans:
+        rule = p.effective.width
+        if not isinstance(rule, ColumnsWidth | PercentColumnsWidth) or rule.least_px is None:
+            continue
+        if p.effective.show == "nothing":
+            continue
+        column = free_widths(rule, p.viewport_w, p.spot.container)
+        over = p.layout.box_widths(p.spot) - column
+        at = np.flatnonzero(over > OFF_BY_PX)
+        if at.size:
+            worst = int(over.argmax())
+            wide, has = float(column[worst] + over[worst]), float(column[worst])
+            much = f": {wide / has - 1:.0%} too wide".replace("%", " %") if has > 0 else ""
+            yield Matter(
+                "",
+                p.span.letter,
+                widths_at(p.viewport_w, at),
+                float(over[worst]),
+                "The frame is wider than its column {where}, "
+                f"{number(round(wide, 1))} px in a column of {number(round(max(has, 0.0), 1))} px"
+                f" at {int(p.viewport_w[worst])} px{much}.",
             )
 
 

@@ -11,6 +11,7 @@ from skypane.layouts.banner import laid_out, values_of
 from skypane.markup.picture import alt_text
 from skypane.shown.clear import COVERED, block_edges, covered, outgrown
 from skypane.shown.in_the_way import lying_on
+from skypane.shown.lettering import lettering_of, readable_from
 from skypane.shown.nouns import SpanPlan
 from skypane.shown.readable import (
     before_loading_said,
@@ -198,6 +199,38 @@ def mark_untrimmed(case: Case) -> Iterator[Found]:
         edges = (alpha[0], alpha[-1], alpha[:, 0], alpha[:, -1])
         if all(int(e.max()) == 0 for e in edges):
             yield (p.span.letter,), f"{p.original.name} has transparent edges on all four sides."
+
+
+@rule(
+    "mark-small",
+    "wrong",
+    "words",
+    "Make the mark larger there, or show a cut with less lettering.",
+    at="mark_percent",
+)
+def mark_small(case: Case) -> Iterator[Found]:
+    """A mark is drawn so small that what is marked as lettering on its original cannot be read, as
+    for the cuts of a logo (02-rules §12)."""
+    if case.part.part.role != "mark":
+        return
+    for p in case.part.shown:
+        cut, least = lettering_of(p), readable_from(p)
+        if cut is None or least is None:
+            continue
+        drawn = p.drawn_cut_width.min(axis=0)
+        at = np.flatnonzero(drawn < least - 1e-6)
+        if at.size:
+            narrowest = float(drawn.min())
+            high = narrowest / cut.ratio * (cut.lettering or 0)
+            yield Matter(
+                p.original.name,
+                p.span.letter,
+                widths_at(p.viewport_w, at),
+                least / max(narrowest, 1.0),
+                f"The lettering of {plain(p.original.name)} is {high:.1f} px high at worst"
+                f" {{where}}: it is drawn {narrowest:.0f} px wide and can be read from"
+                f" {least:.0f} px.",
+            )
 
 
 def _in_the_way(case: Case, role: str) -> Iterator[Found]:

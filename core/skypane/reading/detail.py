@@ -17,6 +17,7 @@ from skypane.reading.nouns import CropFacts, HeldRatio, PxNeed, RatioCrop, SpanD
 from skypane.shown.fit import picture_of
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.parts import crop_px
+from skypane.shown.together import together
 from skypane.values import once
 
 
@@ -35,6 +36,7 @@ def span_detail(site: Site, p: SpanPlan, costs: bool) -> SpanDetail:
         )
     return SpanDetail(
         letter=p.span.letter,
+        together=together(p) if isinstance(p, ShownSpan) else None,
         aims=aim_costs(p) if costs and isinstance(p, ShownSpan) else (),
         percents=by_percents(p) if costs and isinstance(p, ShownSpan) else None,
         crop=crop,

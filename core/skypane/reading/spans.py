@@ -108,6 +108,12 @@ def _sums(p: SpanPlan) -> tuple[WidthSum, ...]:
     )
 
 
+def sum_at(p: SpanPlan, viewport_px: float) -> WidthSum:
+    """How the frame's width comes about at one viewport width of the span."""
+    text = p.layout.width_sum(p.spot, p.index, viewport_px)
+    return WidthSum(at=round(viewport_px), text=text)
+
+
 def _row(p: SpanPlan) -> str | None:
     rule = p.effective.width
     if not isinstance(rule, PercentColumnsWidth):

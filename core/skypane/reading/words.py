@@ -11,10 +11,19 @@ import numpy as np
 from skypane.advice.words import words_detail
 from skypane.layouts.banner import Laid, laid_out
 from skypane.model import BannerValues, Words
-from skypane.reading.nouns import Band, BoxCurves, LinesRun, WordsReading, WordsSpan, WordsText
+from skypane.reading.nouns import (
+    Band,
+    BoxCurves,
+    LinesRun,
+    MarkSpan,
+    WordsReading,
+    WordsSpan,
+    WordsText,
+)
 from skypane.shown.clear import COVERED, block_edges, covered, outgrown
 from skypane.shown.in_the_way import hidden_texts, lying_on
-from skypane.shown.nouns import Plan, SpanPlan
+from skypane.shown.lettering import readable_from
+from skypane.shown.nouns import Plan, ShownSpan, SpanPlan
 from skypane.shown.readable import Seen, ratio_before_loading, seen_in
 from skypane.shown.under import Pixels
 from skypane.treatments import LayoutSaid
@@ -49,6 +58,9 @@ def words_reading(
             *_lying_bands(plan),
             *_fits_band(shown),
         ),
+        marks=tuple(
+            _mark(p) for part in plan.parts if part.part.role == "mark" for p in part.shown
+        ),
         measured=all(seen[p.span.letter] for p in shown),
         unset=_unset(plan),
         detail=(
@@ -56,6 +68,17 @@ def words_reading(
             if in_detail
             else None
         ),
+    )
+
+
+@once
+def _mark(p: ShownSpan) -> MarkSpan:
+    least = readable_from(p)
+    return MarkSpan(
+        letter=p.span.letter,
+        narrowest_px=round(float(p.drawn_cut_width.min()), 1),
+        widest_px=round(float(p.drawn_cut_width.max()), 1),
+        readable_from_px=None if least is None else round(least, 1),
     )
 
 

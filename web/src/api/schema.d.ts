@@ -1220,6 +1220,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/readings/sum": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Width Sum
+         * @description How the width of a part's frame comes about at one viewport width, as a sum.
+         */
+        post: operations["doors_readings_width_sum"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/remedies": {
         parameters: {
             query?: never;
@@ -3171,6 +3191,21 @@ export interface components {
             /** Revision */
             revision: number;
         };
+        /**
+         * MarkSpan
+         * @description How wide a mark is drawn in one span, at its narrowest and its widest, and the width from
+         *     which its lettering can be read, None where none is marked; all in CSS px.
+         */
+        MarkSpan: {
+            /** Letter */
+            letter: string;
+            /** Narrowest Px */
+            narrowest_px: number;
+            /** Readable From Px */
+            readable_from_px: number | null;
+            /** Widest Px */
+            widest_px: number;
+        };
         /** Member */
         Member: {
             /** Is Me */
@@ -5081,7 +5116,7 @@ export interface components {
         /**
          * SpanDetail
          * @description More about the one span that is being worked on. `aims` and `percents` only where they are
-         *     asked for.
+         *     asked for. `together` says how many of its keep areas fit, None without areas.
          */
         SpanDetail: {
             /** Aims */
@@ -5090,6 +5125,7 @@ export interface components {
             /** Letter */
             letter: string;
             percents: components["schemas"]["ByPercents"] | null;
+            together: components["schemas"]["Together"] | null;
         };
         /** SpanOut */
         SpanOut: {
@@ -5363,6 +5399,37 @@ export interface components {
             ];
         };
         /**
+         * SumDraft
+         * @description `at` is a viewport width in CSS px.
+         */
+        SumDraft: {
+            /** At */
+            at: number;
+            /** Chosen */
+            chosen?: string | null;
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
+            site?: components["schemas"]["Site"] | null;
+        };
+        /**
          * TakeIn
          * @description The plan as the form has it, and what of the widths found is chosen.
          */
@@ -5416,6 +5483,20 @@ export interface components {
         TextIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * Together
+         * @description `most` are the areas, of `of`, that can be whole together in all frames of a span, the most
+         *     important first; of equally many the more important ones. Where that is all of them, `enlarged`
+         *     is how many times as large the picture can be drawn until one is cut, rounded down to a tenth.
+         */
+        Together: {
+            /** Enlarged */
+            enlarged: number | null;
+            /** Most */
+            most: string[];
+            /** Of */
+            of: number;
         };
         /**
          * Tradeoff
@@ -5716,14 +5797,16 @@ export interface components {
         };
         /**
          * WordsReading
-         * @description The words of a banner, over every width. `measured`: whether the px of its pictures were to
-         *     be had. `unset` are characters that the typeface has no glyph for, whose width is a guess.
-         *     `detail` is of the one span that is being worked on.
+         * @description The words of a banner, over every width. `marks` are of the spans that show one. `measured`:
+         *     whether the px of its pictures were to be had. `unset` are characters that the typeface has no
+         *     glyph for, whose width is a guess. `detail` is of the one span that is being worked on.
          */
         WordsReading: {
             /** Bands */
             bands: components["schemas"]["Band"][];
             detail: components["schemas"]["WordsDetail"] | null;
+            /** Marks */
+            marks: components["schemas"]["MarkSpan"][];
             /** Measured */
             measured: boolean;
             /** Spans */
@@ -9410,6 +9493,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moving"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_width_sum: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SumDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WidthSum"];
                 };
             };
             /** @description Not Found */

@@ -12,7 +12,7 @@ export function Facts({ original }: { original: Original }) {
       </dd>
       <dt>Sharp to</dt>
       <dd>
-        {original.sharp_2x} px wide at 2x, {original.sharp_1x} px at 1x
+        {original.sharp_2x} px wide at 2x, {original.sharp_1x} px at 1x. Px per inch change nothing on a screen.
       </dd>
       <dt>Kind</dt>
       <dd>

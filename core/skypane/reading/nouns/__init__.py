@@ -25,7 +25,14 @@ from skypane.reading.nouns.spans import (
     WidthSum,
 )
 from skypane.reading.nouns.whole import LayoutSpan, Moving, MovingPart, PartReading, Reading
-from skypane.reading.nouns.words import BoxCurves, LinesRun, WordsReading, WordsSpan, WordsText
+from skypane.reading.nouns.words import (
+    BoxCurves,
+    LinesRun,
+    MarkSpan,
+    WordsReading,
+    WordsSpan,
+    WordsText,
+)
 
 __all__ = [
     "Band",
@@ -47,6 +54,7 @@ __all__ = [
     "LayoutSpan",
     "LinesRun",
     "LogoReading",
+    "MarkSpan",
     "Moving",
     "MovingPart",
     "MovingSpan",

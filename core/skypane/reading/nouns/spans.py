@@ -6,6 +6,7 @@ from skypane.advice.costs import AimCost
 from skypane.advice.percents import ByPercents
 from skypane.geometry import Rect
 from skypane.reading.nouns.bands import EdgesPx
+from skypane.shown.together import Together
 from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.curves import Curve
@@ -112,9 +113,10 @@ class CropFacts(Noun):
 
 class SpanDetail(Noun):
     """More about the one span that is being worked on. `aims` and `percents` only where they are
-    asked for."""
+    asked for. `together` says how many of its keep areas fit, None without areas."""
 
     letter: str
+    together: Together | None
     aims: tuple[AimCost, ...]
     percents: ByPercents | None
     crop: CropFacts | None

@@ -67,13 +67,24 @@ class WordsSpan(Noun):
     covers: tuple[str, ...]
 
 
+class MarkSpan(Noun):
+    """How wide a mark is drawn in one span, at its narrowest and its widest, and the width from
+    which its lettering can be read, None where none is marked; all in CSS px."""
+
+    letter: str
+    narrowest_px: float
+    widest_px: float
+    readable_from_px: float | None
+
+
 class WordsReading(Noun):
-    """The words of a banner, over every width. `measured`: whether the px of its pictures were to
-    be had. `unset` are characters that the typeface has no glyph for, whose width is a guess.
-    `detail` is of the one span that is being worked on."""
+    """The words of a banner, over every width. `marks` are of the spans that show one. `measured`:
+    whether the px of its pictures were to be had. `unset` are characters that the typeface has no
+    glyph for, whose width is a guess. `detail` is of the one span that is being worked on."""
 
     spans: tuple[WordsSpan, ...]
     bands: tuple[Band, ...]
+    marks: tuple[MarkSpan, ...]
     measured: bool
     unset: tuple[str, ...]
     detail: WordsDetail | None

@@ -165,7 +165,8 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
       {facts && need && (
         <span data-soft={soft || undefined} className={ground.against}>
           {size(facts.width_px, facts.height_px)}, needs {need.width_px} at {need.density}x
-          {soft && `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×`}
+          {soft &&
+            `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×; sharp up to ${Math.floor(facts.width_px / need.density)} px`}
         </span>
       )}
     </Field>

@@ -1,11 +1,13 @@
 /** Which keep areas matter in a span, and in what order: a narrow span may let one go. */
 import { Button, Checkbox, Popover } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
-import type { Treatment } from "../../../api/queries";
+import type { Reading, Treatment } from "../../../api/queries";
 import type { Area } from "../../../picture/areas";
+import { enumerated } from "../../../ui/format";
 import { Sortable } from "../../../ui/Sortable";
 import { reordered } from "../../../ui/Sorting";
 import { useWork } from "../../context";
+import { Told } from "../../Told";
 import { Field } from "../Field";
 import ground from "../Ground.module.css";
 
@@ -15,7 +17,8 @@ interface Props {
 }
 
 export function KeepsField({ areas, set }: Props) {
-  const { span } = useWork();
+  const { span, reading } = useWork();
+  const fit = reading.detail?.letter === span.letter ? reading.detail.together : undefined;
   const [opened, { toggle, close }] = useDisclosure();
   const all = areas.filter((a) => a.kind !== "quiet").map((a) => a.name);
   const matter = span.keeps.filter((n) => all.includes(n));
@@ -61,7 +64,22 @@ export function KeepsField({ areas, set }: Props) {
       </Popover>
       <span className={ground.against} title={matter.join(", ")}>
         {gone.length ? `lets go ${gone.join(", ")}` : matter.join(", ")}
+        {fit && (
+          <Told>
+            <span>{`. ${saidOf(fit)}`}</span>
+          </Told>
+        )}
       </span>
     </Field>
   );
+}
+
+type Together = NonNullable<NonNullable<Reading["detail"]>["together"]>;
+
+/** How many of them fit here, and how large the picture can be drawn with all of them. */
+function saidOf({ most, of, enlarged }: Together): string {
+  if (most.length < of)
+    return most.length ? `At most ${most.length} of ${of} fit here: ${enumerated(most)}` : "None of them fits here";
+  const times = enlarged && enlarged > 1 ? `, enlarged up to ${enlarged} times` : "";
+  return `${of === 1 ? "It fits" : `All ${of} fit`}${times}`;
 }

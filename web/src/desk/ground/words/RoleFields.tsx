@@ -75,6 +75,7 @@ export function MarkFields() {
       <Uploads {...uploads} />
     </>
   );
+  const shows = here?.effective.show !== "nothing";
   if (index < 0 || !values)
     return (
       <div className={`${classes.offer} ${classes.inColumn}`}>
@@ -101,28 +102,66 @@ export function MarkFields() {
           remove
         </button>
       </ValueRow>
-      <KindValue fields={["mark_place"]} label="Place">
-        <PlaceField label="Place of the mark" place={values.mark_place} set={(mark_place) => set({ mark_place })} />
-      </KindValue>
-      <KindValue fields={["mark_percent", "mark_most_px"]} label="Width">
-        <NumberField
-          label="Width of the mark"
-          unit="%"
-          value={values.mark_percent}
-          set={(v) => set({ mark_percent: v }, "mark width")}
-        />
-        <NumberField
-          label="Greatest width of the mark"
-          before="at most"
-          unit="px"
-          value={values.mark_most_px}
-          set={(v) => set({ mark_most_px: v }, "mark most")}
-        />
-      </KindValue>
+      {shows && (
+        <>
+          <KindValue fields={["mark_place"]} label="Place">
+            <PlaceField label="Place of the mark" place={values.mark_place} set={(mark_place) => set({ mark_place })} />
+          </KindValue>
+          <KindValue fields={["mark_percent", "mark_most_px"]} label="Width">
+            <NumberField
+              label="Width of the mark"
+              unit="%"
+              value={values.mark_percent}
+              set={(v) => set({ mark_percent: v }, "mark width")}
+            />
+            <NumberField
+              label="Greatest width of the mark"
+              before="at most"
+              unit="px"
+              value={values.mark_most_px}
+              set={(v) => set({ mark_most_px: v }, "mark most")}
+            />
+          </KindValue>
+          <MarkWidth index={index} />
+        </>
+      )}
       <div className={classes.findings}>
         <Findings of={findings} />
       </div>
     </>
+  );
+}
+
+/** How wide the mark is drawn in the chosen span, and down to which width its lettering can be read. */
+function MarkWidth({ index }: { index: number }) {
+  const { reading, span, choosePart, seek } = useWork();
+  const mark = reading.words?.marks.find((m) => m.letter === span.letter);
+  if (!mark) return null;
+  const [narrowest, widest] = [Math.round(mark.narrowest_px), Math.round(mark.widest_px)];
+  return (
+    <Told>
+      <p className={classes.note}>
+        {narrowest === widest ? `${widest} px wide here` : `${narrowest} to ${widest} px wide here`}
+        {mark.readable_from_px != null ? (
+          `; its lettering can be read from ${Math.ceil(mark.readable_from_px)} px.`
+        ) : (
+          <>
+            .{" "}
+            <button
+              type="button"
+              className="plain"
+              onClick={() => {
+                choosePart(index);
+                seek("draw", "aim", "mark");
+              }}
+            >
+              Draw its lettering
+            </button>{" "}
+            and tick <i>lettering</i> to be told down to which width it can be read.
+          </>
+        )}
+      </p>
+    </Told>
   );
 }
 
@@ -208,37 +247,45 @@ export function InsetFields() {
           </button>
         </p>
       )}
-      <KindValue fields={["inset_place"]} label="Place">
-        <PlaceField label="Place of the inset" place={values.inset_place} set={(inset_place) => set({ inset_place })} />
-      </KindValue>
-      <KindValue fields={["inset_px", "inset_round"]} label="Size">
-        <NumberField
-          label="Size of the inset"
-          unit="px"
-          value={values.inset_px}
-          set={(v) => set({ inset_px: v }, "inset size")}
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label="Shape of the inset"
-          value={values.inset_round ? "round" : "square"}
-          onChange={(v) => set({ inset_round: v === "round" })}
-          data={["round", "square"]}
-        />
-      </KindValue>
-      <KindValue fields={["inset_border_px", "inset_border"]} label="Border">
-        <NumberField
-          label="Border of the inset"
-          unit="px"
-          value={values.inset_border_px}
-          set={(v) => set({ inset_border_px: v } as Partial<BannerValues>, "inset border")}
-        />
-        <ColourInput
-          label="Colour of the border"
-          value={values.inset_border}
-          set={(inset_border) => set({ inset_border }, "inset border colour")}
-        />
-      </KindValue>
+      {here?.effective.show !== "nothing" && (
+        <>
+          <KindValue fields={["inset_place"]} label="Place">
+            <PlaceField
+              label="Place of the inset"
+              place={values.inset_place}
+              set={(inset_place) => set({ inset_place })}
+            />
+          </KindValue>
+          <KindValue fields={["inset_px", "inset_round"]} label="Size">
+            <NumberField
+              label="Size of the inset"
+              unit="px"
+              value={values.inset_px}
+              set={(v) => set({ inset_px: v }, "inset size")}
+            />
+            <SegmentedControl
+              size="xs"
+              aria-label="Shape of the inset"
+              value={values.inset_round ? "round" : "square"}
+              onChange={(v) => set({ inset_round: v === "round" })}
+              data={["round", "square"]}
+            />
+          </KindValue>
+          <KindValue fields={["inset_border_px", "inset_border"]} label="Border">
+            <NumberField
+              label="Border of the inset"
+              unit="px"
+              value={values.inset_border_px}
+              set={(v) => set({ inset_border_px: v } as Partial<BannerValues>, "inset border")}
+            />
+            <ColourInput
+              label="Colour of the border"
+              value={values.inset_border}
+              set={(inset_border) => set({ inset_border }, "inset border colour")}
+            />
+          </KindValue>
+        </>
+      )}
       <div className={classes.findings}>
         <Findings of={findings} />
       </div>
