@@ -19,7 +19,8 @@ def test_widths_are_told_once_and_in_order(found):
     n = sum(w - 1 not in held for w in held)
     assert str(min(held)) in said and str(max(held)) in said
     if n > 3:
-        assert f"in {n} runs of widths" in said
+        alone = len(held) == n
+        assert (f"at {n} widths from" if alone else f"in {n} runs of widths") in said
     else:
         assert said.count("from ") + said.count("at ") == n
 

@@ -63,7 +63,7 @@ def wider_than_page(case: Case) -> Iterator[Found]:
 )
 def wider_than_column(case: Case) -> Iterator[Found]:
     """A frame that has a least width is wider than the column it stands in, so that it lies over
-    what is beside it, or pushes it away (02-rules §2; common practice)."""
+    what is beside it, or pushes it away (common practice)."""
     if case.part.index:
         return
     for p in case.part.spans:

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-import numpy as np
-
-from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
+from skypane.findings.lettering import too_low
+from skypane.findings.rule import Case, Found, rule
 from skypane.galleries.logo import least_width
 from skypane.model import LogoValues
-from skypane.shown.cuts import cut_of_span, drawn_cut, hidden_cuts
+from skypane.shown.cuts import cut_of_span, hidden_cuts
 
 
 @rule(
@@ -24,23 +23,10 @@ def lettering_small(case: Case) -> Iterator[Found]:
     for p in case.part.shown:
         if not isinstance(p.spot.values, LogoValues):
             return
-        cut, least_px = cut_of_span(p), p.spot.values.least_px
-        if cut is None:
-            continue
-        drawn, least = drawn_cut(p), least_width(cut, least_px)
-        at = np.flatnonzero(drawn < least - 1e-6)
-        if at.size:
-            narrowest = float(drawn.min())
-            high = narrowest / cut.ratio * (cut.lettering or 0)
-            yield Matter(
-                p.original.name,
-                p.span.letter,
-                widths_at(p.viewport_w, at),
-                least / max(narrowest, 1.0),
-                f"The lettering of {plain(p.original.name)} is {high:.1f} px high at worst"
-                f" {{where}}: it is drawn {narrowest:.0f} px wide and can be read from"
-                f" {least:.0f} px.",
-            )
+        cut = cut_of_span(p)
+        found = cut and too_low(p, cut, least_width(cut, p.spot.values.least_px))
+        if found:
+            yield found
 
 
 @rule(

@@ -127,6 +127,8 @@ def where_of(runs: Iterable[tuple[int, int]]) -> str:
             joined[-1] = (joined[-1][0], max(last, joined[-1][1]))
         else:
             joined.append((first, last))
+    if len(joined) > MOST_RUNS and all(a == b for a, b in joined):
+        return f"at {len(joined)} widths from {joined[0][0]} to {joined[-1][1]} px"
     if len(joined) > MOST_RUNS:
         return f"from {joined[0][0]} to {joined[-1][1]} px, in {len(joined)} runs of widths"
     each = [f"at {a} px" if a == b else f"from {a} to {b} px" for a, b in joined]

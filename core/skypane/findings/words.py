@@ -6,12 +6,14 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from skypane.findings.lettering import too_low
 from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
+from skypane.galleries.logo import least_width
 from skypane.layouts.banner import laid_out, values_of
 from skypane.markup.picture import alt_text
 from skypane.shown.clear import COVERED, block_edges, covered, outgrown
 from skypane.shown.in_the_way import lying_on
-from skypane.shown.lettering import lettering_of, readable_from
+from skypane.shown.lettering import lettering_of
 from skypane.shown.nouns import SpanPlan
 from skypane.shown.readable import (
     before_loading_said,
@@ -184,7 +186,7 @@ def mark_opaque(case: Case) -> Iterator[Found]:
         yield letters, f"{name} has no transparency and covers the picture as a box."
 
 
-@rule("mark-untrimmed", "wasteful", "words", "Trim its transparent edges, in Originals.", at="trim")
+@rule("mark-untrimmed", "wasteful", "words", "Trim its transparent edges.", at="trim")
 def mark_untrimmed(case: Case) -> Iterator[Found]:
     """A mark has transparent edges: it looks smaller and stands elsewhere than its figures say."""
     if case.part.part.role != "mark":
@@ -210,27 +212,14 @@ def mark_untrimmed(case: Case) -> Iterator[Found]:
 )
 def mark_small(case: Case) -> Iterator[Found]:
     """A mark is drawn so small that what is marked as lettering on its original cannot be read, as
-    for the cuts of a logo (02-rules §12)."""
+    for the cuts of a logo."""
     if case.part.part.role != "mark":
         return
     for p in case.part.shown:
-        cut, least = lettering_of(p), readable_from(p)
-        if cut is None or least is None:
-            continue
-        drawn = p.drawn_cut_width.min(axis=0)
-        at = np.flatnonzero(drawn < least - 1e-6)
-        if at.size:
-            narrowest = float(drawn.min())
-            high = narrowest / cut.ratio * (cut.lettering or 0)
-            yield Matter(
-                p.original.name,
-                p.span.letter,
-                widths_at(p.viewport_w, at),
-                least / max(narrowest, 1.0),
-                f"The lettering of {plain(p.original.name)} is {high:.1f} px high at worst"
-                f" {{where}}: it is drawn {narrowest:.0f} px wide and can be read from"
-                f" {least:.0f} px.",
-            )
+        cut = lettering_of(p)
+        found = cut and too_low(p, cut, least_width(cut))
+        if found:
+            yield found
 
 
 def _in_the_way(case: Case, role: str) -> Iterator[Found]:

@@ -3,19 +3,28 @@ import { Letter } from "../ui/Letter";
 import classes from "./Placements.module.css";
 
 const HEIGHT = 84;
+/** The widest that a span is drawn, in heights; what is flatter is drawn lower. */
+const WIDEST = 2.8;
+/** So much is seen of the slimmest, in px. */
+const SLIMMEST = 6;
+
+const sized = (ratio: number, height: number) => ({
+  width: Math.min(WIDEST * height, Math.max(SLIMMEST, height * ratio)),
+  height: Math.max(SLIMMEST, Math.min(height, (WIDEST * height) / ratio)),
+});
+const NOTHING = { width: 62 };
 const ALL = { x: 0, y: 0, w: 1, h: 1 };
 const percent = (share: number) => `${share * 100}%`;
 
 /** What one span shows: the original's preview, moved and scaled so that the window fills the little frame. */
 export function StripFrame({ frame, height = HEIGHT }: { frame: Frame; height?: number }) {
-  const width = frame.show === "nothing" ? 62 : Math.min(2.8 * height, Math.max(34, height * frame.frame_ratio));
+  const box = frame.show === "nothing" ? { ...NOTHING, height } : sized(frame.frame_ratio, height);
   return (
     <figure className={classes.small}>
       <div
         className={classes.window}
         style={{
-          width,
-          height,
+          ...box,
           background: frame.thumb || frame.show === "colour" ? frame.colour : undefined,
         }}
       >
@@ -50,7 +59,7 @@ const Without = ({ frame }: { frame: Pick<Frame, "show"> }) => (
 
 /** All of a placement in one span as visitors see it: its pictures, and its texts as lines. */
 export function StripScreen({ screen, height = HEIGHT }: { screen: Screen; height?: number }) {
-  const width = screen.show === "nothing" ? 62 : Math.min(2.8 * height, Math.max(34, height * screen.box_ratio));
+  const box = screen.show === "nothing" ? { ...NOTHING, height } : sized(screen.box_ratio, height);
   const at = (r: { x: number; y: number; w: number; h: number }) => ({
     left: percent(r.x),
     top: percent(r.y),
@@ -61,7 +70,7 @@ export function StripScreen({ screen, height = HEIGHT }: { screen: Screen; heigh
     <figure className={classes.small}>
       <div
         className={classes.window}
-        style={{ width, height, background: screen.show === "nothing" ? undefined : screen.colour }}
+        style={{ ...box, background: screen.show === "nothing" ? undefined : screen.colour }}
       >
         {screen.cells.map((cell, i) => (
           <div
