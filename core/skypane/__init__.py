@@ -7,6 +7,8 @@ The rooms, from the ground up: `model` (the nouns), `widths` (spans, frames, cur
 viewport widths), `treatments` (what holds in a span), `layouts` (a module per kind of placement),
 `shown` (what shows of a part), `files`, `markup`, `advice`, `findings`, `reading` (all of it for a
 desk). Beside them `picks`: which file a browser takes from any markup.
+
+“rules §4” is section 4 of docs/rules.md.
 """
 
 from skypane.advice.crops import CropsOfAll, crops_of_all

@@ -1,4 +1,4 @@
-"""What holds in a span: treatments handed down from wider spans to narrower ones (02-rules §3), and
+"""What holds in a span: treatments handed down from wider spans to narrower ones (rules §3), and
 in each span from the site's named frame to the placement, and from there to its parts."""
 
 from __future__ import annotations

@@ -1,4 +1,4 @@
-"""Fates of keep areas and the walk of advice (02-rules §4, §5), against exhaustive search on small
+"""Fates of keep areas and the walk of advice (rules §4, §5), against exhaustive search on small
 cases."""
 
 import math
@@ -67,7 +67,7 @@ def plan_of(o, site=SITE, **treatment):
 
 
 def test_check_value_a_wide_area_fails_below_809():
-    # keep 0.045…0.955 of 16:9 in a 500 px high frame (02-rules §4); half an image px of tolerance
+    # keep 0.045…0.955 of 16:9 in a 500 px high frame (rules §4); half an image px of tolerance
     # allows 808
     p = plan_of(
         original((0.045, 0.955, 0.2, 0.8)),

@@ -27,14 +27,14 @@ def frames(*boxes):
 
 
 def test_check_value_3_4_and_3_1_share_the_middle_of_a_16_9_picture():
-    """02-rules §4: 1920×1080 centred in 3:4 and 3:1 has the safe area x 555…1365, y 220…860."""
+    """rules §4: 1920×1080 centred in 3:4 and 3:1 has the safe area x 555…1365, y 220…860."""
     found = brief(frames((300, 400), (300, 400), (300, 100), (300, 100)), ratio=16 / 9)
     x0, x1, y0, y1 = found.safe.edges
     assert [round(v) for v in (x0 * 1920, x1 * 1920, y0 * 1080, y1 * 1080)] == [555, 1365, 220, 860]
 
 
 def test_the_px_are_those_of_the_drawn_width():
-    """02-rules §4, *Drawn width*: 16:9 covering 375×500 is drawn 888.9 wide and needs 1778 px at
+    """rules §4, *Drawn width*: 16:9 covering 375×500 is drawn 888.9 wide and needs 1778 px at
     2x."""
     found = brief(frames(*[(375, 500)] * 4), ratio=16 / 9)
     assert (found.width_px, found.height_px) == (1778, 1001)

@@ -66,7 +66,7 @@ def test_large_text_needs_less():
 
 @given(st.lists(st.floats(0, 1), min_size=1, max_size=400), st.floats(0, 1))
 def test_the_worst_twentieth_is_passed_over(under, ink):
-    """The greatest ratio that at least 95 % of the px reach: ascending, index ⌊n/20⌋ (02-rules
+    """The greatest ratio that at least 95 % of the px reach: ascending, index ⌊n/20⌋ (rules
     §9)."""
     found = contrast(ink, np.array(under))
     ratios = sorted((max(ink, u) + 0.05) / (min(ink, u) + 0.05) for u in under)
@@ -131,7 +131,7 @@ def test_gradients_are_those_of_css_images_3(angle, W, H, fx, fy, stops, strengt
 
 @pytest.mark.parametrize(("large", "least"), [(False, 0.5347), (True, 0.4162)])
 def test_white_on_white_asks_for_so_much_black(large, least):
-    """02-rules §9, worked from the formula: 255·(1 − s) is the grey of 4.5 : 1, or 3 : 1."""
+    """rules §9, worked from the formula: 255·(1 − s) is the grey of 4.5 : 1, or 3 : 1."""
     paint = PlainScrim(colour="#000000")
     white = np.full((1, 3), 255.0)
 

@@ -1,4 +1,4 @@
-"""What shows, and the aim that holds it (02-rules §4; CSS Images 3 §5.5, §5.6)."""
+"""What shows, and the aim that holds it (rules §4; CSS Images 3 §5.5, §5.6)."""
 
 import numpy as np
 import pytest
@@ -32,7 +32,7 @@ def window(picture, W, H, aim=Following(), fit="cover"):
     return windows(picture, fit, aim, one(W), one(H))
 
 
-# -- check values, worked from the rule (02-rules §4) --
+# -- check values, worked from the rule (rules §4) --
 
 
 def test_16_9_in_3_4_shows_42_percent_of_its_width():

@@ -1,4 +1,4 @@
-"""Frames at every width, and the same as CSS (02-rules §2)."""
+"""Frames at every width, and the same as CSS (rules §2)."""
 
 import numpy as np
 import pytest
@@ -108,7 +108,7 @@ def test_the_container_is_the_page_without_margins_up_to_its_greatest_width():
 
 
 def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
-    # the needed file follows from the greatest frame, which is often on the narrow side (02-rules
+    # the needed file follows from the greatest frame, which is often on the narrow side (rules
     # §2)
     container = Container(max_width_px=1080, margin_px=0)
     three = frame_widths(ColumnsWidth(columns=3, gutter_px=60), V, container).max()
@@ -125,7 +125,7 @@ def test_one_column_on_a_narrow_screen_is_wider_than_three_on_a_wide_one():
 def test_sizes_evaluates_to_the_frame_at_every_width_in_every_engine(
     rule, container, style, policy
 ):
-    """Within 1 px (02-rules §2), with a rule of another shape in the span beside it; and nothing in
+    """Within 1 px (rules §2), with a rule of another shape in the span beside it; and nothing in
     it that an engine drops."""
     text = sizes([(320, 899, rule), (900, 2560, ShareWidth(percent=40))], container, style)
     assert "min(" not in text and "max(" not in text and "clamp(" not in text and "*" not in text
@@ -160,7 +160,7 @@ def test_sizes_of_a_container_are_written_as_the_engines_take_them():
 
 
 def test_layout_uses_the_page():
-    # 100vw is wider than the page by a classic scrollbar (02-rules §2)
+    # 100vw is wider than the page by a classic scrollbar (rules §2)
     assert width_css(FullWidth(), Container()) == "100%"
     assert (
         width_css(ShareWidth(percent=50, of="container"), Container())

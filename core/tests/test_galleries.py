@@ -1,5 +1,5 @@
 """Many pictures in one spot, against brute force, exhaustive search and the trade's check values
-(common practice, as 02-rules §2 and §12 quote them)."""
+(common practice, as rules §2 and §12 quote them)."""
 
 from itertools import pairwise, product
 

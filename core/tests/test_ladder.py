@@ -1,4 +1,4 @@
-"""The widths to export (02-rules §7): exact against exhaustive search, and what is offered follows
+"""The widths to export (rules §7): exact against exhaustive search, and what is offered follows
 what is drawn."""
 
 import itertools
@@ -50,7 +50,7 @@ def planned(site, **treatments):
     return plan(site, picture("Boats", held), {1: BOATS})
 
 
-# worked from the rule (02-rules §7): needs 400, 800, 1600 at .5, .3, .2 and bytes w²
+# worked from the rule (rules §7): needs 400, 800, 1600 at .5, .3, .2 and bytes w²
 def test_the_check_values_of_the_rule():
     needs = merged_needs([Need(400, 0.5), Need(800, 0.3), Need(1600, 0.2)], 1600)
     found = best(needs, 6, SQUARE)
@@ -255,7 +255,7 @@ def _sizes_at(markup, width):
 
 @pytest.mark.parametrize("treatment", FRAMES)
 def test_every_visitor_takes_the_rung_that_suffices(treatment):
-    """Exactly on a need, too: `sizes` never exceeds the drawn width (02-rules §7)."""
+    """Exactly on a need, too: `sizes` never exceeds the drawn width (rules §7)."""
     site = Site(lists="widths")
     p = planned(site, D=treatment)
     found = delivered(site, p.placement, {1: BOATS})

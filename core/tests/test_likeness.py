@@ -1,4 +1,4 @@
-"""Likeness, the search for a quality, and what is kept of formats (02-rules §10)."""
+"""Likeness, the search for a quality, and what is kept of formats (rules §10)."""
 
 import io
 import math

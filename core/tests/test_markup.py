@@ -1,4 +1,4 @@
-"""The picture element and its CSS (HTML Standard §4.8; 02-rules §4, §6, §11)."""
+"""The picture element and its CSS (HTML Standard §4.8; rules §4, §6, §11)."""
 
 import json
 import re
@@ -159,7 +159,7 @@ def test_whole_pictures_of_one_ratio_are_held_by_a_percentage():
     p = picture(
         name="p", treatments={"D": Treatment(original=1, height=RatioHeight(w=1, h=1), whole=True)}
     )
-    # 02-rules §4, from the focal point to the percentage
+    # rules §4, from the focal point to the percentage
     percent = (0.4 - share / 2) / (1 - share) * 100
     assert f"object-position: {percent:.3f}% 50%" in css(
         p, originals={1: WIDE.model_copy(update=left)}

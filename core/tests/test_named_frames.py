@@ -1,4 +1,4 @@
-"""Named frames, percentage columns and the sums that are shown for them (02-rules §2)."""
+"""Named frames, percentage columns and the sums that are shown for them (rules §2)."""
 
 import numpy as np
 import pytest
@@ -53,7 +53,7 @@ def held(site, placement):
     return {letter: (r.effective.width, r.effective.height) for letter, r in by_letter.items()}
 
 
-# -- sums; the figures are the check values of 02-rules §2 (common practice) --
+# -- sums; the figures are the check values of rules §2 (common practice) --
 
 C = Container(max_width_px=1080, margin_px=20)
 

@@ -1,4 +1,4 @@
-"""Handing down, needed px, renditions and their names (02-rules §3, §4 and §13)."""
+"""Handing down, needed px, renditions and their names (rules §3, §4 and §13)."""
 
 import re
 
@@ -46,7 +46,7 @@ def files(site, p):
     return [r for _, mine in renditions(plan(site, p, ORIGINALS)) for r in mine]
 
 
-# -- check values (common practice, 02-rules §3) --
+# -- check values (common practice, rules §3) --
 
 
 def test_a_frame_of_471_needs_942_at_2x_and_half_of_it_at_1x():
@@ -70,7 +70,7 @@ def test_1600_by_900_scaled_to_700_high_is_1244_by_700():
 
 
 def test_a_frame_taller_than_the_picture_needs_the_drawn_width_unless_it_is_cut():
-    # 16:9 covering 375×500 is drawn 888.9 px wide and needs 1778 px at 2x, not 750 (02-rules §4)
+    # 16:9 covering 375×500 is drawn 888.9 px wide and needs 1778 px at 2x, not 750 (rules §4)
     hd = Original(id=9, name="hd.jpg", width_px=3200, height_px=1800)
     site = by_density(narrowest=374, widest=375, breakpoints=())
     t = {"width": FixedWidth(width_px=375), "height": FixedHeight(height_px=500), "original": 9}

@@ -120,7 +120,7 @@ def test_viewport_heights_count_at_their_worst():
 
 
 def test_the_least_scrim_on_white_is_that_of_the_rule():
-    """0.5347 for small text (02-rules §9), told as a whole per cent that passes."""
+    """0.5347 for small text (rules §9), told as a whole per cent that passes."""
     p = span(banner(words=SMALL))
     px = painted((255, 255, 255))
     found = least_scrim(p, px, seen_in(p, px))

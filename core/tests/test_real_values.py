@@ -187,7 +187,7 @@ def test_nobody_draws_a_hairline(hairline):
 @given(st.integers(0, 10**6))
 def test_what_binds_serves_every_viewport_height(seed):
     """The CSS says only the areas that bind; at every height between the least and the greatest it
-    puts the picture where all of them would (02-rules §4)."""
+    puts the picture where all of them would (rules §4)."""
     rng = np.random.default_rng(seed)
     keeps = tuple(
         Area(name=f"K{i}", rect=Rect(x=x, y=y, w=w * (1 - x), h=h * (1 - y)))
@@ -311,7 +311,7 @@ def boats(*keeps, size=(1600, 900), **kw):
 
 
 def test_a_px_height_bounds_the_new_ratio_so_that_wide_frames_stay_as_they_are():
-    """Check value of 02-rules §4: 0.045…0.955 of 16:9 in a 500 px high frame fails below 808.9
+    """Check value of rules §4: 0.045…0.955 of 16:9 in a 500 px high frame fails below 808.9
     px."""
     o = boats(("Wide", 0.045, 0.955, None))
     p, steps = advice_of(o, height=FixedHeight(height_px=500))

@@ -1,4 +1,4 @@
-"""Spans and their media conditions (02-rules §1; Media Queries Level 4)."""
+"""Spans and their media conditions (rules §1; Media Queries Level 4)."""
 
 import pytest
 from hypothesis import given, settings
@@ -67,7 +67,7 @@ def test_how_the_three_styles_write_the_bound_at_991():
 
 
 def test_independent_rules_leave_a_hole_at_a_fractional_width_that_range_does_not():
-    # 991.5 px, as page zoom gives, is in neither of max-width: 991px and min-width: 992px (02-rules
+    # 991.5 px, as page zoom gives, is in neither of max-width: 991px and min-width: 992px (rules
     # §1)
     between = Environment(991.5, 800)
     assert not media_matches("(max-width: 991px)", between)

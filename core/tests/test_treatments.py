@@ -1,5 +1,5 @@
 """Treatments: crops, colour, nothing, which areas matter; handed down, and never reaching a wider
-span (02-rules §4, §5)."""
+span (rules §4, §5)."""
 
 import json
 
@@ -137,7 +137,7 @@ def test_the_whole_picture_as_crop_is_no_crop():
 def test_the_files_carry_what_shows_at_viewport_heights_between_those_computed(
     focal, areas, percent
 ):
-    """02-rules §4, *Cut*: the rendition carries every window of the span, also at heights that were
+    """rules §4, *Cut*: the rendition carries every window of the span, also at heights that were
     not computed."""
     o = original(*((x, x + w, 0.3, 0.6) for x, w in areas), focal=(focal, 0.5))
     site = Site(narrowest=600, widest=640, breakpoints=())

@@ -12,7 +12,7 @@ pytestmark = pytest.mark.django_db
 
 def test_the_safe_area_of_one_span_and_of_all(designer, placement):
     """An 800×500 picture centred: 2:1 shows 400 px of its height, 1:1 (span A) 500 px of its width
-    (02-rules §4)."""
+    (rules §4)."""
     path = f"/placements/{placement['id']}/safe-area"
     a = designer.get(f"{path}?span=A").json()
     assert (a["safe_px"], a["spans"]) == ([150, 650, 0, 500], ["A"])

@@ -1,4 +1,4 @@
-"""Aim by percentages only, for hand-overs that cannot take lengths (02-rules §5).
+"""Aim by percentages only, for hand-overs that cannot take lengths (rules §5).
 
 The pair that serves a span, and the fewest breakpoints that part the widths it serves from those
 that no percentage does.

@@ -1,5 +1,5 @@
 """The gentlest treatment that leaves every keep area whole (and large enough) at every width of a
-span (02-rules §5).
+span (rules §5).
 
 Walked down in this order (common practice): aim, the whole picture, another ratio, words aside,
 another original, a colour. Areas that are too small where they are seen are helped by a tighter

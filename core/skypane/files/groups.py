@@ -1,7 +1,7 @@
 """Which spans one set of files serves, and whether it is offered by width or by density.
 
 Needed image px = ceil(drawn width × density), the greatest over a span's widths and viewport
-heights (02-rules §3). The drawn width is that of the cut: (share of the picture's width that the
+heights (rules §3). The drawn width is that of the cut: (share of the picture's width that the
 cut keeps) × D (§4).
 """
 

@@ -1,4 +1,4 @@
-"""Which formats are worth handing over (02-rules §10): a newer one only where it is smaller."""
+"""Which formats are worth handing over (rules §10): a newer one only where it is smaller."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The widths to export for a frame that changes with the page (02-rules §7).
+"""The widths to export for a frame that changes with the page (rules §7).
 
 Bytes of a file grow as c·wᵉ with its width. A visitor's need is the drawn width × the density of
 the screen, in whole px; the file taken is the smallest that suffices. With needs alone as

@@ -1,4 +1,4 @@
-"""Names of exported files: name, span, density or width, extension (02-rules §13).
+"""Names of exported files: name, span, density or width, extension (rules §13).
 
 Lower-case ASCII, safe on every file system; the widest span and 1x say nothing. No two renditions
 share a name, and no cut has the name of another one that was handed over.

@@ -1,4 +1,4 @@
-"""The files that a placement needs (02-rules §3, §4 *Cut*, and §7).
+"""The files that a placement needs (rules §3, §4 *Cut*, and §7).
 
 By density: the 2x width is 2·ceil(drawn width), the 1x file exactly half. By width: the rungs of a
 ladder. A file is never larger than the crop it comes from.
@@ -156,7 +156,7 @@ def scaled(
 
 def sharp_up_to(width_px: int, density: float) -> int:
     """The widest full-width frame, in CSS px, that an original of this width fills sharply at a
-    density (02-rules §3)."""
+    density (rules §3)."""
     return int(width_px / density)
 
 

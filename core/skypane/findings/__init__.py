@@ -114,7 +114,8 @@ def documentation() -> str:
         "",
         "*Wrong*: visitors get less than was meant. *Unfinished*: somebody still has to say"
         " something.",
-        "*Wasteful*: visitors pay for what they do not see.",
+        "*Wasteful*: visitors pay for what they do not see. *rules §4* is section 4 of"
+        " [rules.md](rules.md).",
     ]
     for each in RULES:
         step = each.step.capitalize()

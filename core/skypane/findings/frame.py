@@ -108,7 +108,7 @@ def _rows(case: Case) -> Iterator[tuple[str, PercentColumnsWidth, Row, int]]:
 )
 def row_overflows(case: Case) -> Iterator[Found]:
     """Percentage columns that add up to more than the row holds: the last of them wraps into a row
-    of its own (02-rules §2; common practice). A sum that is over by less than browsers can lay out
+    of its own (rules §2; common practice). A sum that is over by less than browsers can lay out
     is told too: it is a slip."""
     for letter, of, row, widths in _rows(case):
         if row.wraps.size:
@@ -127,7 +127,7 @@ def row_overflows(case: Case) -> Iterator[Found]:
 )
 def one_more_in_row(case: Case) -> Iterator[Found]:
     """Percentage columns so narrow that another one fits into the row: where they flow (float,
-    flex), the next row's first moves up beside them (02-rules §2; common practice)."""
+    flex), the next row's first moves up beside them (rules §2; common practice)."""
     for letter, of, row, widths in _rows(case):
         if row.one_more.size == widths:
             yield (letter,), f"{row.text}: a row holds {of.columns + 1} of them."

@@ -19,7 +19,7 @@ from skypane.shown.cuts import cut_of_span, hidden_cuts
     at="width",
 )
 def lettering_small(case: Case) -> Iterator[Found]:
-    """A cut of a logo is drawn so small that its lettering cannot be read (02-rules §12)."""
+    """A cut of a logo is drawn so small that its lettering cannot be read (rules §12)."""
     for p in case.part.shown:
         if not isinstance(p.spot.values, LogoValues):
             return

@@ -24,7 +24,7 @@ def _spots(case: Case) -> Iterator[Spot]:
 @rule("slides-unlike", "wrong", "frame", "Give all slides one ratio; Aim says which loses least.")
 def slides_unlike(case: Case) -> Iterator[Found]:
     """Slides keep ratios of their own that differ: what stands below them moves with every change
-    (02-rules §12)."""
+    (rules §12)."""
     if case.part.index:
         return
     for spot in _spots(case):

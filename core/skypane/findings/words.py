@@ -33,7 +33,7 @@ def _worded(case: Case) -> Iterator[SpanPlan]:
 @rule("unreadable", "wrong", "words", "See the advice for this span in Words.")
 def unreadable(case: Case) -> Iterator[Found]:
     """Text has less contrast with what lies under it than it needs: 4.5 : 1, large text 3 : 1, for
-    the worst twentieth of the px (WCAG 2.2, 1.4.3; 02-rules §9)."""
+    the worst twentieth of the px (WCAG 2.2, 1.4.3; rules §9)."""
     for p in _worded(case):
         for s, at in unread(p, seen_in(p, case.pixels)):
             worst = float(s.worst.min())
@@ -60,7 +60,7 @@ def _text_named(name: str) -> str:
 )
 def unreadable_before_loading(case: Case) -> Iterator[Found]:
     """Text cannot be read on the background colour alone: until the picture has loaded, or where it
-    never does, that is all there is (02-rules §9)."""
+    never does, that is all there is (rules §9)."""
     for p in _worded(case):
         for t, ratio, least in unread_before_loading(p):
             yield Matter(
@@ -272,7 +272,7 @@ def inset_in_the_way(case: Case) -> Iterator[Found]:
 )
 def one_of_a_set(case: Case) -> Iterator[Found]:
     """Of placements that stand in for each other none shows at some width, or more than one
-    (02-rules §1 and §6)."""
+    (rules §1 and §6)."""
     if case.part.index:
         return
     found = shown_of_set(case.site, case.plan.placement, case.siblings)

@@ -1,4 +1,4 @@
-"""Rows of pictures in their own ratios, each row filled from edge to edge (02-rules §12)."""
+"""Rows of pictures in their own ratios, each row filled from edge to edge (rules §12)."""
 
 from __future__ import annotations
 

@@ -1,5 +1,5 @@
 """The cuts of one logo: down to which width each can be read, and which of them shows where
-(02-rules §12)."""
+(rules §12)."""
 
 from __future__ import annotations
 

@@ -1,5 +1,5 @@
 """Columns of pictures in their own ratios: the next one goes to the column that is least high
-(02-rules §12)."""
+(rules §12)."""
 
 from __future__ import annotations
 

@@ -1,4 +1,4 @@
-"""The one ratio for many pictures that loses least of them (02-rules §12)."""
+"""The one ratio for many pictures that loses least of them (rules §12)."""
 
 from __future__ import annotations
 

@@ -253,7 +253,7 @@ def loads_at_once(plan: Plan, part: PartPlan) -> bool:
 
 def _img(part: PartPlan, lead: bool, src: str, offered: dict[str, object]) -> str:
     """Of a lead placement only the picture itself comes before all else: a page can have one
-    picture of high priority (02-rules §11)."""
+    picture of high priority (rules §11)."""
     attributes = {
         "src": src,
         **offered,

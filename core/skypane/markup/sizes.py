@@ -16,7 +16,7 @@ def drawn_sizes(spans: Sequence[SpanPlan], style: MediaStyle) -> str:
     """The `sizes` attribute of consecutive spans from the narrowest: the drawn width of what the
     file carries; of the frame where no picture shows.
 
-    It never says more than is drawn: a file that has just the px needed is then taken (02-rules
+    It never says more than is drawn: a file that has just the px needed is then taken (rules
     §7).
     """
     pieces = [

@@ -73,7 +73,7 @@ class ColumnsWidth(_Bounded):
 
 
 class PercentColumnsWidth(_Bounded):
-    """One of `columns` cells across the holder, sized in per cent of it (02-rules §2).
+    """One of `columns` cells across the holder, sized in per cent of it (rules §2).
 
     `percent` is the CSS width of a cell; None: as much as a full row leaves. `padding_percent` is
     on both of its sides. With `content-box` the padding comes on top of the width, with

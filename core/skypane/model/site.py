@@ -59,7 +59,7 @@ NamePart = Literal["name", "span", "size"]
 
 class Naming(Noun):
     """The parts of a file name in their order, the lead before each but the first, and the folder
-    that the file lies in (02-rules §13; the defaults are common practice)."""
+    that the file lies in (rules §13; the defaults are common practice)."""
 
     parts: Annotated[tuple[NamePart, ...], Field(min_length=3, max_length=3)] = (
         "name",

@@ -1,5 +1,5 @@
 """AVIF without transparency by SVT-AV1, through PyAV: the same likeness as libaom in a quarter of
-the time and in fewer bytes (02-rules §10).
+the time and in fewer bytes (rules §10).
 
 The picture goes in as Y'CbCr of ITU-R BT.709, full range, 4:2:0 with chroma in the middle of each
 four px (the mean of them), and is tagged so, with the transfer function of sRGB (ITU-T H.273: 1,

@@ -1,5 +1,5 @@
 """Renditions as files, each in the fewest bytes that are as like the lossless resample as the site
-asks for (02-rules §10).
+asks for (rules §10).
 
 AVIF by SVT-AV1 where there is no transparency, else by libaom; WebP; progressive JPEG with trellis
 quantisation; PNG, as a palette where that loses nothing. Camera and location data are removed.

@@ -1,4 +1,4 @@
-"""The coarsest quality whose likeness reaches a target, in few encodes (02-rules §10).
+"""The coarsest quality whose likeness reaches a target, in few encodes (rules §10).
 
 −ln(1 − SSIM) grows nearly as a straight line with −ln of the step that an encoder quantises with
 (measured on the demo's photographs), so that one encode and the slope tell where the target is met.

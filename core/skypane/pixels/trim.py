@@ -1,7 +1,7 @@
 """Transparent edges cut away: the smallest rectangle with everything that can be seen, grown to an
 even size.
 
-Sizes that have to halve to a whole px are even (02-rules §3).
+Sizes that have to halve to a whole px are even (rules §3).
 """
 
 from __future__ import annotations

@@ -1,5 +1,5 @@
 """What a picture has to look like that does not exist yet: px size, ratio and safe area for given
-frames (02-rules §3 and §4).
+frames (rules §3 and §4).
 
 A picture of ratio R that covers a frame of ratio r, centred, shows min(1, r/R) of its width and
 min(1, R/r) of its height. In view in every frame are the least of both. Needed px follow from the

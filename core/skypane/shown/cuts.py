@@ -1,5 +1,5 @@
 """The cuts of a logo where they show: which one a span shows, how wide it is drawn, and which cut
-each width calls for (02-rules §12)."""
+each width calls for (rules §12)."""
 
 from __future__ import annotations
 

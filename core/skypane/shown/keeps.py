@@ -1,4 +1,4 @@
-"""How every keep area fares over a span: whole, cut, lost or small, and the safe area (02-rules
+"""How every keep area fares over a span: whole, cut, lost or small, and the safe area (rules
 §4).
 
 In view by the share area(K ∩ visible)/area(K): whole at 1 with half an image px of tolerance, lost

@@ -1,4 +1,4 @@
-"""Whether the words of a banner can be read, at every width (02-rules §9; WCAG 2.2, 1.4.3).
+"""Whether the words of a banner can be read, at every width (rules §9; WCAG 2.2, 1.4.3).
 
 Between two widths that are looked at the ratio is taken to run straight; widths at which lines
 break otherwise are looked at on both sides, and where the verdict changes the width is found to the

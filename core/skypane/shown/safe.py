@@ -1,4 +1,4 @@
-"""The safe area for whoever makes or changes a picture (02-rules §4).
+"""The safe area for whoever makes or changes a picture (rules §4).
 
 Of an original that is there: what of it is in view at every width of all the spans that show it. Of
 a picture that is still to be made: how large it has to be, and where what matters belongs.

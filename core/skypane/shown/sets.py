@@ -2,7 +2,7 @@
 in a column that folds away.
 
 All placements of a site change at the same conditions, in one cascade, so that what is true of a
-span is true of every width in it, fractional ones included (02-rules §1).
+span is true of every width in it, fractional ones included (rules §1).
 """
 
 from __future__ import annotations

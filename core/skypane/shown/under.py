@@ -1,4 +1,4 @@
-"""The px that lie under the words of a banner (02-rules §9).
+"""The px that lie under the words of a banner (rules §9).
 
 They are CSS px at density 1 whose centre lies in the content box of a text, put together in sRGB
 values as a browser does: background colour, picture as it is cut and scaled there, scrim, box, a

@@ -1,5 +1,5 @@
 """How a frame's width comes about, as sums that a designer can follow, and whether a row of such
-frames fits (02-rules §2; the check values there are common practice).
+frames fits (rules §2; the check values there are common practice).
 
 A browser cuts every length to 1/64 px before it adds them up (seen in Chromium, docs/chromium.md),
 so that 6 × 16.6667 % stay in one row.

@@ -3306,7 +3306,7 @@ export interface components {
         /**
          * Naming
          * @description The parts of a file name in their order, the lead before each but the first, and the folder
-         *     that the file lies in (02-rules §13; the defaults are common practice).
+         *     that the file lies in (rules §13; the defaults are common practice).
          */
         Naming: {
             /**
@@ -3717,7 +3717,7 @@ export interface components {
         };
         /**
          * PercentColumnsWidth
-         * @description One of `columns` cells across the holder, sized in per cent of it (02-rules §2).
+         * @description One of `columns` cells across the holder, sized in per cent of it (rules §2).
          *
          *     `percent` is the CSS width of a cell; None: as much as a full row leaves. `padding_percent` is
          *     on both of its sides. With `content-box` the padding comes on top of the width, with
