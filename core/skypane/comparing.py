@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from typing import Any, Literal
 
+from skypane.files.names import first_name
 from skypane.model import Rendition
 from skypane.values import Noun
 
@@ -27,7 +28,8 @@ def why_made(r: Rendition, original: str, before: Mapping[str, Any] | None) -> s
 
 
 class FileChange(Noun):
-    """One name that two deliveries do not share, or share with other bytes."""
+    """One file that only one of two deliveries has, or both with other bytes: a file that shows
+    another cut now has another name, the later one of which is told."""
 
     name: str
     change: Literal["added", "removed", "heavier", "lighter", "other"]
@@ -49,10 +51,11 @@ Entries = Iterable[Mapping[str, Any]]
 
 def changes_between(before: Entries, after: Entries) -> DeliveryChanges:
     """From the `files` of two manifests."""
-    old, new = ({f["name"]: f for f in files} for files in (before, after))
+    old, new = ({first_name(f["name"]): f for f in files} for files in (before, after))
     found, same = [], 0
-    for name in sorted({*old, *new}):
-        was, is_ = old.get(name), new.get(name)
+    for first in sorted({*old, *new}):
+        was, is_ = old.get(first), new.get(first)
+        name = (is_ or was or {})["name"]
         if was and is_ and was["sha256"] == is_["sha256"]:
             same += 1
             continue

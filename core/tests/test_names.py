@@ -1,6 +1,7 @@
 """What files are called: names that say which cut they show."""
 
 import pytest
+from skypane.comparing import changes_between
 from skypane.files.names import cut_id, file_stem, first_name, slot_of, version_of
 from skypane.geometry import Crop
 from skypane.model import Naming
@@ -38,3 +39,18 @@ def test_names_that_only_look_like_a_later_cut_stay(name):
 
 def test_spans_have_cuts_of_their_own():
     assert len({slot_of("mast", None), slot_of("mast", "a"), slot_of("mast-2", "a")}) == 3
+
+
+def test_two_deliveries_are_held_against_each_other_by_the_first_name():
+    """Another cut of a file is a file that has changed, not one more and one less."""
+
+    def entry(name, sha256, size):
+        return {"name": f"images/{name}", "sha256": sha256, "bytes": size}
+
+    before = [entry("mast@800w.avif", "a", 100), entry("mast--a@800w.avif", "c", 50)]
+    after = [entry("mast_v2@800w.avif", "b", 80), entry("mast--a@800w.avif", "c", 50)]
+    told = changes_between(before, after)
+    assert told.same == 1
+    (file,) = told.files
+    assert (file.name, file.change) == ("images/mast_v2@800w.avif", "lighter")
+    assert (file.before_bytes, file.after_bytes) == (100, 80)

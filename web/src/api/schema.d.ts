@@ -2319,7 +2319,8 @@ export interface components {
         };
         /**
          * FileChange
-         * @description One name that two deliveries do not share, or share with other bytes.
+         * @description One file that only one of two deliveries has, or both with other bytes: a file that shows
+         *     another cut now has another name, the later one of which is told.
          */
         FileChange: {
             /** After Bytes */
