@@ -20,6 +20,9 @@ M = TypeVar("M", bound=models.Model)
 
 #: Codes of MariaDB: a deadlock that was ended, and a lock that was waited for too long.
 DEADLOCK, LOCK_WAIT = 1213, 1205
+#: Codes of what happens to those who add and remove at once: something was added to a row that is
+#: being removed; what a new row belongs to has been removed.
+STILL_HELD, ITS_OWNER_IS_GONE = 1451, 1452
 #: Codes that say that the server cannot be reached or goes away.
 AWAY = frozenset({1040, 1053, 1077, 1078, 1079, 1152, 1927, 2002, 2003, 2006, 2013, 2055, 4031})
 #: Codes that say that the disk is full.
@@ -35,7 +38,7 @@ def code_of(error: BaseException) -> int:
 
 def in_one_go(work: Callable[[], T]) -> T:
     """Run `work` in a transaction; again, from the start, where the database ended a deadlock with
-    somebody else's.
+    somebody else's, or where something was added meanwhile to what it removes.
 
     `work` reads whatever it decides on inside, since the first time may have been undone.
     """
@@ -45,7 +48,7 @@ def in_one_go(work: Callable[[], T]) -> T:
                 return work()
         except Error as error:
             if (
-                code_of(error) not in (DEADLOCK, LOCK_WAIT)
+                code_of(error) not in (DEADLOCK, LOCK_WAIT, STILL_HELD)
                 or attempt == TRIES
                 or connection.in_atomic_block
             ):
@@ -66,6 +69,11 @@ def locked(model: type[M], ids: Iterable[int]) -> dict[int, M]:
     if len(wanted) > ONE_BY_ONE:
         return {row.pk: row for row in rows.filter(pk__in=wanted).order_by("pk")}
     return {row.pk: row for id_ in wanted for row in rows.filter(pk=id_)}
+
+
+def remove_one(model: type[M], id_: int) -> None:
+    """Remove a row with all that belongs to it. Raises Http404 where somebody was quicker."""
+    in_one_go(lambda: locked_one(model, id_).delete())
 
 
 def locked_one(model: type[M], id_: int) -> M:

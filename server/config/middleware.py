@@ -28,6 +28,41 @@ SENTENCES = {
 }
 
 
+#: What no page of ours asks of a browser, and no page in it may ask either (Permissions Policy).
+PERMISSIONS = ", ".join(
+    f"{name}=()"
+    for name in (
+        "accelerometer",
+        "camera",
+        "display-capture",
+        "geolocation",
+        "gyroscope",
+        "magnetometer",
+        "microphone",
+        "midi",
+        "payment",
+        "usb",
+    )
+)
+#: For a year a browser asks for this installation by HTTPS alone (RFC 6797).
+HSTS = "max-age=31536000"
+
+
+class Headers:
+    """What every answer carries beside what Django's own middleware adds."""
+
+    def __init__(self, get_response: Answer) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        response = self.get_response(request)
+        response.headers["Permissions-Policy"] = PERMISSIONS
+        # whoever ends TLS may stand before us, so that it is said rather than seen
+        if settings.SESSION_COOKIE_SECURE:
+            response.headers["Strict-Transport-Security"] = HSTS
+        return response
+
+
 class ProblemPages:
     """Nothing under /api answers with a page: what was not turned into a problem document before is
     one here."""

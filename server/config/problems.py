@@ -6,7 +6,7 @@ from typing import Any
 
 from botocore.exceptions import BotoCoreError, ClientError
 from django.conf import settings
-from django.core.exceptions import RequestDataTooBig, SuspiciousOperation
+from django.core.exceptions import ObjectDoesNotExist, RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError, DataError, InterfaceError
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse, UnreadablePostError
 from django.http.multipartparser import MultiPartParserError
@@ -16,7 +16,15 @@ from ninja.errors import AuthenticationError, AuthorizationError, HttpError, Val
 from pydantic import ValidationError as ModelError
 from skypane.errors import Busy, NoRoom, NotThere, SkyPaneError, say
 
-from config.db import AWAY, DEADLOCK, FULL, LOCK_WAIT, code_of
+from config.db import (
+    AWAY,
+    DEADLOCK,
+    FULL,
+    ITS_OWNER_IS_GONE,
+    LOCK_WAIT,
+    STILL_HELD,
+    code_of,
+)
 
 
 class FieldProblem(Schema):
@@ -164,6 +172,10 @@ def install(api: NinjaAPI) -> None:
     def not_here(request: HttpRequest, error: Http404) -> HttpResponse:
         return problem(404, "There is nothing here, or it is not yours to see.")
 
+    @api.exception_handler(ObjectDoesNotExist)
+    def gone(request: HttpRequest, error: ObjectDoesNotExist) -> HttpResponse:
+        return problem(404, GONE)
+
     @api.exception_handler(HttpError)
     def other(request: HttpRequest, error: HttpError) -> HttpResponse:
         return problem(error.status_code, getattr(request, "why_unreadable", str(error)))
@@ -216,6 +228,12 @@ def install(api: NinjaAPI) -> None:
         return problem(400, "A text in this request is broken: it holds half of a character.")
 
 
+#: What somebody else has removed between two looks at it.
+GONE = "What this belongs to has been removed meanwhile. Go back and load it anew."
+#: What Django says of a row that is to be written and has gone.
+_NOT_WRITTEN = "did not affect any rows"
+
+
 def of_database(error: Exception) -> HttpResponse:
     """What MariaDB's errors mean to somebody who looks at pictures. Raises what is a fault of
     ours."""
@@ -223,6 +241,12 @@ def of_database(error: Exception) -> HttpResponse:
     if code in (DEADLOCK, LOCK_WAIT):
         return problem(
             503, "Somebody else is saving here at this very moment. Nothing was changed; try again."
+        )
+    if code == ITS_OWNER_IS_GONE or _NOT_WRITTEN in str(error):
+        return problem(404, GONE)
+    if code == STILL_HELD:
+        return problem(
+            409, "Somebody is working on this at the very moment. Nothing was removed; try again."
         )
     if code in FULL:
         return problem(507, NoRoom.SENTENCE)

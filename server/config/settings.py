@@ -35,10 +35,12 @@ INSTALLED_APPS = [
     "deliveries",
 ]
 MIDDLEWARE = [
-    "config.middleware.ProblemPages",
+    # before all that answers: problems and what is static carry the same headers
+    "config.middleware.Headers",
     "django.middleware.security.SecurityMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
-    "csp.middleware.CSPMiddleware",  # before whitenoise: what is static carries the same headers
+    "csp.middleware.CSPMiddleware",
+    "config.middleware.ProblemPages",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",

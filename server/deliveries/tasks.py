@@ -5,18 +5,17 @@ from __future__ import annotations
 
 import os
 import socket
-import threading
 from typing import Any
 
 from celery import shared_task
 from celery.signals import worker_ready, worker_shutting_down
-from django.db import DatabaseError, InterfaceError, connection
+from config.threads import Beat
 from django.utils import timezone
 from kombu.exceptions import OperationalError
 from redis.exceptions import RedisError
 
-from deliveries import runs, sweeping, work
-from deliveries.models import BEAT_SECONDS, Worker
+from deliveries import sweeping, work
+from deliveries.models import BEAT_SECONDS, SILENT_AFTER, Worker
 
 
 @shared_task(ignore_result=True)
@@ -52,31 +51,39 @@ def sweep() -> int:
 
 # -- signs of life ---------------------------------------------------------------------
 
-_ended = threading.Event()
-
 
 def _name() -> str:
     return f"{socket.gethostname()[:100]}-{os.getpid()}"
 
 
+def _say_alive() -> None:
+    now = timezone.now()
+    Worker.objects.update_or_create(name=_name(), defaults={"beat": now})
+    Worker.objects.filter(beat__lt=now - 10 * SILENT_AFTER).delete()
+
+
+def signs_of_life(seconds: float = BEAT_SECONDS) -> Beat:
+    """Those of this worker, from now until it is told to end."""
+    beat = Beat(
+        "The worker's sign of life",
+        _say_alive,
+        seconds,
+        at_once=True,
+        last=lambda: Worker.objects.filter(name=_name()).delete(),
+    )
+    beat.start()
+    return beat
+
+
+_of_this_worker: list[Beat] = []
+
+
 @worker_ready.connect
 def _live(**_: Any) -> None:
-    def beat() -> None:
-        while True:
-            try:
-                now = timezone.now()
-                Worker.objects.update_or_create(name=_name(), defaults={"beat": now})
-                Worker.objects.filter(beat__lt=now - 10 * runs.SILENT_AFTER).delete()
-            except (DatabaseError, InterfaceError):
-                connection.close()
-            if _ended.wait(BEAT_SECONDS):
-                break
-        Worker.objects.filter(name=_name()).delete()
-        connection.close()
-
-    threading.Thread(target=beat, daemon=True).start()
+    _of_this_worker.append(signs_of_life())
 
 
 @worker_shutting_down.connect
 def _leave(**_: Any) -> None:
-    _ended.set()
+    for beat in _of_this_worker:
+        beat.end()

@@ -6,7 +6,6 @@ A run is claimed by one worker, which says that it is alive while it works.
 
 from __future__ import annotations
 
-import threading
 import time
 import uuid
 import zipfile
@@ -18,6 +17,7 @@ from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of
 from config.files import is_intact, keep, local, work_folder
 from config.pictures import encoding_guard
 from config.slots import at_once, slot
+from config.threads import beating
 from django.db import DatabaseError, InterfaceError, connection
 from django.db.models import F
 from django.utils import timezone
@@ -123,24 +123,13 @@ def _work(delivery_id: int, claim: str) -> None:
 
 @contextmanager
 def _alive(delivery_id: int, claim: str) -> Iterator[None]:
-    """Signs of life while a file takes long, from a thread of its own."""
-    done = threading.Event()
+    """Signs of life while a file takes long."""
 
     def beat() -> None:
-        while not done.wait(BEAT_SECONDS):
-            try:
-                Delivery.objects.filter(id=delivery_id, claim=claim).update(beat=timezone.now())
-            except (DatabaseError, InterfaceError):
-                connection.close()
-        connection.close()
+        Delivery.objects.filter(id=delivery_id, claim=claim).update(beat=timezone.now())
 
-    thread = threading.Thread(target=beat, daemon=True)
-    thread.start()
-    try:
+    with beating(f"Run {delivery_id}", beat, BEAT_SECONDS):
         yield
-    finally:
-        done.set()
-        thread.join()
 
 
 def _set(delivery: Delivery, **values: object) -> None:

@@ -61,7 +61,8 @@ def _file_of(site: Site) -> tuple[SiteFile, list[Original]]:
         FilePage(
             title=page.title,
             placements=tuple(
-                row.as_noun().model_copy(update={"stem": called[row.id]}) for row in own[page.id]
+                row.as_noun().model_copy(update={"stem": called.get(row.id)})
+                for row in own[page.id]
             ),
             also=tuple(place[row.id] for row in on_page(page) if row.page_id != page.id),
             layout=layout_by_place(page, on_page(page)),

@@ -242,8 +242,9 @@ def remove_originals(
     def remove() -> list[RemovalOut]:
         outcome = []
         _several(site, payload.ids)
+        rows = locked(Original, payload.ids)
         used = uses_of(site)
-        for original in locked(Original, payload.ids).values():
+        for original in rows.values():
             where = used.get(original.id, [])
             outcome.append(
                 RemovalOut(id=original.id, name=original.name, removed=not where, used_in=where)
@@ -299,9 +300,11 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
 
 @router.delete("/originals/{int:original_id}", response={204: None, 404: Problem, 409: Problem})
 def remove_original(request: HttpRequest, original_id: int) -> Status[None]:
-    original = mine(request, original_id)
+    asked = mine(request, original_id)
 
     def remove() -> None:
+        # whoever takes it into a placement at this moment waits, and finds it gone
+        original = locked_one(Original, asked.id)
         used = uses_of(original.site).get(original.id)
         if used:
             raise Refused(

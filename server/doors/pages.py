@@ -21,7 +21,7 @@ from placements.models import (
     stored_layout,
 )
 from pydantic import Field
-from sites.access import row_for
+from sites.access import inside, row_for
 from sites.models import Page
 from skypane import PageReading, model, page_held, read_page, seen_in
 
@@ -170,9 +170,7 @@ class HomeIn(Body):
 def give_home(request: HttpRequest, page_id: int, payload: HomeIn) -> PageOnScreen:
     """Let a placement of another page show on this one too: one placement, changed in one place."""
     page = _page(request, page_id)
-    row = Placement.objects.filter(id=payload.placement_id, page__site=page.site).first()
-    if row is None:
-        raise Http404
+    row = inside(page.site, Placement.objects.all(), "page__site", payload.placement_id)
     if row.page_id == page.id:
         raise Refused(f"{row.as_noun().name} belongs to {page.title} already.")
     Home.objects.get_or_create(page=page, placement=row)

@@ -18,8 +18,8 @@ from originals.models import preview_url
 from placements.models import Placement, handed_of, originals_of, stems_of
 from placements.proposals import proposable
 from pydantic import Field
-from sites.access import site_for
-from sites.models import Page, Site
+from sites.access import inside, site_for
+from sites.models import Site
 from skypane import (
     CropsOfAll,
     Moving,
@@ -86,13 +86,20 @@ def preview(original: model.Original, crop: model.Rect | None, drawn_px: float) 
     return preview_url(original.id, width, original.sha256, crop)
 
 
-def siblings(draft: Draft) -> Callable[[], list[model.Placement]]:
-    """The other placements of a draft's page."""
+def _stored(site: Site, draft: Draft) -> Placement | None:
+    """The placement that a draft is of, where it has been stored. Raises Http404."""
+    if draft.placement_id is None:
+        return None
+    rows = Placement.objects.select_related("page")
+    return inside(site, rows, "page__site", draft.placement_id)
+
+
+def siblings(row: Placement | None) -> Callable[[], list[model.Placement]]:
+    """The other placements of a placement's page."""
 
     def others() -> list[model.Placement]:
-        page = Page.objects.filter(placements=draft.placement_id).first()
-        rows = page.placements.exclude(id=draft.placement_id) if page else ()
-        return [row.as_noun() for row in rows]
+        rows = row.page.placements.exclude(id=row.id) if row else ()
+        return [other.as_noun() for other in rows]
 
     return others
 
@@ -100,11 +107,11 @@ def siblings(draft: Draft) -> Callable[[], list[model.Placement]]:
 Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
 
 
-def _asked(site: Site, draft: Draft) -> Asked:
+def _asked(site: Site, draft: Draft, row: Placement | None) -> Asked:
     used = originals_of(site, draft.placement.original_ids)
-    called = stems_of(site, (draft.placement_id, draft.placement.name))[draft.placement_id or 0]
-    row = Placement.objects.filter(id=draft.placement_id, page__site=site)
-    page, handed = row.values_list("page__title", "handed").first() or ("", {})
+    id_ = row.id if row else None
+    called = stems_of(site, (id_, draft.placement.name))[id_ or 0]
+    page, handed = (row.page.title, row.handed) if row else ("", {})
     told = {"stem": called, "page": page, "handed": handed_of(handed)}
     placement = draft.placement.model_copy(update=told)
     return draft.site or site.as_noun(), placement, looked(used, draft.looks)
@@ -120,7 +127,8 @@ def _json(reading: Moving) -> HttpResponse:
 def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpResponse:
     """Everything that the desk shows of a draft, over every width."""
     site = site_for(request, site_id, looking=True)
-    asked, placement, originals = _asked(site, draft)
+    row = _stored(site, draft)
+    asked, placement, originals = _asked(site, draft, row)
     reading = read(
         asked,
         placement,
@@ -129,7 +137,7 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
         made_bytes=bytes_made,
         others=lambda: proposable(site, originals, draft.placement_id),
         pixels=copies_of,
-        siblings=siblings(draft),
+        siblings=siblings(row),
         chosen=draft.in_detail,
         costs=draft.costs,
         words=draft.words,
@@ -145,13 +153,14 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
 def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
     """What changes on the desk while something is dragged; the rest is asked for when it rests."""
     site = site_for(request, site_id, looking=True)
-    asked = _asked(site, draft)
+    row = _stored(site, draft)
+    asked = _asked(site, draft, row)
     return _json(
         read_moving(
             *asked,
             preview=preview,
             pixels=copies_of,
-            siblings=siblings(draft),
+            siblings=siblings(row),
             chosen=draft.in_detail,
             scrollbar_px=draft.scrollbar_px,
         )
@@ -173,7 +182,7 @@ def begin_kind(request: HttpRequest, site_id: int, kind: str, draft: Draft) -> m
 def width_sum(request: HttpRequest, site_id: int, draft: SumDraft) -> WidthSum:
     """How the width of a part's frame comes about at one viewport width, as a sum."""
     site = site_for(request, site_id, looking=True)
-    computed = plan(*_asked(site, draft), draft.scrollbar_px)
+    computed = plan(*_asked(site, draft, _stored(site, draft)), draft.scrollbar_px)
     if draft.part >= len(computed.parts):
         raise Http404
     spans = computed.parts[draft.part].spans
@@ -185,7 +194,7 @@ def width_sum(request: HttpRequest, site_id: int, draft: SumDraft) -> WidthSum:
 def crops(request: HttpRequest, site_id: int, draft: CropsDraft) -> CropsOfAll:
     """The largest crop of one ratio for each part of a draft that shows its picture in a span."""
     site = site_for(request, site_id, looking=True)
-    return crops_of_all(plan(*_asked(site, draft)), draft.chosen, draft.ratio)
+    return crops_of_all(plan(*_asked(site, draft, _stored(site, draft))), draft.chosen, draft.ratio)
 
 
 @router.get("/fonts/{name}", response={200: None, 404: Problem}, include_in_schema=False)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from config.db import in_one_go
+from config.db import in_one_go, locked_one, remove_one
 from config.problems import Conflict, Problem
 from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
@@ -138,7 +138,7 @@ def read_site(request: HttpRequest, site_id: int) -> SiteOut:
 
 @router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})
 def remove_site(request: HttpRequest, site_id: int) -> Status[None]:
-    owned(request, site_id).delete()
+    remove_one(Site, owned(request, site_id).id)
     return Status(204, None)
 
 
@@ -154,7 +154,7 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
 
     def change() -> Site:
         site_for(request, site_id)
-        site = Site.objects.select_for_update().get(id=site_id)
+        site = locked_one(Site, site_id)
         if site.revision != payload.revision:
             raise Conflict(
                 "The site was changed elsewhere since you opened it.",

@@ -7,7 +7,7 @@ from datetime import datetime
 from typing import Annotated, Any
 
 from config.bodies import Body
-from config.db import in_one_go
+from config.db import in_one_go, locked, remove_one
 from config.problems import Conflict, Problem, Refused
 from django.db.models import F, Max
 from django.http import Http404, HttpRequest
@@ -188,10 +188,11 @@ def make_placement(
     """A new placement, the last of its page. Where nothing is said of it the first begins as what
     the first screen shows; those after it load as they come near."""
     page = row_for(request, Page.objects.select_related("site"), "site", page_id)
-    _check(page.site, payload.placement)
     is_said = "lead" in payload.placement.model_fields_set
 
     def make() -> Placement:
+        locked(Original, payload.placement.original_ids)
+        _check(page.site, payload.placement)
         last = page.placements.aggregate(last=Max("position"))["last"]
         lead = payload.placement.lead if is_said else last is None
         noun = payload.placement.model_copy(update={"lead": lead})
@@ -233,9 +234,10 @@ def copy_placement(
     noun = source.as_noun().model_copy(update=told)
     if payload.original is not None:
         noun = showing(noun, payload.original)
-    _check(source.page.site, noun)
 
     def copy() -> Placement:
+        locked(Original, noun.original_ids)
+        _check(source.page.site, noun)
         page = source.page
         page.placements.filter(position__gt=source.position).update(position=F("position") + 1)
         return _put(page, source.position + 1, noun)
@@ -264,7 +266,8 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
 
     def save() -> Placement:
         site = Site.objects.get(id=site_id)
-        originals, rows = lock_for_looks(site, payload.looks, placement_id)
+        used = payload.placement.original_ids
+        originals, rows = lock_for_looks(site, payload.looks, placement_id, used)
         row = rows.get(placement_id)
         if row is None:
             raise Http404
@@ -360,5 +363,5 @@ def read_history(request: HttpRequest, placement_id: int) -> HistoryOut:
 
 @router.delete("/placements/{int:placement_id}", response={204: None, 404: Problem})
 def remove_placement(request: HttpRequest, placement_id: int) -> Status[None]:
-    _mine(request, placement_id).delete()
+    remove_one(Placement, _mine(request, placement_id).id)
     return Status(204, None)

@@ -114,16 +114,17 @@ def record(
 
 
 def lock_for_looks(
-    site: Site, looks: Mapping[int, Look], own: int | None = None
+    site: Site, looks: Mapping[int, Look], own: int | None = None, used: Iterable[int] = ()
 ) -> tuple[dict[int, Original], dict[int, Placement]]:
     """The originals that are to look otherwise and the placements that this changes, locked in the
     order that everybody keeps to: originals by id, then placements by id. `own` is a placement that
-    is saved with them.
+    is saved with them, `used` the originals that it shows: none of them can go meanwhile.
 
     Placements of others are locked only where an area is called otherwise, since only then do they
     follow.
     """
-    originals = {i: o for i, o in locked(Original, looks).items() if o.site_id == site.id}
+    rows = locked(Original, {*looks, *used})
+    originals = {i: o for i, o in rows.items() if i in looks and o.site_id == site.id}
     ids = {own} if own is not None else set()
     if any(changes.renamed(o.as_noun().areas, looks[i].areas) for i, o in originals.items()):
         ids |= set(Placement.objects.filter(page__site=site).values_list("id", flat=True))

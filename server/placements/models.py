@@ -162,7 +162,12 @@ def called_nouns(rows: Iterable[Placement], called: Mapping[int, str]) -> list[m
     their pages."""
     return [
         row.as_noun().model_copy(
-            update={"stem": called[row.id], "page": row.page.title, "handed": handed_of(row.handed)}
+            update={
+                # one that has just come is called by its name alone
+                "stem": called.get(row.id),
+                "page": row.page.title,
+                "handed": handed_of(row.handed),
+            }
         )
         for row in rows
     ]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from config.bodies import Body
+from config.db import remove_one
 from config.problems import Problem
 from django.db.models import Max
 from django.http import HttpRequest
@@ -41,5 +42,5 @@ def rename_page(request: HttpRequest, page_id: int, payload: PageIn) -> PageOut:
 
 @router.delete("/pages/{int:page_id}", response={204: None, 404: Problem})
 def remove_page(request: HttpRequest, page_id: int) -> Status[None]:
-    _page_of(request, page_id).delete()
+    remove_one(Page, _page_of(request, page_id).id)
     return Status(204, None)

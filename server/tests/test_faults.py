@@ -18,10 +18,11 @@ import pytest
 from config import files
 from config.db import code_of, in_one_go, locked
 from config.files import keep
+from config.threads import beating
 from conftest import one_part, with_own
 from deliveries import runs, work
 from deliveries.models import Delivery, Rendition, Worker
-from deliveries.tasks import requeue_lost, run_delivery
+from deliveries.tasks import requeue_lost, run_delivery, signs_of_life
 from django.core.files.storage import default_storage
 from django.db import connection, connections
 from django.utils import timezone
@@ -536,3 +537,145 @@ def test_what_is_stored_says_its_version_and_what_does_not_is_lifted(
         ).status_code
         == 200
     )
+
+
+def test_a_beat_goes_on_whatever_is_raised_in_it_and_says_so(caplog):
+    """A thread that ended unseen once called a worker dead that lived."""
+    beats = []
+
+    def each():
+        beats.append(1)
+        raise AttributeError("no such thing")
+
+    with beating("A beat", each, 0.02):
+        while len(beats) < 3:
+            time.sleep(0.01)
+    errors = [r for r in caplog.records if r.levelname == "ERROR"]
+    assert len(errors) >= 3 and all("A beat" in r.getMessage() for r in errors)
+    assert all(r.exc_info for r in errors)
+
+
+def test_a_worker_says_that_it_lives_for_as_long_as_it_does(caplog):
+    """Two beats at least, without an error; rows of workers that have died long ago go."""
+    long_ago = timezone.now() - timedelta(hours=1)
+    Worker.objects.create(name="dead", beat=long_ago)
+    beat = signs_of_life(0.05)
+    try:
+        first = waited_for(lambda: Worker.objects.exclude(name="dead").first())
+        waited_for(lambda: Worker.objects.filter(id=first.id, beat__gt=first.beat).first())
+        again = waited_for(lambda: Worker.objects.filter(id=first.id).first())
+        waited_for(lambda: Worker.objects.filter(id=first.id, beat__gt=again.beat).first())
+        assert Worker.is_any() and not Worker.objects.filter(name="dead").exists()
+    finally:
+        beat.end()
+        beat.join()
+    assert not Worker.objects.exists()
+    assert [r for r in caplog.records if r.levelname in ("WARNING", "ERROR")] == []
+
+
+def waited_for(read, within_s=20.0):
+    end = time.monotonic() + within_s
+    while not (found := read()):
+        assert time.monotonic() < end, "it did not come"
+        time.sleep(0.02)
+    return found
+
+
+# -- removed while it is used --
+
+
+def uses_of_what_goes(placement, original, site, page):
+    """What somebody may be at while a placement, its page, its site or an original is removed."""
+    noun = placement["placement"]
+    save = {"revision": placement["revision"], "placement": noun}
+    elsewhere = {"name": "Elsewhere", "parts": noun["parts"]}
+    return {
+        "save": lambda api: api.put(f"/placements/{placement['id']}", save),
+        "copy": lambda api: api.post(f"/placements/{placement['id']}/copies", {"name": "Again"}),
+        "deliver": lambda api: api.post(f"/placements/{placement['id']}/deliveries"),
+        "deliver the page": lambda api: api.post(f"/pages/{page['id']}/deliveries"),
+        "deliver the site": lambda api: api.post(f"/sites/{site['id']}/deliveries"),
+        "home": lambda api: api.post(
+            f"/pages/{site['pages'][0]['id']}/homes", {"placement_id": placement["id"]}
+        ),
+        "make": lambda api: api.post(f"/pages/{page['id']}/placements", {"placement": elsewhere}),
+        "upload": lambda api: api.bring(site["id"], picture(90, 60)),
+        "rename the page": lambda api: api.put(f"/pages/{page['id']}", {"title": "Other"}),
+        "read the page": lambda api: api.get(f"/pages/{page['id']}/reading"),
+        "list": lambda api: api.get(f"/sites/{site['id']}/placements"),
+        "look": lambda api: api.call(
+            "patch",
+            f"/originals/{original['id']}",
+            {"revision": original["revision"], "focal": [0.1, 0.2], "areas": []},
+        ),
+    }
+
+
+USES = (
+    "save",
+    "copy",
+    "deliver",
+    "deliver the page",
+    "deliver the site",
+    "home",
+    "make",
+    "upload",
+    "rename the page",
+    "read the page",
+    "list",
+    "look",
+)
+
+
+@pytest.mark.parametrize("used", USES)
+@pytest.mark.parametrize("gone", ["placement", "page", "site"])
+def test_what_is_removed_while_it_is_used_is_answered_in_words(django_user_model, gone, used):
+    """By whoever comes second: 404, or 409 where it can be tried again. Nobody gets a fault of
+    ours."""
+    user = django_user_model.objects.create_user("ann", password="long-enough-word")
+    api = Api(user)
+    for i in range(3):
+        site = api.post("/sites", {"name": f"{gone} {used} {i}"}).json()
+        page = api.post(f"/sites/{site['id']}/pages", {"title": "Second"}).json()
+        original = api.bring(site["id"], picture()).json()
+        body = one_part("Pier", {"D": {"original": original["id"]}})
+        placement = api.post(f"/pages/{page['id']}/placements", {"placement": body}).json()
+        way = {
+            "placement": f"/placements/{placement['id']}",
+            "page": f"/pages/{page['id']}",
+            "site": f"/sites/{site['id']}",
+        }[gone]
+        uses = uses_of_what_goes(placement, original, site, page)
+        assert set(uses) == set(USES)
+        answers = at_once(
+            lambda way=way: Api(user).delete(way), lambda use=uses[used]: use(Api(user))
+        )
+        for answer in answers:
+            assert not isinstance(answer, BaseException), answer
+            assert answer.status_code in (200, 201, 202, 204, 404, 409, 422), answer.content
+            if answer.status_code >= 400:
+                assert answer.json()["detail"].endswith(".")
+        if answers[0].status_code == 204:
+            assert Api(user).get(way).status_code in (404, 405)
+
+
+def test_an_original_does_not_go_while_a_placement_takes_it(django_user_model):
+    """Whoever is first wins: it stays and is used, or it has gone and nobody shows it."""
+    user = django_user_model.objects.create_user("ann", password="long-enough-word")
+    api = Api(user)
+    site = api.post("/sites", {"name": "Pier"}).json()
+    (home,) = site["pages"]
+    for i in range(8):
+        original = api.bring(site["id"], picture(120 + i, 90)).json()
+        made = api.post(f"/pages/{home['id']}/placements", {"placement": one_part(f"P{i}", {})})
+        placement = made.json()
+        taking = one_part(f"P{i}", {"D": {"original": original["id"]}})
+        save = {"revision": placement["revision"], "placement": taking}
+        removed, saved = at_once(
+            lambda id_=original["id"]: Api(user).call("delete", f"/originals/{id_}"),
+            lambda id_=placement["id"], save=save: Api(user).put(f"/placements/{id_}", save),
+        )
+        there = Original.objects.filter(id=original["id"]).exists()
+        shown = original["id"] in Placement.objects.get(id=placement["id"]).as_noun().original_ids
+        assert there == shown
+        assert (removed.status_code, saved.status_code) in ((204, 422), (409, 200))

@@ -462,3 +462,104 @@ def test_titles_stay_on_their_widths_when_a_post_is_added(designer, site):
     added = {**saved["plan"], "breakpoints": [400, 599, 1023, 1599]}
     saved = designer.put(f"/sites/{site['id']}", {"name": "x", "plan": added, "revision": 2}).json()
     assert saved["plan"]["titles"] == {"B": "phone", "E": "desk"}
+
+
+# -- ids of others --
+
+
+def _fields(schema, document, at=""):
+    """The names of all fields of a body, however deep, with their way there."""
+    if "$ref" in schema:
+        schema = document["components"]["schemas"][schema["$ref"].rsplit("/", 1)[1]]
+    for name, of in schema.get("properties", {}).items():
+        yield f"{at}{name}"
+        if at.count(".") < 3:
+            yield from _fields(of, document, f"{at}{name}.")
+    for inner in (schema.get("items", {}), *schema.get("anyOf", ()), *schema.get("oneOf", ())):
+        if inner:
+            yield from _fields(inner, document, at)
+
+
+def _that_name_rows(document):
+    """Every body that names a row by an id."""
+    for path, operations in document["paths"].items():
+        for method, operation in operations.items():
+            content = operation.get("requestBody", {}).get("content", {})
+            for kind in content.values():
+                named = {f for f in _fields(kind["schema"], document) if f.endswith("_id")}
+                if named:
+                    yield method, path, frozenset(named)
+
+
+def test_a_body_that_names_a_row_of_another_site_is_told_nothing_of_it(
+    designer, stranger, site, page, placement
+):
+    """All fields named `…_id` of the OpenAPI document, each with the id of somebody else's
+    placement."""
+    theirs = stranger.post("/sites", {"name": "Hidden Site"}).json()
+    (home,) = theirs["pages"]
+    stranger.call("patch", f"/pages/{home['id']}", {"title": "Hidden Page"})
+    made = [
+        stranger.post(f"/pages/{home['id']}/placements", {"placement": one_part(name, {})}).json()
+        for name in ("Hidden One", "Hidden Two")
+    ]
+    foreign = made[0]["id"]
+    draft = {"placement": placement["placement"], "placement_id": foreign, "chosen": "D"}
+    choice = {"placement_id": foreign, "revision": 1, "span": "D", "remedy": 0}
+    own_site, own_page = f"/sites/{site['id']}", f"/pages/{page['id']}"
+    bodies = {
+        "/api/sites/{site_id}/readings": (f"{own_site}/readings", draft),
+        "/api/sites/{site_id}/readings/moving": (f"{own_site}/readings/moving", draft),
+        "/api/sites/{site_id}/readings/sum": (f"{own_site}/readings/sum", {**draft, "at": 800}),
+        "/api/sites/{site_id}/crops": (f"{own_site}/crops", {**draft, "ratio": 1}),
+        "/api/sites/{site_id}/kinds/{kind}": (f"{own_site}/kinds/banner", draft),
+        "/api/sites/{site_id}/remedies": (f"{own_site}/remedies", {"choices": [choice]}),
+        "/api/pages/{page_id}/homes": (f"{own_page}/homes", {"placement_id": foreign}),
+    }
+    from config.api import api
+
+    asked = {path for _, path, _ in _that_name_rows(api.get_openapi_schema())}
+    assert asked == set(bodies)
+    for path, body in bodies.values():
+        answer = designer.post(path, body)
+        assert b"Hidden" not in answer.content, path
+        assert answer.status_code == 404 or answer.status_code == 200, path
+    undone = designer.post(f"{own_site}/remedies/undo", {"placements": [[foreign, 1]]})
+    assert b"Hidden" not in undone.content and not undone.json()[0]["applied"]
+    for row in made:
+        assert stranger.get(f"/placements/{row['id']}").json() == row
+
+
+# -- headers --
+
+HEADERS = {
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "Cross-Origin-Opener-Policy": "same-origin",
+}
+
+
+@pytest.mark.parametrize("https", [False, True])
+@pytest.mark.parametrize(
+    ("method", "path", "status"),
+    [
+        ("get", "/api/placements/1", 401),
+        ("get", "/api/nothing-here", 404),
+        ("get", "/api/sites", 200),
+        ("put", "/api/sites", 405),
+        ("get", "/sites/1/placements", 200),
+        ("get", "/assets/nothing.js", 404),
+    ],
+)
+def test_every_answer_carries_the_same_headers(designer, settings, https, method, path, status):
+    """Problem documents, pages of the framework and static files too (Permissions Policy; RFC
+    6797)."""
+    settings.SESSION_COOKIE_SECURE = https
+    client = Client(raise_request_exception=False) if status == 401 else designer.client
+    answer = getattr(client, method)(path)
+    assert answer.status_code == status
+    assert {k: answer.headers.get(k) for k in HEADERS} == HEADERS
+    assert "frame-ancestors" in answer.headers["Content-Security-Policy"]
+    assert answer.headers["X-Frame-Options"] in ("DENY", "SAMEORIGIN")
+    assert "camera=()" in answer.headers["Permissions-Policy"]
+    assert ("Strict-Transport-Security" in answer.headers) is https
