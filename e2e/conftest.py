@@ -7,6 +7,7 @@ import os
 import threading
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from pathlib import Path
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
@@ -79,6 +80,13 @@ def address() -> str:
     if not found:
         pytest.fail("These tests need the running product: ./run test starts it and sets ADDRESS.")
     return found
+
+
+@pytest.fixture(scope="session", autouse=True)
+def said_before() -> dict[Path, int]:
+    """How long the product's logs were when these tests began: they go on from earlier runs."""
+    folder = Path(os.environ.get("SKYPANE_VAR", "nowhere")) / "log"
+    return {path: path.stat().st_size for path in folder.glob("*.log")}
 
 
 @pytest.fixture

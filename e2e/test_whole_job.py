@@ -291,6 +291,17 @@ def test_the_exported_page_works_from_disk(page: Page, address: str, browser, tm
         assert taken[1] > 0
 
 
+def test_nothing_was_raised_unseen_meanwhile(address: str, said_before: dict[Path, int]):
+    """In the logs of the web's processes, and of the worker and what it does by the clock: two of
+    its beats have passed by now."""
+    names = {path.name for path in said_before}
+    assert {"web.log", "worker.log"} <= names
+    for path, before in said_before.items():
+        said = path.read_bytes()[before:].decode(errors="replace")
+        raised = [line for line in said.splitlines() if "Traceback" in line or "[ERROR]" in line]
+        assert raised == [], f"{path.name}: {raised[0]}"
+
+
 def test_two_tabs_the_later_save_is_told(page: Page, address: str):
     sites = page.request.get(f"{address}/api/sites").json()
     demo = next(s["id"] for s in sites if s["name"] == "Tern Point")

@@ -56,12 +56,19 @@ class SiteFile(Noun):
 
     @model_validator(mode="after")
     def _homes_are_there(self) -> SiteFile:
-        for page in self.pages:
+        for at, page in enumerate(self.pages):
             for i, n in page.also:
                 if not (0 <= i < len(self.pages) and 0 <= n < len(self.pages[i].placements)):
                     raise ValueError(
                         f"{page.title} shows placement {n} of page {i}, and there is none."
                     )
+                if i == at:
+                    raise ValueError(
+                        f"{page.title} shows its own placement {n} as a guest. Name only those of"
+                        " other pages."
+                    )
+            if len(set(page.also)) < len(page.also):
+                raise ValueError(f"{page.title} shows a placement of another page twice.")
         return self
 
     def asked(self) -> Asked:

@@ -218,6 +218,17 @@ def test_one_decode_and_one_resample_serve_all_formats(tmp_path, monkeypatch):
     assert len(calls) == 2
 
 
+@pytest.mark.parametrize("size", [(1440, 24000), (900, 16383), (900, 16384)])
+def test_a_screenshot_of_a_whole_page_has_a_preview(tmp_path, size):
+    """A side of a WebP has 14 bits (RFC 6386, §9.1): what would be higher is drawn narrower."""
+    source, small = tmp_path / "page.png", tmp_path / "small.webp"
+    Image.new("RGB", size, (200, 60, 40)).save(source)
+    preview(source, small, 1280)
+    width, height = Image.open(small).size
+    assert width <= min(1280, size[0]) and height <= 16383
+    assert width / height == pytest.approx(size[0] / size[1], rel=0.01)
+
+
 def test_previews_are_never_enlarged(tmp_path):
     source = save(tmp_path / "a.png")
     preview(source, tmp_path / "p.webp", 1600)

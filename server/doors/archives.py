@@ -183,7 +183,8 @@ def _made(request: HttpRequest, found: SiteFile, paths: dict[int, Path]) -> Site
         pages.append(row)
         rows.append([])
         for n, placement in enumerate(page.placements, 1):
-            noun = renumbered(placement, numbers).model_copy(update={"stem": None, "page": ""})
+            bare = {"stem": None, "page": "", "handed": {}}
+            noun = renumbered(placement, numbers).model_copy(update=bare)
             made = Placement(page=row, position=n, revision=0)
             made.keep(noun)
             begin(made)

@@ -244,3 +244,34 @@ def test_a_build_from_the_shell_makes_the_same_bytes(designer, told, tmp_path):
         if p.is_file() and p.name != build.KNOWN
     }
     assert made == {name: delivered.read(name) for name in delivered.namelist()}
+
+
+@pytest.mark.parametrize(
+    ("also", "sentence"),
+    [
+        ({1: [[0, 0], [0, 0]]}, "shows a placement of another page twice"),
+        ({0: [[0, 0]]}, "shows its own placement 0 as a guest"),
+        ({1: [[7, 0]]}, "and there is none"),
+    ],
+)
+def test_guests_that_cannot_be_are_refused_in_words(designer, told, also, sentence):
+    data = exported(designer, told)
+    file = said(data)
+    for page, guests in also.items():
+        file["pages"][page]["also"] = guests
+    before = Site.objects.count()
+    answer = bring(designer, changed(data, site_json=json.dumps(file).encode()))
+    assert answer.status_code == 422 and sentence in answer.json()["detail"]
+    assert Site.objects.count() == before
+
+
+def test_what_a_file_says_was_handed_over_is_not_believed(designer, told):
+    """Names of files follow from what was handed over here."""
+    data = exported(designer, told)
+    file = said(data)
+    file["pages"][0]["placements"][0]["handed"] = {"lighthouse": ["0" * 12]}
+    made = bring(designer, changed(data, site_json=json.dumps(file).encode()))
+    assert made.status_code == 201
+    (row,) = designer.get(f"/sites/{made.json()['id']}/placements").json()
+    kept = designer.get(f"/placements/{row['id']}").json()["placement"]
+    assert not kept.get("handed")

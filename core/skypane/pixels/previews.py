@@ -22,7 +22,7 @@ def preview(source: str | Path, path: Path, width_px: int, crop: Rect | None = N
 
 def previews(source: str | Path, paths: Mapping[int, Path], crop: Rect | None = None) -> None:
     """WebPs of the whole original, or of a crop of it, each at most as many px wide as its key
-    says, upright, in sRGB.
+    says, and narrower where it would be higher than a WebP can be; upright, in sRGB.
 
     The original is decoded once, for the widest; the narrower ones are made from that. Raises
     UnreadablePicture where the original can no longer be opened.
@@ -41,7 +41,7 @@ def previews(source: str | Path, paths: Mapping[int, Path], crop: Rect | None = 
             )
             image = image.crop(x, y, min(w, image.width - x), min(h, image.height - y))
         for width_px, path in sorted(paths.items(), reverse=True):
-            image = image.thumbnail_image(width_px, **_DOWN)
+            image = image.thumbnail_image(width_px, **_IN_A_WEBP)
             image.webpsave(str(path), Q=80, effort=2, keep="none")
     except (pyvips.Error, CannotOpen) as error:
         if isinstance(error, pyvips.Error) and lacked_memory(error):
@@ -51,6 +51,8 @@ def previews(source: str | Path, paths: Mapping[int, Path], crop: Rect | None = 
 
 #: Only ever smaller, and never bound by the height.
 _DOWN: dict[str, Any] = {"height": 10_000_000, "size": "down"}
+#: Only ever smaller, and no side longer than a WebP's can be: 14 bits (RFC 6386, §9.1).
+_IN_A_WEBP: dict[str, Any] = {"height": 16383, "size": "down"}
 
 
 def _thumbnail(source: str | Path, width_px: int) -> pyvips.Image:

@@ -11,6 +11,8 @@ import codecs
 import re
 from xml.etree import ElementTree
 
+from skypane.pixels.svg_css import inside_declarations, inside_sheet, is_inside, reaches_out
+
 _BOMS = (
     (codecs.BOM_UTF8, "utf-8"),
     (codecs.BOM_UTF16_LE, "utf-16-le"),
@@ -102,6 +104,7 @@ def drawable(data: bytes) -> bytes | None:
 # -- handed over -----------------------------------------------------------------------------
 
 _SVG, _XLINK = "http://www.w3.org/2000/svg", "http://www.w3.org/1999/xlink"
+_XML = "http://www.w3.org/XML/1998/namespace"
 #: Elements that run, or that draw nothing (SVG 2, §15 Scripting and §5.8 metadata).
 _DROPPED = frozenset({"script", "foreignObject", "metadata"})
 #: Numbers of `viewBox`, and lengths in user units or px.
@@ -152,20 +155,47 @@ def _view_box(root: ElementTree.Element) -> tuple[float, float, float, float] | 
 
 def _strip(node: ElementTree.Element) -> None:
     for name in list(node.attrib):
-        space, _, local = name.rpartition("}")
-        value = node.attrib[name].strip()
-        foreign = space and space.strip("{") not in (_XLINK, "http://www.w3.org/XML/1998/namespace")
-        outside = local == "href" and not value.startswith(("#", "data:image/"))
-        loads = "url(" in value and "url(#" not in value.replace("'", "").replace('"', "")
-        runs = "javascript:" in "".join(value.split()).lower()
-        if local.lower().startswith("on") or foreign or outside or loads or runs:
+        if not _is_harmless(name, node.attrib[name]):
             del node.attrib[name]
+        elif name == "style":
+            node.set(name, inside_declarations(node.attrib[name]))
     for child in list(node):
         space, _, local = str(child.tag).rpartition("}")
-        is_svg_ = space.strip("{") in (_SVG, "")
-        text = child.text or ""
-        imports = local == "style" and ("@import" in text or "url(http" in text.replace(" ", ""))
-        if not isinstance(child.tag, str) or not is_svg_ or local in _DROPPED or imports:
+        is_svg_ = isinstance(child.tag, str) and space.strip("{") in (_SVG, "")
+        if not is_svg_ or local in _DROPPED or _changes_what_it_refers_to(child):
             node.remove(child)
-        else:
-            _strip(child)
+            continue
+        if local == "style":
+            # what stands in it beside its text is no style
+            for inner in list(child):
+                child.remove(inner)
+            child.text = inside_sheet(child.text or "")
+        _strip(child)
+
+
+def _is_harmless(name: str, value: str) -> bool:
+    """Whether an attribute runs nothing and refers to nothing outside."""
+    space, _, local = name.rpartition("}")
+    if space and space.strip("{") not in (_XLINK, _XML):
+        return False
+    if local.lower().startswith("on") or (space.strip("{") == _XML and local == "base"):
+        return False
+    if local.lower() in ("href", "src"):
+        return is_inside(value)
+    runs = "javascript:" in "".join(value.split()).lower()
+    return not runs and (local == "style" or not reaches_out(value))
+
+
+#: Elements that give another element's attribute other values (SVG Animations 2).
+_ANIMATES = frozenset({"set", "animate", "animateTransform", "animateMotion", "animateColor"})
+_VALUES = ("to", "from", "by", "values")
+
+
+def _changes_what_it_refers_to(node: ElementTree.Element) -> bool:
+    """Whether an animation gives an address, a handler or a style, or a value with an address."""
+    if str(node.tag).rpartition("}")[2] not in _ANIMATES:
+        return False
+    changed = node.get("attributeName", "").rpartition(":")[2].strip().lower()
+    if changed in ("href", "src", "style", "class") or changed.startswith("on"):
+        return True
+    return any(reaches_out(node.get(name, "")) for name in _VALUES)
