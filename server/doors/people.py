@@ -177,6 +177,7 @@ def change_role(request: HttpRequest, site_id: int, user_id: int, payload: RoleI
         member = _member(site_id, user_id)
         member.role = payload.role
         member.save(update_fields=["role"])
+        _forget_links(site_id, user_id)
 
     in_one_go(change)
     return _people(request, site_id)
@@ -192,16 +193,37 @@ def withdraw(request: HttpRequest, site_id: int, user_id: int) -> Status[None]:
         owned(request, site_id)
     else:
         site_for(request, site_id, looking=True)
-    in_one_go(lambda: _member(site_id, user_id).delete())
+
+    def leave() -> None:
+        _member(site_id, user_id).delete()
+        _forget_links(site_id, user_id)
+
+    in_one_go(leave)
     return Status(204, None)
+
+
+def _forget_links(site_id: int, user_id: int) -> None:
+    """Whoever may no longer share a site has shared it with nobody who has not come yet."""
+    Link.objects.filter(made_by=user_id, invitation__site=site_id).delete()
 
 
 # -- coming in by a link --------------------------------------------------------------------
 
 
+def _holds(link: Link) -> bool:
+    """Whether a link still does what it was made for: nobody has come before the first owner, and
+    whoever shares a site may share it still."""
+    if link.purpose == Link.Purpose.OWNER:
+        return not User.objects.exists()
+    shared = Invitation.objects.filter(link=link).values_list("site_id", flat=True).first()
+    return Membership.objects.filter(
+        site_id=shared, user_id=link.made_by_id, role=Role.OWNER
+    ).exists()
+
+
 def _link(token: str) -> Link:
     link = Link.of(token) if len(token) < 200 else None
-    if link is None or (link.purpose == Link.Purpose.OWNER and User.objects.exists()):
+    if link is None or not _holds(link):
         raise Refused(
             "This link has been used, was withdrawn, or is older than a week. Ask for a new one.",
             status=404,

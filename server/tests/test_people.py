@@ -10,6 +10,7 @@ from django.contrib.auth import get_user_model
 from django.core.management import call_command
 from django.test import Client
 from django.utils import timezone
+from sites.models import Membership
 
 pytestmark = pytest.mark.django_db
 WORD = "long-enough-word"
@@ -211,3 +212,37 @@ def test_the_own_password_is_changed_with_the_old_one_and_other_sessions_end(des
     assert designer.get("/sites").status_code == 200 and other.get("/sites").status_code == 401
     again = other.post("/session", {"name": "ada", "password": "another-long-word"})
     assert again.status_code == 200
+
+
+@pytest.mark.parametrize("how", ["withdrawn", "set lower", "gone unseen"])
+def test_a_link_asks_whether_its_maker_may_still_give_what_it_gives(designer, site, invited, how):
+    """Whoever may no longer share a site has shared it with nobody who has not come yet."""
+    eve = invited("owner")
+    path = eve.post(f"/sites/{site['id']}/invitations", {"role": "owner"}).json()["path"]
+    mine = designer.post(f"/sites/{site['id']}/invitations", {"role": "look"}).json()["path"]
+    people = designer.get(f"/sites/{site['id']}/people").json()["members"]
+    her = next(m["user_id"] for m in people if m["name"] == "eve")
+    way = f"/sites/{site['id']}/people/{her}"
+    if how == "withdrawn":
+        assert designer.delete(way).status_code == 204
+    elif how == "set lower":
+        assert designer.put(way, {"role": "edit"}).status_code == 200
+    else:  # by whatever else takes a membership away
+        Membership.objects.filter(site=site["id"], user=her).delete()
+    told = Api(None).get(f"/welcome/{path.rpartition('/')[2]}")
+    assert told.status_code == 404 and "withdrawn" in told.json()["detail"]
+    assert comes_in(path, "mallory")[1].status_code == 404
+    waiting = designer.get(f"/sites/{site['id']}/people").json()["invitations"]
+    assert [i["made_by"] for i in waiting if how != "gone unseen"] in (["ada"], [])
+    assert comes_in(mine, "bea")[1].status_code == 201
+
+
+def test_a_wrong_present_password_counts_as_a_try(invited):
+    """As at sign-in: eight of them, and even the right one is not asked about for a while."""
+    eve = invited("look")
+    new = "another-long-word"
+    for _ in range(8):
+        answer = eve.post("/session/password", {"old": "guessed-it-now", "new": new})
+        assert answer.status_code in (422, 429)
+    locked = eve.post("/session/password", {"old": WORD, "new": new})
+    assert locked.status_code == 429 and "quarter of an hour" in locked.json()["detail"]

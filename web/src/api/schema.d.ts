@@ -697,7 +697,8 @@ export interface paths {
         put?: never;
         /**
          * Change Password
-         * @description Change one's own password. This session stays open, all others end.
+         * @description Change one's own password. This session stays open, all others end. A wrong present one
+         *     counts as a try, as at sign-in: who finds a browser open does not find the password out.
          */
         post: operations["accounts_api_change_password"];
         delete?: never;
@@ -7893,6 +7894,15 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -18,8 +18,9 @@ export function LastChange() {
       className={ground.touched}
       title={same.length ? `${same.join(", ")} show exactly the same as before at every width.` : undefined}
     >
-      last change: {follow.length ? `${set?.letter}, and ${enumerated(follow)} with it` : touched.join(", ")}
-      {same.length > 0 && !follow.length && `; ${same.join(", ")} identical`}
+      {follow.length
+        ? `${[set?.letter, ...follow].join(", ")} changed`
+        : `last change: ${touched.join(", ")}${same.length ? `; ${same.join(", ")} identical` : ""}`}
       {isOne && follow.length > 0 && (
         <>
           {" · "}

@@ -46,18 +46,31 @@ function useOwned(): Owned {
 export function SpanHead({ children }: { children?: ReactNode }) {
   const { span, reading } = useWork();
   const owned = useOwned();
-  return (
+  const head = (
     <div className={ground.head}>
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
       <OwnValues owned={owned} />
-      {children}
-      <Told>
-        <LastChange />
-      </Told>
+      {children ?? <Changed />}
     </div>
   );
+  if (!children) return head;
+  // its room is kept: what stands below does not move when something is told in it
+  return (
+    <>
+      {head}
+      <div className={ground.told}>
+        <Changed />
+      </div>
+    </>
+  );
 }
+
+const Changed = () => (
+  <Told>
+    <LastChange />
+  </Told>
+);
 
 function OwnValues({ owned }: { owned: Owned }) {
   const { span, handle, reading } = useWork();
