@@ -180,6 +180,7 @@ def test_somebody_comes_in_by_a_link_and_may_only_look(page: Page, maker: Maker,
     theirs.get_by_role("button", name="Come in").click()
     theirs.get_by_role("link", name="Decks").click()
     theirs.get_by_role("link", name="Quay", exact=True).click()
+    theirs.get_by_role("navigation", name="Steps").get_by_role("button", name="Aim").click()
     theirs.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
     # it is seen, and nothing of it is kept
     expect(theirs.get_by_label("contain")).to_be_checked()
