@@ -71,6 +71,8 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
         n_placements=Count("pages__placements", distinct=True),
         delivered=Max("deliveries__finished", filter=done),
     )
+    found = list(sites.order_by("name", "id"))
+    # of one that has been removed or withdrawn since there is no role, and it is not told of
     roles = dict(Membership.objects.filter(user=request.user).values_list("site_id", "role"))
     return [
         SiteRow(
@@ -83,7 +85,8 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
             role=Role(roles[site.id]),
             delivered=site.delivered,
         )
-        for site in sites.order_by("name", "id")
+        for site in found
+        if site.id in roles
     ]
 
 

@@ -28,6 +28,7 @@ from django.db import connection, connections
 from django.utils import timezone
 from originals.models import Original
 from placements.models import Placement
+from sites.models import Membership
 from skypane.errors import NoRoom
 from skypane.model.stored import VERSION
 from tests.conftest import Api, picture
@@ -657,6 +658,32 @@ def test_what_is_removed_while_it_is_used_is_answered_in_words(django_user_model
                 assert answer.json()["detail"].endswith(".")
         if answers[0].status_code == 204:
             assert Api(user).get(way).status_code in (404, 405)
+
+
+@pytest.mark.parametrize("change", ["comes", "goes"])
+def test_a_site_that_comes_or_goes_while_all_are_listed_is_no_fault(django_user_model, change):
+    """Between the two looks at the database that a list takes."""
+    user = django_user_model.objects.create_user("ann", password="long-enough-word")
+    other = Api(django_user_model.objects.create_user("bea", password="long-enough-word"))
+    api = Api(user)
+    kept, second = (api.post("/sites", {"name": n}).json()["id"] for n in ("Kept", "Second"))
+    theirs = other.post("/sites", {"name": "Theirs"}).json()["id"]
+    looks = []
+
+    def meanwhile(execute, sql, params, many, context):
+        if "site_members" in sql and sql.startswith("SELECT"):
+            looks.append(sql)
+            if len(looks) == 2 and change == "comes":
+                Membership.objects.create(site_id=theirs, user=user)
+            elif len(looks) == 2:
+                Membership.objects.filter(site=second, user=user)._raw_delete("default")
+        return execute(sql, params, many, context)
+
+    with connection.execute_wrapper(meanwhile):
+        answer = api.get("/sites")
+    assert len(looks) == 2 and answer.status_code == 200
+    listed = {"comes": [kept, second], "goes": [kept]}[change]
+    assert [s["id"] for s in answer.json()] == listed
 
 
 def test_an_original_does_not_go_while_a_placement_takes_it(django_user_model):
