@@ -1,7 +1,8 @@
 /** Whole pages: read, laid out, and what shows on them. */
-import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { client, data, type Schemas, type Told } from "./client";
 import { keys } from "./queries";
+import { useRemembered } from "./remembered";
 
 export type PageOnScreen = Told<Schemas["PageOnScreen"]>;
 export type PageReading = NonNullable<PageOnScreen["reading"]>;
@@ -9,29 +10,20 @@ export type PageLayout = Schemas["LayoutIn"]["layout"];
 
 const of = (page: number) => ({ params: { path: { page_id: page } } });
 
-const page = (id: number) =>
-  queryOptions({
-    queryKey: ["page", id] as const,
-    queryFn: () => data(client.GET("/api/pages/{page_id}/reading", of(id))) as Promise<PageOnScreen>,
-    staleTime: 0,
-  });
+const keyOf = (page: number) => ["page", page] as const;
 
 /** A page: at once as it was last read, then as it is. */
-export function usePage(id: number) {
-  const now = useQuery(page(id));
-  const then = useQuery({
-    queryKey: ["remembered", "page", id],
-    queryFn: () =>
+export const usePage = (id: number) =>
+  useRemembered(
+    keyOf(id),
+    (as_remembered) =>
       data(
         client.GET("/api/pages/{page_id}/reading", {
-          params: { path: { page_id: id }, query: { as_remembered: true } },
+          params: { path: { page_id: id }, query: { as_remembered } },
         }),
       ) as Promise<PageOnScreen>,
-    enabled: now.isPending,
-    gcTime: 0,
-  });
-  return { ...now, data: now.data ?? then.data, isPending: now.isPending && !then.data };
-}
+    0,
+  );
 
 type Change =
   | { what: "layout"; letter: string; values: NonNullable<PageLayout>[string] | null }
@@ -49,7 +41,7 @@ export function useChangePage(site: number, id: number) {
       switch (change.what) {
         case "layout": {
           // what the change before it came to
-          const now = queries.getQueryData(page(id).queryKey)?.layout ?? {};
+          const now = queries.getQueryData<PageOnScreen>(keyOf(id))?.layout ?? {};
           const { [change.letter]: own, ...rest } = now as NonNullable<PageLayout>;
           const layout = change.values ? { ...rest, [change.letter]: { ...own, ...change.values } } : rest;
           return (await data(
@@ -77,8 +69,8 @@ export function useChangePage(site: number, id: number) {
       }
     },
     onSuccess: (now) => {
-      if (now) queries.setQueryData(page(id).queryKey, now);
-      else queries.invalidateQueries({ queryKey: page(id).queryKey });
+      if (now) queries.setQueryData(keyOf(id), now);
+      else queries.invalidateQueries({ queryKey: keyOf(id) });
       return queries.invalidateQueries({ queryKey: keys.placements(site) });
     },
   });

@@ -1,6 +1,7 @@
 /** Questions to the server, by name (those about deliveries in deliveries.ts). Mutations tell the cache what they made stale. */
 import { type QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { client, data, dataAs, type Schemas, type Told } from "./client";
+import { useRemembered } from "./remembered";
 
 export type Site = Told<Schemas["SiteOut"]>;
 export type SitePlan = Site["plan"];
@@ -101,21 +102,14 @@ export const useSite = (id: number) => useQuery(site(id));
 export const useOriginals = (of: number) => useQuery(originals(of));
 
 /** All placements of a site: at once as they were last seen, then as they are. */
-export function usePlacements(site: number) {
-  const ask = (as_remembered: boolean) => () =>
+export const usePlacements = (site: number) =>
+  useRemembered(keys.placements(site), (as_remembered) =>
     data(
       client.GET("/api/sites/{site_id}/placements", {
         params: { path: { site_id: site }, query: { as_remembered } },
       }),
-    );
-  const now = useQuery({ queryKey: keys.placements(site), queryFn: ask(false) });
-  const then = useQuery({
-    queryKey: ["remembered", ...keys.placements(site)],
-    queryFn: ask(true),
-    enabled: now.isPending,
-  });
-  return { ...now, data: now.data ?? then.data, isPending: now.isPending && !then.data };
-}
+    ),
+  );
 
 export const usePlacement = (id: number) =>
   useQuery({

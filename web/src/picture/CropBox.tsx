@@ -110,7 +110,7 @@ export function CropBox({ rect, width, height, ratio, least, change, settle, sto
   const isWhole = rect.w >= 1 && rect.h >= 1;
   return (
     <>
-      <div ref={surface} className={classes.sheet} data-testid="crop sheet" {...bind("new")} />
+      <div ref={surface} className={classes.sheet} {...bind("new")} />
       {/* biome-ignore lint/a11y/useSemanticElements: a crop is laid on a picture, no native control is like it */}
       <div
         className={classes.crop}
