@@ -54,7 +54,7 @@ def main(address: str) -> None:
         page.keyboard.press("Escape")
         page.goto(f"{site}/deliveries")
         page.get_by_role("button", name="Export the whole site").click()
-        page.get_by_text("whole site", exact=True).wait_for()
+        page.get_by_text("whole site", exact=True).first.wait_for()
         page.get_by_role("link", name="Download zip").nth(1).wait_for(timeout=400_000)
 
         for name, url in {
