@@ -156,3 +156,22 @@ def test_a_marks_lettering_is_told_down_to_which_width_it_can_be_read():
     silent = read(SITE, placement, {1: quay, 2: bare}, chosen=(0, "A"), words=True)
     assert silent.words is not None and silent.words.marks[0].readable_from_px is None
     assert not any(f.rule == "mark-small" for f in silent.findings)
+
+
+def test_a_crop_stops_where_it_turns_soft_at_two_to_one_whatever_is_offered_above():
+    """A frame of 799 px at most in 3:4: 1598 px wide at 2x, and what evening out may take."""
+    original = Original(id=1, name="quay.jpg", width_px=6000, height_px=4000, sha256="q", alt="Q")
+    held = {"A": Treatment(original=1, height=RatioHeight(w=3, h=4))}
+    placement = picture("Quay", {"B": Treatment(original=1), **held})
+    for densities in ((1.0, 2.0), (1.0, 2.0, 3.0)):
+        site = Site(breakpoints=(799,), densities=densities)
+        reading = read(site, placement, {1: original}, chosen=(0, "A"))
+        assert reading.parts[0].detail is not None
+        facts = reading.parts[0].detail.crop
+        assert facts is not None and facts.held is not None
+        assert facts.held.ratio == pytest.approx(0.75) and facts.held.is_one
+        assert (facts.held.stop.density, facts.held.stop.width_px) == (2, 1600)
+        assert facts.held.stop.height_px in (2133, 2134)
+        # as it is, the whole picture of 3:2: its height is what binds, 1066 px of frame
+        assert facts.stop.width_px == pytest.approx(1.5 * 4 / 3 * 1598 + 2, abs=2)
+        assert [n.sharp_to_px for n in facts.needs[:2]] == [6000, 3000]

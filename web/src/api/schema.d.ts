@@ -2028,7 +2028,8 @@ export interface components {
         /**
          * CropFacts
          * @description The crop of a span in image px, beside what its frames need, and crops of usual ratios to
-         *     start from. `held` is the ratio that a new crop is held to, None where no crop can have it.
+         *     start from. `stop` is how small it may be as long as its ratio stays; `held` the ratio that a
+         *     new crop is held to, None where no crop can have it.
          */
         CropFacts: {
             /** Height Px */
@@ -2038,12 +2039,25 @@ export interface components {
             largest: components["schemas"]["RatioCrop"][];
             /** Needs */
             needs: components["schemas"]["PxNeed"][];
+            stop: components["schemas"]["CropStop"];
             /** Width Px */
             width_px: number;
             /** X */
             x: number;
             /** Y */
             y: number;
+        };
+        /**
+         * CropStop
+         * @description The least image px of a crop that is still sharp at `density`.
+         */
+        CropStop: {
+            /** Density */
+            density: number;
+            /** Height Px */
+            height_px: number;
+            /** Width Px */
+            width_px: number;
         };
         /**
          * CropsDraft
@@ -2731,15 +2745,14 @@ export interface components {
         /**
          * HeldRatio
          * @description The ratio of a span's frames, width over height, the middle of them where they differ, and
-         *     what a crop of that ratio needs.
+         *     how small a crop of that ratio may be.
          */
         HeldRatio: {
             /** Is One */
             is_one: boolean;
-            /** Needs */
-            needs: components["schemas"]["PxNeed"][];
             /** Ratio */
             ratio: number;
+            stop: components["schemas"]["CropStop"];
         };
         /**
          * HistoryIn
@@ -4027,13 +4040,15 @@ export interface components {
         /**
          * PxNeed
          * @description How many image px the crop has to be wide for a density, whatever its size, as long as its
-         *     ratio stays.
+         *     ratio stays; and how wide it can be drawn sharply there as it is, in CSS px.
          */
         PxNeed: {
             /** Density */
             density: number;
             /** Height Px */
             height_px: number;
+            /** Sharp To Px */
+            sharp_to_px: number;
             /** Width Px */
             width_px: number;
         };

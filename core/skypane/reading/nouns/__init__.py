@@ -14,6 +14,7 @@ from skypane.reading.nouns.logo import CutReading, CutRun, LogoReading
 from skypane.reading.nouns.pages import OnPage, PageOverflow, PageReading, PageSpan
 from skypane.reading.nouns.spans import (
     CropFacts,
+    CropStop,
     HeldRatio,
     Hold,
     MovingSpan,
@@ -41,6 +42,7 @@ __all__ = [
     "CodeLine",
     "CommonRatioReading",
     "CropFacts",
+    "CropStop",
     "CutReading",
     "CutRun",
     "EdgesPx",

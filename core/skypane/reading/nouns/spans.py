@@ -73,7 +73,16 @@ class SpanReading(MovingSpan):
 
 class PxNeed(Noun):
     """How many image px the crop has to be wide for a density, whatever its size, as long as its
-    ratio stays."""
+    ratio stays; and how wide it can be drawn sharply there as it is, in CSS px."""
+
+    density: float
+    width_px: int
+    height_px: int
+    sharp_to_px: int
+
+
+class CropStop(Noun):
+    """The least image px of a crop that is still sharp at `density`."""
 
     density: float
     width_px: int
@@ -91,22 +100,24 @@ class RatioCrop(Noun):
 
 class HeldRatio(Noun):
     """The ratio of a span's frames, width over height, the middle of them where they differ, and
-    what a crop of that ratio needs."""
+    how small a crop of that ratio may be."""
 
     ratio: float
     is_one: bool
-    needs: tuple[PxNeed, ...]
+    stop: CropStop
 
 
 class CropFacts(Noun):
     """The crop of a span in image px, beside what its frames need, and crops of usual ratios to
-    start from. `held` is the ratio that a new crop is held to, None where no crop can have it."""
+    start from. `stop` is how small it may be as long as its ratio stays; `held` the ratio that a
+    new crop is held to, None where no crop can have it."""
 
     x: int
     y: int
     width_px: int
     height_px: int
     needs: tuple[PxNeed, ...]
+    stop: CropStop
     held: HeldRatio | None
     largest: tuple[RatioCrop, ...]
 

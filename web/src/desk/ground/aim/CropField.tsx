@@ -165,8 +165,7 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
       {facts && need && (
         <span data-soft={soft || undefined} className={ground.against}>
           {size(facts.width_px, facts.height_px)}, needs {need.width_px} at {need.density}x
-          {soft &&
-            `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×; sharp up to ${Math.floor(facts.width_px / need.density)} px`}
+          {soft && `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×; sharp up to ${need.sharp_to_px} px`}
         </span>
       )}
     </Field>

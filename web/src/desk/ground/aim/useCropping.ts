@@ -27,11 +27,6 @@ export function useCropping() {
 
 export type InHand = ReturnType<typeof useCropping>;
 
-/** Densities above this are not what a crop is stopped for (common practice). */
-const SHARP_AT = 2;
-
-/** Crops have an even number of px, and a ratio that is rounded to those. */
-const SLACK_PX = 2;
 const NOTHING = { w: 0, h: 0 };
 
 /** Shares are of the original. */
@@ -40,21 +35,20 @@ export function useLimits({ lock, maySoft }: Cropping, original: Original | unde
   const facts = reading.detail?.letter === span.letter ? reading.detail.crop : undefined;
   if (!facts || !original) return { facts, ratio: undefined, least: NOTHING, density: undefined };
   const held = lock === "crop" ? undefined : facts.held;
-  const sharp = (held ?? facts).needs.filter((n) => n.density <= SHARP_AT).at(-1);
+  const { stop } = held ?? facts;
   const px = held ? held.ratio : facts.width_px / facts.height_px;
   return {
     facts,
     /** The height over the width. */
     ratio: lock === "free" ? undefined : original.width_px / original.height_px / px,
     /** The least sides; 0 where it may be soft. */
-    least:
-      maySoft || !sharp
-        ? NOTHING
-        : {
-            w: Math.min(1, (sharp.width_px + SLACK_PX) / original.width_px),
-            h: Math.min(1, (sharp.height_px + SLACK_PX) / original.height_px),
-          },
+    least: maySoft
+      ? NOTHING
+      : {
+          w: Math.min(1, stop.width_px / original.width_px),
+          h: Math.min(1, stop.height_px / original.height_px),
+        },
     /** What it is stopped for. */
-    density: sharp?.density,
+    density: stop.density,
   };
 }
