@@ -85,11 +85,11 @@ def test_encoders_stay_at_the_usual_priority(tmp_path):
     [
         (
             '<filter id="f"><feGaussianBlur stdDeviation="9000"/><feMorphology operator="dilate"'
-            ' radius="900"/></filter><rect width="9000" height="9000" filter="url(#f)"/>'
+            ' radius="900"/></filter><path d="M0 0h9000v9000H0z" filter="url(#f)"/>'
         ),
         (
             '<filter id="f"><feTurbulence baseFrequency="0.9" numOctaves="9999"/></filter>'
-            '<rect width="9000" height="9000" filter="url(#f)"/>'
+            '<path d="M0 0h9000v9000H0z" filter="url(#f)"/>'
         ),
         '<g id="a0"><rect width="9" height="9"/></g>'
         + "".join(f'<g id="a{i}">' + f'<use href="#a{i - 1}"/>' * 10 + "</g>" for i in range(1, 9)),
@@ -113,6 +113,21 @@ def test_an_svg_that_works_for_ever_is_ended(guard, tmp_path, inside):
     assert guard.inspect(photo(tmp_path / "p.jpg"), "p.jpg").width_px == 640
 
 
+def test_a_drawing_has_less_time_than_a_photograph(tmp_path):
+    one = Guard(Limits(seconds=60, drawing_seconds=1, memory_mb=900))
+    path = tmp_path / "knot.svg"
+    nested = '<g id="a0"><rect width="9" height="9"/></g>' + "".join(
+        f'<g id="a{i}">' + f'<use href="#a{i - 1}"/>' * 10 + "</g>" for i in range(1, 7)
+    )
+    path.write_text(f'<svg {NS} width="900" height="900">{nested}</svg>')
+    try:
+        with pytest.raises(TooDemanding, match=r"knot\.svg takes more than 1 s of computing"):
+            one.inspect(path, "knot.svg")
+        assert one.inspect(photo(tmp_path / "p.jpg", (4000, 3000)), "p.jpg").width_px == 4000
+    finally:
+        one.close()
+
+
 @pytest.mark.parametrize("kind", ["avif", "jpeg"])
 def test_a_small_file_of_many_px_is_ended_at_the_memory_limit(guard, tmp_path, kind):
     path = tmp_path / f"flat.{kind}"
@@ -132,7 +147,7 @@ def test_no_more_than_so_many_at_once(tmp_path):
     path.write_text(
         f'<svg {NS} width="9000" height="9000"><filter id="f">'
         '<feTurbulence numOctaves="9999" baseFrequency=".9"/></filter>'
-        '<rect width="9000" height="9000" filter="url(#f)"/></svg>'
+        '<path d="M0 0h9000v9000H0z" filter="url(#f)"/></svg>'
     )
     ended = []
 

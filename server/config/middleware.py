@@ -10,6 +10,7 @@ from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
+from config.pictures import answered
 from config.problems import of_database, problem
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
@@ -80,6 +81,20 @@ class ProblemPages:
             "Something went wrong here. Nothing was lost; try again in a moment.",
         )
         return problem(response.status_code, sentence)
+
+
+class Answered:
+    """Lets what opens pictures know whose they are (see `config.pictures`)."""
+
+    def __init__(self, get_response: Answer) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        token = answered.set(request)
+        try:
+            return self.get_response(request)
+        finally:
+            answered.reset(token)
 
 
 class UploadGate:

@@ -4,12 +4,17 @@ from __future__ import annotations
 
 import os
 import threading
+from contextvars import ContextVar
 from dataclasses import replace
 
 from django.conf import settings
+from django.http import HttpRequest
 from skypane.pixels.guarded import Guard, Limits
 
 from config.slots import at_once
+
+#: The request that is answered, if any.
+answered: ContextVar[HttpRequest | None] = ContextVar("answered", default=None)
 
 _lock = threading.Lock()
 _made: dict[tuple[int, Limits], Guard] = {}
@@ -28,11 +33,17 @@ def encoding_guard() -> Guard:
     return _guard(replace(limits, at_once=max(limits.at_once, at_once())))
 
 
+def _whose() -> int | None:
+    """The person whose picture is opened: one person's heavy ones wait on one another."""
+    request = answered.get()
+    return None if request is None else request.user.pk
+
+
 def _guard(limits: Limits) -> Guard:
     with _lock:
         key = os.getpid(), limits
         if key not in _made:
             for pid, other in [k for k in _made if k[0] != os.getpid()]:
                 del _made[pid, other]
-            _made[key] = Guard(limits)
+            _made[key] = Guard(limits, _whose)
         return _made[key]

@@ -47,6 +47,7 @@ MIDDLEWARE = [
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "config.middleware.Answered",
     "config.middleware.UploadGate",
     "axes.middleware.AxesMiddleware",
 ]
@@ -167,6 +168,7 @@ FILE_UPLOAD_TEMP_DIR = WORK_ROOT
 KEEP_UNUSED_HOURS = float(env("KEEP_UNUSED_HOURS", "24"))
 PICTURE_LIMITS = {
     "seconds": float(env("PICTURE_SECONDS", "30")),
+    "drawing_seconds": float(env("DRAWING_SECONDS", "10")),
     "file_seconds": float(env("FILE_SECONDS", "300")),
     "memory_mb": int(env("PICTURE_MB", "2000")),
     "at_once": int(env("PICTURES_AT_ONCE", "2")),

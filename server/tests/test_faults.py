@@ -72,6 +72,41 @@ def another(api):
     return made
 
 
+# -- one person's heavy pictures --
+
+
+def test_one_person_s_heavy_drawings_keep_nobody_else_waiting(designer, stranger, site, settings):
+    """Four drawings of a few hundred bytes that work until they are ended, and somebody else's
+    photograph that is brought after them: it is here before the second of them is done with."""
+    settings.PICTURE_LIMITS = {"seconds": 20, "drawing_seconds": 3, "at_once": 2}
+    theirs = stranger.post("/sites", {"name": "Elsewhere"}).json()
+    knot = '<g id="a0"><rect width="9" height="9"/></g>' + "".join(
+        f'<g id="a{i}">' + f'<use href="#a{i - 1}"/>' * 10 + "</g>" for i in range(1, 8)
+    )
+    svg = f'<svg xmlns="http://www.w3.org/2000/svg" width="900" height="900">{knot}</svg>'.encode()
+    ended = []
+
+    def heavy(n):
+        answer = another(designer).bring(site["id"], svg, f"knot{n}.svg")
+        ended.append("heavy")
+        return answer
+
+    def light():
+        time.sleep(1)
+        answer = stranger.bring(theirs["id"], picture())
+        ended.append("light")
+        return answer
+
+    *refused, taken = at_once(*[lambda n=n: heavy(n) for n in range(4)], light)
+    assert taken.status_code == 201
+    assert ended.index("light") < 2
+    for answer in refused:
+        # whoever has many waiting is told to come back, and the others what to do about it
+        assert answer.status_code in (422, 503)
+        assert answer.json()["detail"].endswith((".", "layers."))
+    assert sum(a.status_code == 422 for a in refused) >= 3
+
+
 # -- disks --
 
 

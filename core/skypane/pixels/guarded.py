@@ -18,18 +18,20 @@ import subprocess
 import sys
 import threading
 import time
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Callable, Hashable, Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 from typing import IO, Any, cast
 
-from skypane.errors import Busy, InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
+from skypane.errors import InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
 from skypane.pixels.encode import Fact
 from skypane.pixels.inspect import Inspected
+from skypane.pixels.load import DRAWING_SECONDS, is_drawing
 from skypane.pixels.saliency import Suggestion
+from skypane.pixels.turns import Turns
 from skypane.pixels.xmp import Regions
 
 #: A child is ended after so many pictures, so that whatever a decoder leaks does not add up.
@@ -39,11 +41,13 @@ MOST_JOBS = 200
 @dataclass(frozen=True)
 class Limits:
     """`seconds` of computing time over all cores for one picture (twice that by the clock),
-    `file_seconds` the same for each file that is encoded, `memory_mb` of memory, `at_once` pictures
-    at the same time; who waits longer than `wait_seconds` for a turn is told so.
+    `drawing_seconds` for one that is drawn (SVG), `file_seconds` the same for each file that is
+    encoded, `memory_mb` of memory, `at_once` pictures at the same time; who waits longer than
+    `wait_seconds` for a turn is told so.
     """
 
     seconds: float = 30
+    drawing_seconds: float = DRAWING_SECONDS
     file_seconds: float = 300
     memory_mb: int = 2000
     at_once: int = 2
@@ -114,11 +118,15 @@ class _Child:
 
 class Guard:
     """The functions of `pixels` that open pictures, each in a child. Safe to share between
-    threads."""
+    threads. `who` says whose picture it is that is asked about; turns go round people (see
+    `turns`)."""
 
-    def __init__(self, limits: Limits | None = None) -> None:
+    def __init__(
+        self, limits: Limits | None = None, who: Callable[[], Hashable] = lambda: None
+    ) -> None:
         self.limits = limits or Limits()
-        self._turns = threading.BoundedSemaphore(self.limits.at_once)
+        self._who = who
+        self._turns = Turns(self.limits.at_once)
         self._idle: list[_Child] = []
         self._lock = threading.Lock()
         atexit.register(self.close)
@@ -209,7 +217,11 @@ class Guard:
     # -- how --
 
     def _one(self, work: str, called: str, **arguments: Any) -> Any:
-        *_, value = self._all(work, called, self.limits.seconds, arguments)
+        opened = arguments.get("path") or arguments.get("source")
+        seconds = self.limits.seconds
+        if opened and is_drawing(opened):
+            seconds = min(seconds, self.limits.drawing_seconds)
+        *_, value = self._all(work, called, seconds, arguments)
         return value
 
     def _all(
@@ -221,7 +233,7 @@ class Guard:
             "memory_mb": self.limits.memory_mb,
             "arguments": arguments,
         }
-        with self._turn() as child:
+        with self._turns.turn(self._who(), self.limits.wait_seconds), self._borrowed() as child:
             try:
                 child.ask(question)
                 while True:
@@ -243,24 +255,17 @@ class Guard:
                 raise self._too_much(called, seconds, child.end()) from None
 
     @contextmanager
-    def _turn(self) -> Iterator[_Child]:
-        if not self._turns.acquire(timeout=self.limits.wait_seconds):
-            raise Busy(
-                "Many pictures are being opened at this moment. Wait a little, then try again."
-            )
+    def _borrowed(self) -> Iterator[_Child]:
+        child = self._child()
         try:
-            child = self._child()
-            try:
-                yield child
-            except SkyPaneError:
-                self._back(child)
-                raise
-            except BaseException:
-                child.end()
-                raise
+            yield child
+        except SkyPaneError:
             self._back(child)
-        finally:
-            self._turns.release()
+            raise
+        except BaseException:
+            child.end()
+            raise
+        self._back(child)
 
     def _child(self) -> _Child:
         with self._lock:

@@ -13,10 +13,14 @@ import numpy as np
 import pyvips
 
 from skypane.pixels.svg import decoded, drawable, is_svg
+from skypane.pixels.svg_weight import filter_seconds
 
 #: An SVG has no px of its own: it is drawn so that its longer side has this many.
 DRAWN_PX = 4096
 
+
+#: The longest that drawing one may take, in seconds of computing.
+DRAWING_SECONDS = 10.0
 
 #: How much of a file is looked at to tell its kind: a document type can stand before an SVG's root.
 HEAD_BYTES = 65536
@@ -63,6 +67,12 @@ def kind_of(head: bytes) -> str | None:
     return "svg" if is_svg(decoded(head)) else None
 
 
+def is_drawing(path: str | Path) -> bool:
+    """Whether a file is an SVG, by its first bytes."""
+    with Path(path).open("rb") as f:
+        return kind_of(f.read(HEAD_BYTES)) == "svg"
+
+
 def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
     """The picture as it is stored: its own px, bands, profile and orientation tag. Raises
     CannotOpen."""
@@ -94,6 +104,13 @@ def _open_svg(raw: bytes) -> pyvips.Image:
         )
     first = pyvips.Image.svgload_buffer(data)
     longer = max(first.width, first.height)
+    seconds = filter_seconds(data, max(longer, DRAWN_PX))
+    if seconds > DRAWING_SECONDS:
+        raise CannotOpen(
+            "filters",
+            f"has filters that take at least {seconds:.0f} s to draw; at most {DRAWING_SECONDS:g} s"
+            " are spent on a drawing. Make their radii smaller, or export it as PNG.",
+        )
     return (
         pyvips.Image.svgload_buffer(data, scale=DRAWN_PX / longer) if longer < DRAWN_PX else first
     )

@@ -13,6 +13,8 @@ from xml.etree import ElementTree
 
 from skypane.pixels.svg_css import inside_declarations, inside_sheet, is_inside, reaches_out
 
+Box = tuple[float, float, float, float]
+
 _BOMS = (
     (codecs.BOM_UTF8, "utf-8"),
     (codecs.BOM_UTF16_LE, "utf-16-le"),
@@ -128,7 +130,7 @@ def cleaned(
     except ElementTree.ParseError:
         return None
     _strip(root)
-    box = _view_box(root)
+    box = view_box(root)
     if box is None:
         return None
     x, y, w, h = box
@@ -141,7 +143,7 @@ def cleaned(
     return out
 
 
-def _view_box(root: ElementTree.Element) -> tuple[float, float, float, float] | None:
+def view_box(root: ElementTree.Element) -> Box | None:
     """What is drawn, in user units (SVG 2, §8.2): the viewBox, else the size."""
     numbers = [float(n) for n in _NUMBER.findall(root.get("viewBox", ""))]
     if len(numbers) == 4 and numbers[2] > 0 and numbers[3] > 0:

@@ -1,6 +1,7 @@
 /** Many files on their way at once, three at a time, each with its own progress and outcome. */
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useRef, useState } from "react";
+import { ProblemError } from "../api/client";
 import { keys, type Original } from "../api/queries";
 import { upload } from "../api/upload";
 
@@ -16,7 +17,23 @@ export interface Upload {
 const isBusy = (u: Upload) => u.state === "going" || u.state === "waiting";
 
 const AT_ONCE = 3;
+/** How long a file waits, in ms, where the server is too busy to open it, and how often. */
+const BUSY_WAIT = 4000;
+const BUSY_TRIES = 15;
 let lastId = 0;
+
+/** A file sent, and again after a while as long as others are being opened. */
+async function sent(site: number, job: Job, patch: (values: Partial<Upload>) => void): Promise<Original> {
+  for (let tries = 1; ; tries++) {
+    try {
+      return await upload(site, job.file, (progress) => patch({ state: "going", progress }));
+    } catch (e) {
+      if (!(e instanceof ProblemError && e.status === 503) || tries === BUSY_TRIES) throw e;
+      patch({ state: "waiting", progress: 0 });
+      await new Promise((done) => setTimeout(done, BUSY_WAIT));
+    }
+  }
+}
 
 interface Job {
   id: number;
@@ -41,7 +58,7 @@ export function useUploads(site: number) {
       if (!job) return;
       going.current++;
       patch(job.id, { state: "going" });
-      upload(site, job.file, (progress) => patch(job.id, { progress }))
+      sent(site, job, (values) => patch(job.id, values))
         .then(async (original) => {
           patch(job.id, { state: "here", progress: 1, original });
           await queries.invalidateQueries({ queryKey: keys.originals(site) });
