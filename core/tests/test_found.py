@@ -242,3 +242,57 @@ def test_what_is_chosen_becomes_the_site_s_own_and_the_rest_stays():
 def test_what_no_site_can_have_is_refused_in_words(chosen, said):
     with pytest.raises(InvalidPlan, match=said):
         taken(Site(), [Chosen(what=what, px=px) for what, px in chosen])
+
+
+def fanned(width, levels=6):
+    """Properties each of which names the next one so many times."""
+    named = "".join(f"--a{i}:{f'var(--a{i + 1}) ' * width};" for i in range(levels))
+    return f":root{{{named}--a{levels}:700px}}a{{max-width:var(--a0)}}"
+
+
+@pytest.mark.parametrize("width", [12, 40])
+def test_properties_that_fan_out_are_not_followed_for_ever(width):
+    """800 bytes and 2.6 kB: 12⁶ and 40⁶ values if they were."""
+    with pytest.raises(NothingFound, match="name each other so often"):
+        found_in(fanned(width))
+
+
+def test_properties_that_name_others_as_designers_write_them_are_followed():
+    (one,) = found_in(fanned(2, 3)).widths[:1]
+    assert (one.what, one.px) == ("container", 700)
+
+
+@pytest.mark.parametrize(
+    "text",
+    [
+        "@media " + "(" * 600 + "min-width:600px" + ")" * 600 + "{a{max-width:900px}}",
+        "a{max-width:" + "calc(" * 600 + "9px" + ")" * 600 + "}",
+        "a{" * 20_000,
+        "[" * 20_000 + "a{max-width:900px}",
+        '{"a":' * 20_000,
+    ],
+    ids=["brackets", "functions", "rules", "lists", "groups"],
+)
+def test_what_is_nested_deeply_is_read_or_refused(text):
+    try:
+        assert len(found_in(text).widths) <= 2
+    except NothingFound as error:
+        assert str(error).endswith((".", "?"))
+
+
+def many(n):
+    return "".join(
+        f"@media (min-width:{100 + i % 3000}px){{.a{i}{{max-width:{i % 2000 + 320}px}}}}"
+        for i in range(n)
+    )
+
+
+def test_of_thousands_of_widths_the_most_frequent_are_told():
+    found = found_in(many(6000) + "@media (min-width:600px){a{}}" * 3)
+    assert (found.widths[0].what, found.widths[0].px, found.widths[0].count) == (
+        "breakpoint",
+        599,
+        5,
+    )
+    assert len(found.widths) == 100 and found.left_out == 3000 + 2000 - 100
+    assert len(found.model_dump_json()) < 100_000

@@ -11,10 +11,12 @@ import pytest
 import pyvips
 from PIL import Image
 from skypane.errors import Busy, NoRoom, TooDemanding, UnreadablePicture
+from skypane.found import NothingFound, found_in
 from skypane.geometry import Crop, Rect
 from skypane.model import Rendition
 from skypane.pixels import inspect, previews, saliency
 from skypane.pixels.guarded import Guard, Limits
+from skypane.tables import BadTable
 
 NS = 'xmlns="http://www.w3.org/2000/svg"'
 
@@ -111,6 +113,25 @@ def test_an_svg_that_works_for_ever_is_ended(guard, tmp_path, inside):
     assert time.monotonic() - began < 8
     # and the next is served
     assert guard.inspect(photo(tmp_path / "p.jpg"), "p.jpg").width_px == 640
+
+
+def test_a_text_is_read_in_a_child_too(guard):
+    css = "@media (min-width: 600px) { a { max-width: 900px } }"
+    assert guard.found(css) == found_in(css)
+    with pytest.raises(NothingFound, match="no media query"):
+        guard.found("a { color: red }")
+    with pytest.raises(BadTable, match="Line 2") as refused:
+        guard.found("what,px\ncontainer,wide")
+    assert refused.value.field == "px"
+
+
+def test_a_text_that_is_read_for_too_long_is_ended():
+    one = Guard(Limits(text_seconds=0.2, memory_mb=900))
+    try:
+        with pytest.raises(TooDemanding, match=r"more than 0\.2 s of computing.*that says widths"):
+            one.found("".join(f"@media (min-width:{i}px){{a{{b:c}}}}" for i in range(25_000)))
+    finally:
+        one.close()
 
 
 def test_a_drawing_has_less_time_than_a_photograph(tmp_path):

@@ -6,11 +6,12 @@ from __future__ import annotations
 from typing import Annotated
 
 from config.bodies import Body
+from config.pictures import guard
 from config.problems import Problem
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, UploadedFile
 from pydantic import Field
-from skypane import Found, found_in, model
+from skypane import Found, model
 from skypane.files.audience import audience_csv, audience_of
 from skypane.files.names import examples
 from skypane.found import Chosen, taken
@@ -52,7 +53,7 @@ def find_widths(request: HttpRequest, site_id: int, payload: TextIn) -> FoundOut
     """Breakpoints, containers, gutters and columns in a stylesheet, a file of design tokens or a
     table. Nothing is stored: they are there to be chosen from."""
     site_for(request, site_id, looking=True)
-    found = found_in(payload.text)
+    found = guard().found(payload.text)
     return FoundOut(csv=widths_csv(found), **dict(found))
 
 

@@ -177,6 +177,21 @@ def test_widths_that_are_chosen_come_back_in_the_plan(designer, site):
     assert refused.status_code == 422 and "outside the site's widths" in refused.json()["detail"]
 
 
+def test_a_text_that_asks_for_too_much_is_refused_in_words(designer, site):
+    """2.6 kB of CSS whose properties fan out, and 0.9 MB of media queries."""
+    named = "".join(f"--a{i}:{f'var(--a{i + 1}) ' * 40};" for i in range(6))
+    answer = designer.post(
+        f"/sites/{site['id']}/found", {"text": f"a{{{named}max-width:var(--a0)}}"}
+    )
+    assert answer.status_code == 422
+    assert answer.json()["detail"].endswith("Give the part with its media queries.")
+    css = "".join(
+        f"@media (min-width:{i}px){{.a{i}{{max-width:{i + 400}px}}}}" for i in range(20_000)
+    )
+    answer = designer.post(f"/sites/{site['id']}/found", {"text": css})
+    assert answer.status_code in (200, 422) and len(answer.content) < 200_000
+
+
 @pytest.mark.parametrize(
     ("text", "status", "sentence"),
     [

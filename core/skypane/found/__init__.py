@@ -21,11 +21,14 @@ __all__ = [
 
 
 def found_in(text: str) -> Found:
-    """What is found in a text, whichever of the three it is. Raises NothingFound."""
+    """What is found in a text, whichever of the three it is. Raises NothingFound or BadTable."""
     start = text.lstrip("\ufeff \t\r\n")
-    if start[:1] in "{[" and start:
-        return found_in_tokens(text)
     first = start.splitlines()[0] if start else ""
-    if start and "{" not in start and (first.count(",") + first.count(";") + first.count("\t")):
-        return found_in_table(text.encode())
-    return found_in_css(text)
+    try:
+        if start[:1] in "{[" and start:
+            return found_in_tokens(text)
+        if start and "{" not in start and any(map(first.count, ",;\t")):
+            return found_in_table(text.encode("utf-8", "replace"))
+        return found_in_css(text)
+    except RecursionError:
+        raise NothingFound("This is nested too deeply to be read.") from None

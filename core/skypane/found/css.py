@@ -8,7 +8,8 @@ whatever the page's own size of type is (Media Queries 4 §1.3).
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
+from functools import partial
 from typing import Any
 
 import tinycss2
@@ -27,6 +28,9 @@ _INSETS = frozenset(
 #: A greatest width below this holds no page (common practice).
 LEAST_CONTAINER_PX = 320
 _MOST_DEEP = 40
+#: So many values are put in the place of var() in one stylesheet, a hundred for each rule of a
+#: large one. Properties that name each other fan out beyond any bound.
+_MOST_PUT_IN = 100_000
 
 Node = Any
 
@@ -60,6 +64,7 @@ class _Reader:
     def __init__(self) -> None:
         self.custom: dict[str, list[Node]] = {}
         self.finds, self.count = Finds(), 0
+        self._put_in = 0
         self._parsed: dict[int, list[Node]] = {}
 
     def contents(self, block: Node) -> list[Node]:
@@ -97,17 +102,17 @@ class _Reader:
             elif node.type == "qualified-rule":
                 self.count += 1
                 inside = self.contents(node)
-                where = " ".join(tinycss2.serialize(node.prelude).split())
-                self._declared([n for n in inside if n.type == "declaration"], where)
+                declared = [n for n in inside if n.type == "declaration"]
+                self._declared(declared, partial(_written, node.prelude))
                 self.rules((n for n in inside if n.type != "declaration"), depth + 1)
 
     def _media(self, prelude: Iterable[Node]) -> None:
-        where = "@media " + " ".join(tinycss2.serialize(prelude).split())
+        where = partial(_written, prelude, "@media ")
         for block in _blocks(prelude):
             for px in _posts(self._resolved(block.content)):
                 self.finds.add("breakpoint", px, where)
 
-    def _declared(self, declarations: list[Node], where: str) -> None:
+    def _declared(self, declarations: list[Node], where: Callable[[], str]) -> None:
         holds = False
         insets: list[float] = []
         for d in declarations:
@@ -141,7 +146,18 @@ class _Reader:
                 out += self._resolved(self.custom.get(names[0], []) if names else [], depth + 1)
             else:
                 out.append(node)
+            if depth:
+                self._put_in += 1
+                if self._put_in > _MOST_PUT_IN:
+                    raise NothingFound(
+                        "The custom properties of this stylesheet name each other so often that it"
+                        " cannot be read. Give the part with its media queries."
+                    )
         return out
+
+
+def _written(nodes: Iterable[Node], before: str = "") -> str:
+    return before + " ".join(tinycss2.serialize(nodes).split())
 
 
 def _blocks(nodes: Iterable[Node], depth: int = 0) -> Iterator[Node]:

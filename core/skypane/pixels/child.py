@@ -4,6 +4,7 @@ picture at a time."""
 from __future__ import annotations
 
 import dataclasses
+import gc
 import json
 import os
 import resource
@@ -17,6 +18,7 @@ from typing import Any
 import pyvips
 
 from skypane.errors import NoRoom, SkyPaneError
+from skypane.found import found_in
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
 from skypane.pixels import compare, encode, inspect, previews, saliency, trim, xmp
@@ -85,6 +87,14 @@ def _packet(path: str, focal: list[float], areas: list[dict[str, Any]]) -> Itera
     ).decode()
 
 
+def _found(text: str) -> Iterator[Any]:
+    gc.disable()  # of what is read nothing is let go before the end
+    try:
+        yield found_in(text).model_dump(mode="json")
+    finally:
+        gc.enable()
+
+
 WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "inspect": _inspect,
     "previews": _previews,
@@ -96,6 +106,7 @@ WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "packet": _packet,
     "resample": _resample,
     "difference": _difference,
+    "found": _found,
 }
 
 
@@ -157,9 +168,13 @@ def main() -> None:
                 _allow(asked["seconds"])
             say({"done": True})
         except SkyPaneError as error:
-            say({"error": type(error).__name__, "sentence": str(error)})
+            kind = type(error).__name__
+            say({"error": kind, "sentence": str(error), "field": error.field})
         except MemoryError:
             say({"memory": True})
+        except RecursionError:
+            sentence = "It is nested too deeply to be read. Simplify it, or export it anew."
+            say({"error": "TooDemanding", "sentence": sentence})
         except OSError as error:
             kind, sentence = (
                 ("NoRoom", NoRoom.SENTENCE)

@@ -1,10 +1,10 @@
-"""Pictures opened where they can do no harm: in a child process with limits of computing time,
-memory and number at once.
+"""Pictures opened, and texts from outside read, where they can do no harm: in a child process with
+limits of computing time, memory and number at once.
 
 A file of a few hundred bytes can ask for minutes of work or gigabytes of memory (filters and nested
-`use` in SVG, large flat AVIF and JPEG). A child that goes beyond a limit is ended, the caller gets
-TooDemanding with a sentence that names the limit, and nothing else is touched. Children are kept
-and used again: starting one takes longer than most pictures do.
+`use` in SVG, large flat AVIF and JPEG, references that fan out in CSS). A child that goes beyond a
+limit is ended, the caller gets TooDemanding with a sentence that names the limit, and nothing else
+is touched. Children are kept and used again: starting one takes longer than most pictures do.
 """
 
 from __future__ import annotations
@@ -25,6 +25,7 @@ from pathlib import Path
 from typing import IO, Any, cast
 
 from skypane.errors import InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
+from skypane.found import Found, NothingFound
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
 from skypane.pixels.encode import Fact
@@ -33,6 +34,7 @@ from skypane.pixels.load import DRAWING_SECONDS, is_drawing
 from skypane.pixels.saliency import Suggestion
 from skypane.pixels.turns import Turns
 from skypane.pixels.xmp import Regions
+from skypane.tables import BadTable
 
 #: A child is ended after so many pictures, so that whatever a decoder leaks does not add up.
 MOST_JOBS = 200
@@ -42,22 +44,31 @@ MOST_JOBS = 200
 class Limits:
     """`seconds` of computing time over all cores for one picture (twice that by the clock),
     `drawing_seconds` for one that is drawn (SVG), `file_seconds` the same for each file that is
-    encoded, `memory_mb` of memory, `at_once` pictures at the same time; who waits longer than
-    `wait_seconds` for a turn is told so.
+    encoded, `text_seconds` for a text that is read, `memory_mb` of memory, `at_once` pictures at
+    the same time; who waits longer than `wait_seconds` for a turn is told so.
     """
 
     seconds: float = 30
     drawing_seconds: float = DRAWING_SECONDS
     file_seconds: float = 300
+    text_seconds: float = 2
     memory_mb: int = 2000
     at_once: int = 2
     wait_seconds: float = 60
 
 
 _KINDS: dict[str, type[SkyPaneError]] = {
-    k.__name__: k for k in (UnreadablePicture, InvalidPlan, NoRoom, TooDemanding, SkyPaneError)
+    k.__name__: k
+    for k in (
+        *(UnreadablePicture, InvalidPlan, NoRoom, TooDemanding, SkyPaneError),
+        *(NothingFound, BadTable),
+    )
 }
 
+
+#: What to do about what asks for too much.
+_OF_PICTURES = "Scale it down, or simplify it: an SVG without filters, a picture without layers."
+_OF_TEXT = "Give the part of it that says widths."
 
 #: What the C library is told, so that the memory of one large file is given back before the next
 #: (mallopt(3)): one heap, and blocks of 4 MB and more on their own.
@@ -214,6 +225,12 @@ class Guard:
         asked = {"resample": str(resample), "rendition": str(rendition), "target": str(target)}
         return float(self._one("difference", name, **asked))
 
+    def found(self, text: str) -> Found:
+        """See `skypane.found.found_in`."""
+        asked = {"text": text}
+        *_, value = self._all("found", "This text", self.limits.text_seconds, asked, _OF_TEXT)
+        return Found.model_validate(value)
+
     # -- how --
 
     def _one(self, work: str, called: str, **arguments: Any) -> Any:
@@ -225,7 +242,12 @@ class Guard:
         return value
 
     def _all(
-        self, work: str, called: str, seconds: float, arguments: Mapping[str, Any]
+        self,
+        work: str,
+        called: str,
+        seconds: float,
+        arguments: Mapping[str, Any],
+        remedy: str = _OF_PICTURES,
     ) -> Iterator[Any]:
         question = {
             "work": work,
@@ -239,20 +261,21 @@ class Guard:
                 while True:
                     answer = child.line(2 * seconds)
                     if answer is None:
-                        raise self._too_much(called, seconds, child.end())
+                        raise self._too_much(called, seconds, child.end(), remedy)
                     if "value" in answer:
                         yield answer["value"]
                     elif "error" in answer:
-                        raise _KINDS.get(answer["error"], SkyPaneError)(answer["sentence"])
+                        kind = _KINDS.get(answer["error"], SkyPaneError)
+                        raise kind(answer["sentence"], field=answer.get("field"))
                     elif answer.get("memory"):
-                        raise self._memory(called)
+                        raise self._memory(called, remedy)
                     else:
                         return
             except TimeoutError:
                 child.end()
-                raise self._time(called, seconds) from None
+                raise self._time(called, seconds, remedy) from None
             except BrokenPipeError:
-                raise self._too_much(called, seconds, child.end()) from None
+                raise self._too_much(called, seconds, child.end(), remedy) from None
 
     @contextmanager
     def _borrowed(self) -> Iterator[_Child]:
@@ -283,17 +306,19 @@ class Guard:
         elif child.process.poll() is None:
             child.end()
 
-    def _too_much(self, called: str, seconds: float, code: int) -> TooDemanding:
-        return self._time(called, seconds) if code == -signal.SIGXCPU else self._memory(called)
+    def _too_much(self, called: str, seconds: float, code: int, remedy: str) -> TooDemanding:
+        if code == -signal.SIGXCPU:
+            return self._time(called, seconds, remedy)
+        return self._memory(called, remedy)
 
-    def _time(self, called: str, seconds: float) -> TooDemanding:
+    def _time(self, called: str, seconds: float, remedy: str) -> TooDemanding:
         return TooDemanding(
-            f"{called} takes more than {seconds:g} s of computing, the limit here. "
-            "Scale it down, or simplify it: an SVG without filters, a picture without layers."
+            f"{called} takes more than {seconds:g} s of computing, the limit here. {remedy}"
         )
 
-    def _memory(self, called: str) -> TooDemanding:
+    def _memory(self, called: str, remedy: str) -> TooDemanding:
+        remedy = "Scale it down." if remedy is _OF_PICTURES else remedy
         return TooDemanding(
             f"{called} needs more than {self.limits.memory_mb} MB of memory to open, the limit"
-            " here. Scale it down."
+            f" here. {remedy}"
         )

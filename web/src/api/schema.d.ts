@@ -2574,6 +2574,11 @@ export interface components {
         FoundOut: {
             /** Csv */
             csv: string;
+            /**
+             * Left Out
+             * @default 0
+             */
+            left_out?: number;
             /** Read */
             read: string;
             /** Widths */

@@ -88,7 +88,10 @@ export function FoundWidths({ plan, set, siteId, setBreakpoints }: Props) {
       )}
       {found && (
         <>
-          <p className="soft">In {found.read}. Choose what this site shall take; the rest of it stays as it is.</p>
+          <p className="soft">
+            In {found.read}. Choose what this site shall take; the rest of it stays as it is.
+            {found.left_out > 0 && ` Rarer widths are left out: ${found.left_out.toLocaleString("en")}.`}
+          </p>
           <Checkbox.Group value={chosen} onChange={setChosen}>
             <div className={classes.found}>
               {(Object.keys(WORDS) as Width["what"][])
