@@ -10,6 +10,7 @@ from deliveries.compare import router as comparisons
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
 from doors.archives import router as archives
+from doors.first import router as first
 from doors.originals import router as originals
 from doors.originals_files import router as originals_files
 from doors.pages import router as pages_on_screen
@@ -78,6 +79,7 @@ api = Api(
 )
 problems.install(api)
 api.add_router("", accounts, tags=["session"])
+api.add_router("", first, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", site_doors, tags=["sites"])
 api.add_router("", pages_on_screen, tags=["pages"])

@@ -179,6 +179,9 @@ WEB_DIST = ROOT / "web" / "dist"
 WHITENOISE_ROOT = WEB_DIST if WEB_DIST.exists() else None
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_MAX_AGE = 0 if DEBUG else 3600
+# a name with a hash in it stands for one content for ever
+WHITENOISE_IMMUTABLE_FILE_TEST = r"^/assets/.+-[\w-]{8}\.\w+$"
+WHITENOISE_ALLOW_ALL_ORIGINS = False
 
 X_FRAME_OPTIONS = "SAMEORIGIN"  # the proof shows the delivered page in a frame
 CONTENT_SECURITY_POLICY = {

@@ -7,10 +7,10 @@ from collections.abc import Callable
 from typing import Annotated
 
 from config.bodies import Body
-from config.problems import Problem
+from config.problems import Problem, Refused
 from deliveries.models import bytes_made
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
-from ninja import Router
+from ninja import Query, Router, Schema
 from originals.copies import copies_of
 from originals.intake import PREVIEW_WIDTHS
 from originals.looks import Looks, looked
@@ -18,7 +18,7 @@ from originals.models import preview_url
 from placements.models import Placement, handed_of, originals_of, stems_of
 from placements.proposals import proposable
 from pydantic import Field
-from sites.access import inside, site_for
+from sites.access import inside, row_for, site_for
 from sites.models import Site
 from skypane import (
     CropsOfAll,
@@ -64,6 +64,17 @@ class WholeDraft(Draft):
     costs: bool = False
     words: bool = False
     every: bool = True
+
+
+class StoredAsked(Schema):
+    """What of a stored placement is read, as in a draft."""
+
+    part: model.PartIndex = 0
+    chosen: Annotated[str, Field(max_length=2)] | None = None
+    words: bool = False
+    every: bool = True
+    scrollbar_px: Annotated[float, Field(ge=0, le=40)] = 0
+    revision: int
 
 
 class CropsDraft(Draft):
@@ -127,7 +138,25 @@ def _json(reading: Moving) -> HttpResponse:
 def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpResponse:
     """Everything that the desk shows of a draft, over every width."""
     site = site_for(request, site_id, looking=True)
-    row = _stored(site, draft)
+    return _read(site, _stored(site, draft), draft)
+
+
+@router.get(
+    "/placements/{int:placement_id}/reading",
+    response={200: Reading, 404: Problem, 409: Problem, 422: Problem},
+)
+def read_stored(request: HttpRequest, placement_id: int, asked: Query[StoredAsked]) -> HttpResponse:
+    """The same of a placement as it is stored, in the `revision` that is asked for."""
+    rows = Placement.objects.select_related("page__site")
+    row = row_for(request, rows, "page__site", placement_id)
+    if row.revision != asked.revision:
+        raise Refused("This placement has been saved anew meanwhile. Read it again.", status=409)
+    told = asked.model_dump(exclude={"revision"})
+    draft = WholeDraft(placement=row.as_noun(), placement_id=row.id, **told)
+    return _read(row.page.site, row, draft)
+
+
+def _read(site: Site, row: Placement | None, draft: WholeDraft) -> HttpResponse:
     asked, placement, originals = _asked(site, draft, row)
     reading = read(
         asked,

@@ -10,7 +10,9 @@ import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { App } from "./App";
 import { ProblemError } from "./api/client";
+import { takeFirst } from "./api/first";
 import { askAhead } from "./api/queries";
+import { loadAhead } from "./screens";
 import { theme } from "./ui/theme";
 
 const queries = new QueryClient({
@@ -23,7 +25,9 @@ const queries = new QueryClient({
   },
 });
 
+takeFirst();
 askAhead(queries, window.location.pathname);
+loadAhead(window.location.pathname);
 
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>

@@ -42,10 +42,25 @@ def copies(pixels: Bytes) -> Copies:
     whole[..., :bands] = pixels
     out = [whole]
     while min(out[-1].shape[:2]) >= 64:
-        h, w = out[-1].shape[0] // 2 * 2, out[-1].shape[1] // 2 * 2
-        four = out[-1][:h, :w].astype(np.uint16)
-        rows = four[0::2] + four[1::2]
-        all_four = rows[:, 0::2] + rows[:, 1::2]
-        # halves to the even, so that nothing gets lighter with every halving
-        out.append(((all_four + 1 + ((all_four >> 2) & 1)) >> 2).astype(np.uint8))
+        out.append(_halved(out[-1]))
     return Copies(tuple(out), bands == 4)
+
+
+#: Two of the four values of a px, as the low halves of two numbers of 16 bits.
+_TWO = np.uint32(0x00FF00FF)
+_ONES = np.uint32(0x00010001)
+
+
+def _halved(px: Bytes) -> Bytes:
+    """The mean of each four px, halves to the even, so that nothing gets lighter with every
+    halving. The four values of a px are worked with as two pairs at once."""
+    h, w = px.shape[0] // 2 * 2, px.shape[1] // 2 * 2
+    packed = np.ascontiguousarray(px[:h, :w]).view(np.uint32)[..., 0]
+
+    def mean(pairs: NDArray[np.uint32]) -> NDArray[np.uint32]:
+        rows = pairs[0::2] + pairs[1::2]
+        four = rows[:, 0::2] + rows[:, 1::2]
+        return ((four + _ONES + ((four >> 2) & _ONES)) >> 2) & _TWO
+
+    even, odd = mean(packed & _TWO), mean((packed >> 8) & _TWO)
+    return np.ascontiguousarray(even | (odd << 8)).view(np.uint8).reshape(h // 2, w // 2, 4)

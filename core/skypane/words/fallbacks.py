@@ -220,6 +220,6 @@ def _set_in_fallback(widths: tuple[int, ...], text: str) -> float:
 @cache
 def _metrics(face: Face) -> tuple[float, float, float]:
     """Ascent, descent and line gap in em, as browsers take them (OpenType, `hhea`)."""
-    font = TTFont(face.files[0].path)
+    font = TTFont(face.files[0].unpacked)
     hhea, upem = font["hhea"], font["head"].unitsPerEm
     return hhea.ascent / upem, -hhea.descent / upem, hhea.lineGap / upem

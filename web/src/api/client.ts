@@ -1,5 +1,6 @@
 /** The one way to the server: typed by the OpenAPI document, errors as problem documents (RFC 9457). */
 import createClient, { type Middleware } from "openapi-fetch";
+import { fetchOnce } from "./first";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -38,7 +39,7 @@ const guard: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: "", credentials: "same-origin" });
+export const client = createClient<paths>({ baseUrl: "", credentials: "same-origin", fetch: fetchOnce });
 client.use(guard);
 
 /** As the server tells it: a field that may be left out of what is sent is always there. */

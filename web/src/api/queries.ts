@@ -80,10 +80,10 @@ const originals = (of: number) =>
 /** What the screen at an address is sure to ask for is asked for at once, not one after the other. */
 export function askAhead(queries: QueryClient, address: string) {
   void queries.prefetchQuery(session);
-  const [, id, screen] = /^\/sites\/(\d+)(?:\/(\w+))?/.exec(address) ?? [];
+  const [, id, screen, inner] = /^\/sites\/(\d+)(?:\/(\w+)(?:\/(\d+))?)?/.exec(address) ?? [];
   if (!id) return;
   void queries.prefetchQuery(site(Number(id)));
-  if (screen === "originals") void queries.prefetchQuery(originals(Number(id)));
+  if (screen === "originals" || inner) void queries.prefetchQuery(originals(Number(id)));
 }
 
 export const useSession = () => useQuery(session);

@@ -183,6 +183,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * First Answers
+         * @description What the screen at an address of the application asks for first: lines of JSON.
+         */
+        get: operations["doors_first_first_answers"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/originals/{original_id}": {
         parameters: {
             query?: never;
@@ -621,6 +641,26 @@ export interface paths {
          *     written on it; of the placement as it is saved.
          */
         get: operations["placements_placeholders_placeholders"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/placements/{placement_id}/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Stored
+         * @description The same of a placement as it is stored, in the `revision` that is asked for.
+         */
+        get: operations["doors_readings_read_stored"];
         put?: never;
         post?: never;
         delete?: never;
@@ -5327,6 +5367,36 @@ export interface components {
             colour?: string;
         };
         /**
+         * StoredAsked
+         * @description What of a stored placement is read, as in a draft.
+         */
+        StoredAsked: {
+            /** Chosen */
+            chosen?: string | null;
+            /**
+             * Every
+             * @default true
+             */
+            every?: boolean;
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            /** Revision */
+            revision: number;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
+            /**
+             * Words
+             * @default false
+             */
+            words?: boolean;
+        };
+        /**
          * StripCellOut
          * @description One picture of a placement in small: where its frame lies in the box, in fractions of it.
          */
@@ -6314,6 +6384,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Problem"];
                 };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_first_first_answers: {
+        parameters: {
+            query: {
+                at: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Any other problem */
             default: {
@@ -7655,6 +7754,71 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_read_stored: {
+        parameters: {
+            query: {
+                part?: number;
+                chosen?: string | null;
+                words?: boolean;
+                every?: boolean;
+                scrollbar_px?: number;
+                revision: number;
+            };
+            header?: never;
+            path: {
+                placement_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,5 @@
 /** The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every width. Ground: the work. */
-import { Button, Modal, Tooltip } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -15,15 +15,15 @@ import {
   usePlacement,
   useSite,
 } from "../api/queries";
+import { later } from "../ui/later";
 import { Failure, Rows } from "../ui/states";
+import { Tip } from "../ui/Tip";
 import { leaveField, useKeys } from "../ui/useKeys";
 import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
 import { treatmentsOf, withCommon } from "./draft";
-import { Ground } from "./ground/Ground";
-import { HistoryMenu } from "./HistoryMenu";
+import { Ground, loadStep } from "./ground/Ground";
 import { Horizon } from "./horizon/Horizon";
-import { Keys } from "./Keys";
 import { Conflict, SavedNote } from "./Saved";
 import { SkyLine } from "./SkyLine";
 import { STEPS, type Step, Steps } from "./Steps";
@@ -37,10 +37,20 @@ import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
 import { useSpot } from "./useSpot";
 
+const HistoryMenu = later(
+  () => import("./HistoryMenu").then((m) => m.HistoryMenu),
+  () => <Button variant="default">History</Button>,
+);
+const Keys = later(
+  () => import("./Keys").then((m) => m.Keys),
+  () => null,
+);
+
 const NONE: Original[] = [];
 
 export function DeskPage() {
-  const { siteId, placementId } = useParams();
+  const { siteId, placementId, step } = useParams();
+  useEffect(() => loadStep(step ?? "aim"), [step]);
   const site = useSite(Number(siteId));
   const placement = usePlacement(Number(placementId));
   if (site.isError || placement.isError)
@@ -74,6 +84,11 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const fits = place.width !== undefined && isThere(place.width);
   const cursor = scale.clamp(fits ? (place.width as number) : widthIn(plan, asked ?? last));
   const [costs, askCosts] = useState(false);
+  const [first] = useState(handle.draft);
+  const [atFirst] = useState(site.revision);
+  const made = useChanges(delivery.data && `${delivery.data.id} ${delivery.data.done}`);
+  const seenAs = useChanges(originals.data?.map((o) => `${o.alt} ${o.preview}`).join());
+  const stamp = `${site.revision} ${made} ${seenAs}`;
   const [ofAllHere, setOfAll] = useState(false);
   const chosen = letterAt(plan.breakpoints, cursor);
   const question = {
@@ -87,7 +102,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     words: step === "words",
     scrollbar: place.scrollbar,
     every: step === "files" || step === "code" || step === "proof",
-    stamp: `${site.revision} ${delivery.data?.id} ${delivery.data?.done} ${originals.data?.map((o) => `${o.alt} ${o.preview}`).join()}`,
+    stamp,
+    stored: handle.draft === first && site.revision === atFirst ? loaded.revision : undefined,
     moves: handle.moves || dragged !== undefined,
   };
   const { reading, error, changed, pending } = useReading(question, handle.previous);
@@ -250,11 +266,11 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
             Redo
           </Button>
           <HistoryMenu placementId={loaded.id} handle={handle} />
-          <Tooltip label="Keys (?)">
+          <Tip label="Keys (?)">
             <Button variant="subtle" px={8} onClick={showHelp} aria-label="Keys">
               ?
             </Button>
-          </Tooltip>
+          </Tip>
         </div>
       </div>
       {handle.saving.kind === "conflict" && <Conflict handle={handle} conflict={handle.saving} />}
@@ -288,11 +304,20 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
           </SeenContext.Provider>
         </WorkContext.Provider>
       )}
-      <Modal opened={help} onClose={closeHelp} title="Keys">
-        <Keys />
-      </Modal>
+      {help && <Keys close={closeHelp} />}
     </div>
   );
+}
+
+/** How often something has changed since it was first known: that it becomes known changes nothing. */
+function useChanges(value: string | null | undefined): number {
+  const [known, setKnown] = useState({ value, n: 0 });
+  if (known.value !== value) {
+    const next = { value, n: known.value === undefined ? known.n : known.n + 1 };
+    setKnown(next);
+    return next.n;
+  }
+  return known.n;
 }
 
 /** What the designer has just set, before the reading of it is here; all that hangs on the original waits for that. */

@@ -1,4 +1,4 @@
-import { Kbd, Table } from "@mantine/core";
+import { Kbd, Modal, Table } from "@mantine/core";
 
 const KEYS: [string[], string][] = [
   [["1", "…", "6"], "Frame, Aim, Words, Files, Code, Proof"],
@@ -17,19 +17,21 @@ const KEYS: [string[], string][] = [
 ];
 
 /** What can be done by keys. */
-export function Keys() {
+export function Keys({ close }: { close: () => void }) {
   return (
-    <Table>
-      <Table.Tbody>
-        {KEYS.map(([keys, what]) => (
-          <Table.Tr key={what}>
-            <Table.Td style={{ whiteSpace: "nowrap" }}>
-              {keys.map((k) => (k === "…" ? " … " : <Kbd key={k}>{k}</Kbd>))}
-            </Table.Td>
-            <Table.Td>{what}</Table.Td>
-          </Table.Tr>
-        ))}
-      </Table.Tbody>
-    </Table>
+    <Modal opened onClose={close} title="Keys">
+      <Table>
+        <Table.Tbody>
+          {KEYS.map(([keys, what]) => (
+            <Table.Tr key={what}>
+              <Table.Td style={{ whiteSpace: "nowrap" }}>
+                {keys.map((k) => (k === "…" ? " … " : <Kbd key={k}>{k}</Kbd>))}
+              </Table.Td>
+              <Table.Td>{what}</Table.Td>
+            </Table.Tr>
+          ))}
+        </Table.Tbody>
+      </Table>
+    </Modal>
   );
 }

@@ -1,6 +1,7 @@
 /** Whether what is on the desk is kept, and what to do where it is not. */
-import { Button, Tooltip } from "@mantine/core";
+import { Button } from "@mantine/core";
 import { useEffect, useState } from "react";
+import { Tip } from "../ui/Tip";
 import classes from "./Desk.module.css";
 import type { DraftHandle, Saving } from "./useDraft";
 
@@ -39,11 +40,11 @@ export function SavedNote({ saving, again, working }: NoteProps) {
     );
   if (saving.kind === "looking")
     return (
-      <Tooltip label="You may look at this site and try things here; nothing of it is kept. Ask one of its owners.">
+      <Tip label="You may look at this site and try things here; nothing of it is kept. Ask one of its owners.">
         <span className={classes.saved} data-kind={saving.kind} role="status">
           {WORDS.looking}
         </span>
-      </Tooltip>
+      </Tip>
     );
   if (saving.kind === "retrying") {
     const { status, message } = saving.error;
@@ -57,11 +58,11 @@ export function SavedNote({ saving, again, working }: NoteProps) {
   return (
     <span className={classes.saved} data-kind={saving.kind} role="status">
       {saving.kind === "refused" ? (
-        <Tooltip label={saving.error.message} multiline w={280}>
+        <Tip label={saving.error.message}>
           <button type="button" className="plain" onClick={again}>
             {WORDS.refused}
           </button>
-        </Tooltip>
+        </Tip>
       ) : (
         WORDS[saving.kind]
       )}

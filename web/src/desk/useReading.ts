@@ -28,6 +28,8 @@ export interface Asked {
   scrollbar: number;
   /** Another value: something that the server knows has changed. */
   stamp: unknown;
+  /** The revision in which the draft is stored as it stands; undefined for one that has been changed. */
+  stored: number | undefined;
   moves: boolean;
 }
 
@@ -43,7 +45,38 @@ const bodyOf = (a: Asked) => ({
   scrollbar_px: a.scrollbar,
 });
 
-const askAll = (a: Asked, signal: AbortSignal) =>
+/** As it is stored: to be had from what comes first. */
+const askStored = (a: Asked, revision: number, signal: AbortSignal) =>
+  dataAs<WholeReading>(
+    client.GET("/api/placements/{placement_id}/reading", {
+      params: {
+        path: { placement_id: a.placementId },
+        query: {
+          part: a.part,
+          chosen: a.chosen,
+          words: a.words,
+          every: a.every,
+          scrollbar_px: a.scrollbar,
+          revision,
+        },
+      },
+      signal,
+    }),
+  );
+
+async function askAll(a: Asked, signal: AbortSignal) {
+  if (a.stored !== undefined && !a.plan && !a.costs) {
+    try {
+      return await askStored(a, a.stored, signal);
+    } catch (e) {
+      // somebody has saved it anew: what stands here is read
+      if (!(e instanceof ProblemError) || e.status !== 409) throw e;
+    }
+  }
+  return askDraft(a, signal);
+}
+
+const askDraft = (a: Asked, signal: AbortSignal) =>
   dataAs<WholeReading>(
     client.POST("/api/sites/{site_id}/readings", {
       params: { path: { site_id: a.siteId } },

@@ -1,13 +1,16 @@
 /** The application's frame: name, the site's screens, who is signed in. */
-import { Menu, Modal, UnstyledButton, useMantineColorScheme } from "@mantine/core";
-import { useDisclosure } from "@mantine/hooks";
 import type { ReactNode } from "react";
 import { Link, NavLink, Outlet, useMatch } from "react-router";
-import { useSession, useSignOut, useSite } from "../api/queries";
+import { useSession, useSite } from "../api/queries";
 import { UPLOADS } from "../originals/Uploads";
-import { PasswordForm } from "../people/PasswordForm";
+import { later } from "./later";
 import { Mark } from "./Mark";
 import classes from "./Shell.module.css";
+
+const Person = later(
+  () => import("./Person").then((m) => m.Person),
+  ({ name }) => <span className={classes.who}>{name}</span>,
+);
 
 const SCREENS = [
   ["placements", "Placements"],
@@ -19,9 +22,6 @@ const SCREENS = [
 export function Shell() {
   const site = Number(useMatch("/sites/:siteId/*")?.params.siteId) || undefined;
   const session = useSession();
-  const signOut = useSignOut();
-  const { colorScheme, setColorScheme } = useMantineColorScheme();
-  const [password, { open: openPassword, close: closePassword }] = useDisclosure();
   return (
     <div className={classes.shell}>
       <a href="#main" className={classes.skip}>
@@ -42,29 +42,10 @@ export function Shell() {
           </nav>
         )}
         <div className={classes.right}>
-          {signOut.error && <span role="alert">{signOut.error.message}</span>}
           {site && <SiteName id={site} />}
-          <Menu position="bottom-end" width={180}>
-            <Menu.Target>
-              <UnstyledButton className={classes.who}>{session.data?.name}</UnstyledButton>
-            </Menu.Target>
-            <Menu.Dropdown>
-              <Menu.Label>Colours</Menu.Label>
-              {(["light", "dark", "auto"] as const).map((scheme) => (
-                <Menu.Item key={scheme} onClick={() => setColorScheme(scheme)} fw={scheme === colorScheme ? 700 : 400}>
-                  {scheme === "auto" ? "As the system" : scheme === "light" ? "Light" : "Dark"}
-                </Menu.Item>
-              ))}
-              <Menu.Divider />
-              <Menu.Item onClick={openPassword}>Change password…</Menu.Item>
-              <Menu.Item onClick={() => signOut.mutate(undefined)}>Sign out</Menu.Item>
-            </Menu.Dropdown>
-          </Menu>
+          <Person name={session.data?.name ?? ""} />
         </div>
       </header>
-      <Modal opened={password} onClose={closePassword} title="Change your password">
-        <PasswordForm done={closePassword} />
-      </Modal>
       <main id="main" className={classes.main}>
         <Outlet />
       </main>

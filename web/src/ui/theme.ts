@@ -1,4 +1,4 @@
-import { Button, createTheme, type MantineColorsTuple, Modal, NumberInput, Select, TextInput } from "@mantine/core";
+import { createTheme, type MantineColorsTuple } from "@mantine/core";
 
 const petrol: MantineColorsTuple = [
   "#e8f3f4",
@@ -25,11 +25,12 @@ export const theme = createTheme({
     fontWeight: "650",
     sizes: { h1: { fontSize: "18px" }, h2: { fontSize: "15px" }, h3: { fontSize: "13px" } },
   },
+  // by their names: what is imported here would be loaded before anything shows
   components: {
-    Button: Button.extend({ defaultProps: { size: "xs", fw: 600 } }),
-    Modal: Modal.extend({ defaultProps: { closeButtonProps: { "aria-label": "Close" } } }),
-    TextInput: TextInput.extend({ defaultProps: { size: "xs" } }),
-    NumberInput: NumberInput.extend({ defaultProps: { size: "xs", hideControls: true } }),
-    Select: Select.extend({ defaultProps: { size: "xs" } }),
+    Button: { defaultProps: { size: "xs", fw: 600 } },
+    Modal: { defaultProps: { closeButtonProps: { "aria-label": "Close" } } },
+    TextInput: { defaultProps: { size: "xs" } },
+    NumberInput: { defaultProps: { size: "xs", hideControls: true } },
+    Select: { defaultProps: { size: "xs" } },
   },
 });

@@ -1,24 +1,23 @@
-/** What one works with, by step. */
-import { memo } from "react";
+/** What one works with, by step. Each is a piece of its own; those that are not shown yet are loaded at rest. */
+import { memo, useEffect } from "react";
+import { later, loadAtRest } from "../../ui/later";
 import type { Step } from "../Steps";
-import { AimStep } from "./aim/AimStep";
-import { CodeStep } from "./code/CodeStep";
-import { FilesStep } from "./files/FilesStep";
-import { FrameStep } from "./frame/FrameStep";
-import { ProofStep } from "./proof/ProofStep";
-import { WordsStep } from "./words/WordsStep";
 
-const GROUNDS: Record<Step, () => React.ReactNode> = {
-  frame: FrameStep,
-  aim: AimStep,
-  words: WordsStep,
-  files: FilesStep,
-  code: CodeStep,
-  proof: ProofStep,
-};
+const GROUNDS = {
+  frame: later(() => import("./frame/FrameStep").then((m) => m.FrameStep)),
+  aim: later(() => import("./aim/AimStep").then((m) => m.AimStep)),
+  words: later(() => import("./words/WordsStep").then((m) => m.WordsStep)),
+  files: later(() => import("./files/FilesStep").then((m) => m.FilesStep)),
+  code: later(() => import("./code/CodeStep").then((m) => m.CodeStep)),
+  proof: later(() => import("./proof/ProofStep").then((m) => m.ProofStep)),
+} satisfies Record<Step, unknown>;
+
+/** Ask for a step before it is shown. */
+export const loadStep = (step: string) => void (GROUNDS[step as Step] ?? GROUNDS.aim).load().catch(() => undefined);
 
 /** Only what follows the cursor is drawn anew with it. */
 export const Ground = memo(function Ground({ step }: { step: Step }) {
-  const Work = GROUNDS[step] ?? AimStep;
+  const Work = GROUNDS[step] ?? GROUNDS.aim;
+  useEffect(() => loadAtRest(Object.values(GROUNDS)), []);
   return <Work />;
 });

@@ -1,9 +1,10 @@
 /** Which file screens of the chosen density take at every width. Where one ends it can be dragged, moved by keys, or removed. */
-import { Tooltip } from "@mantine/core";
+
 import { useDrag } from "@use-gesture/react";
 import type { Ladder } from "../../api/queries";
 import { stepAlong } from "../../ui/arrows";
 import { DRAG } from "../../ui/drag";
+import { Tip } from "../../ui/Tip";
 import { useDesk } from "../context";
 import { valueAt } from "../scale";
 import { useRungs } from "../useRungs";
@@ -65,10 +66,7 @@ function RungEnd({ ladder, width, at, widthAt }: EndProps) {
     return to;
   }, DRAG);
   return (
-    <Tooltip
-      label={`${width} px suffices up to ${at} px at ${density}x. Drag to move, Delete removes it.`}
-      openDelay={500}
-    >
+    <Tip label={`${width} px suffices up to ${at} px at ${density}x. Drag to move, Delete removes it.`} openDelay={500}>
       <div
         className={classes.rungEnd}
         style={{ left: scale.percent(at + 1) }}
@@ -87,6 +85,6 @@ function RungEnd({ ladder, width, at, widthAt }: EndProps) {
         }}
         {...bind()}
       />
-    </Tooltip>
+    </Tip>
   );
 }

@@ -1,8 +1,9 @@
 /** Breakpoints: posts on the axis, which can be dragged, moved by keys, added and removed. */
-import { Tooltip } from "@mantine/core";
+
 import { useDrag } from "@use-gesture/react";
 import { stepAlong } from "../../ui/arrows";
 import { DRAG } from "../../ui/drag";
+import { Tip } from "../../ui/Tip";
 import type { Scale } from "../scale";
 import classes from "./Horizon.module.css";
 
@@ -28,7 +29,7 @@ export function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }:
     last ? keep(next) : drag(next);
   }, DRAG);
   return (
-    <Tooltip label={`${letter} ends at ${value} px. Drag to move, Delete removes it.`} openDelay={500}>
+    <Tip label={`${letter} ends at ${value} px. Drag to move, Delete removes it.`} openDelay={500}>
       <div
         className={classes.post}
         style={{ left: scale.percent(value + 1) }}
@@ -49,7 +50,7 @@ export function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }:
       >
         <i />
       </div>
-    </Tooltip>
+    </Tip>
   );
 }
 
@@ -66,9 +67,7 @@ export function AddPost({
 }) {
   const taken = breakpoints.includes(cursor) || cursor >= scale.widest;
   return (
-    <Tooltip
-      label={`A breakpoint at the cursor: a new span begins at ${cursor + 1} px; every width keeps what it has.`}
-    >
+    <Tip label={`A breakpoint at the cursor: a new span begins at ${cursor + 1} px; every width keeps what it has.`}>
       <button
         type="button"
         className={classes.add}
@@ -77,6 +76,6 @@ export function AddPost({
       >
         split here
       </button>
-    </Tooltip>
+    </Tip>
   );
 }

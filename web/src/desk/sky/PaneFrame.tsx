@@ -85,7 +85,7 @@ const withScrollbar = (px: number) =>
   `html { overflow-y: scroll; } html::-webkit-scrollbar { width: ${px}px; background: #e6e6e6; }
    html::-webkit-scrollbar-thumb { background: #b4b8b9; border: 3px solid #e6e6e6; border-radius: ${px}px; }`;
 
-interface Props {
+export interface PaneFrameProps {
   reading: Reading;
   site: string;
   width: number;
@@ -95,7 +95,7 @@ interface Props {
   scrollbar: number;
 }
 
-export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale, scrollbar }: Props) {
+export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale, scrollbar }: PaneFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
   const { css, markup } = reading.pane;
   const letter = spanAt(reading.spans, width)?.letter;

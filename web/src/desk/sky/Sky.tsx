@@ -1,7 +1,8 @@
 /** Panes: live first screens, all equally tall, each tied to its width on the horizon. */
-import { Modal, NativeSelect } from "@mantine/core";
+import { NativeSelect } from "@mantine/core";
 import { useElementSize, useMergedRef } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
+import { later } from "../../ui/later";
 import { useDropTarget } from "../../ui/useDropTarget";
 import { useDesk } from "../context";
 import { spanAt } from "../scale";
@@ -11,6 +12,11 @@ import { PaneFrame } from "./PaneFrame";
 import { type PaneSpec, paneHeight, panesOf, placed, TEXT_WIDTH, tallest } from "./panes";
 import classes from "./Sky.module.css";
 import { Verdict } from "./Verdict";
+
+const LargePane = later(
+  () => import("./LargePane").then((m) => m.LargePane),
+  () => null,
+);
 
 /** What stands above and below panes: label, verdict and ties; of low ones only ties. */
 const AROUND = 78;
@@ -96,25 +102,16 @@ export function Sky({ deck, isLow }: Props) {
           />
         ))}
       </svg>
-      <Modal
-        opened={!!large}
-        onClose={() => setLarge(undefined)}
-        fullScreen
-        title={large ? `${large.width} × ${large.height}, px for px` : ""}
-      >
-        {large && (
-          <div className={classes.large}>
-            <PaneFrame
-              reading={reading}
-              site={site.name}
-              width={large.width}
-              height={large.height}
-              scale={1}
-              scrollbar={scrollbar}
-            />
-          </div>
-        )}
-      </Modal>
+      {large && (
+        <LargePane
+          reading={reading}
+          site={site.name}
+          width={large.width}
+          height={large.height}
+          scrollbar={scrollbar}
+          close={() => setLarge(undefined)}
+        />
+      )}
     </section>
   );
 }

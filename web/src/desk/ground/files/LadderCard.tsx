@@ -1,10 +1,11 @@
 /** The widths that one frame is exported in: how many, which, and what they waste. */
-import { ActionIcon, Tooltip } from "@mantine/core";
+import { ActionIcon } from "@mantine/core";
 import { IconX } from "@tabler/icons-react";
 import { useState } from "react";
 import type { Ladder } from "../../../api/queries";
 import { typed } from "../../../ui/format";
 import { Letter } from "../../../ui/Letter";
+import { Tip } from "../../../ui/Tip";
 import { useWork } from "../../context";
 import { withPlacement } from "../../draft";
 import { useRungs } from "../../useRungs";
@@ -97,7 +98,7 @@ function WasteCurve({
   return (
     <div className={classes.curve} role="radiogroup" aria-label="Number of files and their waste">
       {ladder.curve.map((t) => (
-        <Tooltip key={t.files} label={`${t.files}: ${t.widths.join(", ")} px, ${waste(t.waste)} waste`} openDelay={300}>
+        <Tip key={t.files} label={`${t.files}: ${t.widths.join(", ")} px, ${waste(t.waste)} waste`} openDelay={300}>
           {/* biome-ignore lint/a11y/useSemanticElements: a bar of a chart that is pressed */}
           <button
             type="button"
@@ -110,7 +111,7 @@ function WasteCurve({
             <i style={{ height: `${Math.max(2, (t.waste / most) * 44)}px` }} />
             <b>{t.files}</b>
           </button>
-        </Tooltip>
+        </Tip>
       ))}
     </div>
   );

@@ -1,0 +1,79 @@
+/**
+ * What the screen asks for first comes in one answer, which the document itself has asked for: lines of JSON, each for one
+ * address of the API. Whoever asks for one of those gets it from there, once; everything else is asked for as ever.
+ */
+
+interface Line {
+  address: string;
+  status: number;
+  body: unknown;
+}
+
+/** Addresses that are on their way, each until it has been taken. */
+const coming = new Map<string, { line: Promise<Line | undefined>; here: (line?: Line) => void }>();
+/** Settled as soon as it is known which addresses come; undefined: none do. */
+let announced: Promise<void> | undefined;
+
+const expect = (address: string) => {
+  let here: (line?: Line) => void = () => undefined;
+  const line = new Promise<Line | undefined>((done) => {
+    here = done;
+  });
+  coming.set(address, { line, here });
+};
+
+/** Take in what the document has asked for; where it has not, nothing. */
+export function takeFirst() {
+  const link = document.querySelector<HTMLLinkElement>('link[rel="preload"][as="fetch"]');
+  if (!link) return;
+  let isKnown: () => void = () => undefined;
+  announced = new Promise((done) => {
+    isKnown = done;
+  });
+  void read(link.href, isKnown)
+    .catch(() => undefined) // what has not come is asked for by itself
+    .then(() => {
+      isKnown();
+      for (const { here } of coming.values()) here();
+      announced = undefined;
+    });
+}
+
+async function read(address: string, isKnown: () => void) {
+  const response = await fetch(address, { credentials: "same-origin" });
+  if (!response.ok || !response.body) return;
+  const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (;;) {
+    const { value, done } = await reader.read();
+    if (done) return;
+    const lines = (rest + value).split("\n");
+    rest = lines.pop() ?? "";
+    for (const text of lines) {
+      const told = JSON.parse(text) as Line & { addresses?: string[] };
+      if (told.addresses) {
+        told.addresses.forEach(expect);
+        isKnown();
+      } else coming.get(told.address)?.here(told);
+    }
+  }
+}
+
+/** Like `fetch`, from what comes first where it is there. */
+export async function fetchOnce(request: Request): Promise<Response> {
+  if (request.method === "GET" && announced) await announced;
+  const { pathname, search } = new URL(request.url);
+  const own = request.method === "GET" ? coming.get(pathname + search) : undefined;
+  if (!own) {
+    // what is changed makes old what has not been taken yet
+    if (request.method !== "GET") coming.clear();
+    return fetch(request);
+  }
+  coming.delete(pathname + search);
+  const line = await own.line;
+  if (!line) return fetch(request);
+  return new Response(line.status === 204 ? null : JSON.stringify(line.body), {
+    status: line.status,
+    headers: { "Content-Type": "application/json" },
+  });
+}
