@@ -353,8 +353,11 @@ def test_a_part_for_which_nothing_has_changed_is_that_of_the_plan_before():
     assert not any(a is b for a, b in zip(after.parts, planned(other).parts, strict=True))
 
 
-def test_what_is_kept_of_parts_goes_with_them():
+def test_what_is_kept_of_parts_goes_with_them(monkeypatch):
     """Readings of ever other placements leave no more behind than the last of them."""
+    latest = planning._latest.fresh()
+    latest.most_bytes = 10_000_000
+    monkeypatch.setattr(planning, "_latest", latest)
 
     def left():
         gc.collect()
@@ -374,13 +377,15 @@ def test_what_is_kept_of_parts_goes_with_them():
 def test_of_large_galleries_fewer_plans_are_kept(monkeypatch):
     """Windows at every width take memory: a gutter that is dragged through many values must not
     keep each of them. The last plan stays whatever its size."""
-    monkeypatch.setattr(planning._Latest, "MOST_PARTS", 10)
-    latest = planning._Latest()
+    latest = planning._latest.fresh()
     monkeypatch.setattr(planning, "_latest", latest)
+    planned(grid(1, 2, 3, 4))
+    latest.most_bytes = 5 * latest.bytes // 2
     for gutter in range(20):
         planned(grid(1, 2, 3, 4, layout={"D": {"gutter_px": gutter}}))
-        assert sum(len(p.plan.parts) for p in latest._kept.values()) <= 10
+        assert latest.bytes <= latest.most_bytes
     before = planned(grid(*[1, 2, 3, 4] * 5))
+    assert latest.bytes > latest.most_bytes
     after = planned(moved(grid(*[1, 2, 3, 4] * 5), 1, 0.9))
     assert [a is b for a, b in zip(before.parts, after.parts, strict=True)].count(False) == 1
 

@@ -24,6 +24,20 @@ def test_characters_are_as_wide_as_the_typeface_says(name):
         assert advances(name, weight, c).ends[-1] == pytest.approx(widths[glyphs[ord(c)]][0] / upem)
 
 
+@pytest.mark.parametrize("file", [f for face in FACES.values() for f in face.files])
+def test_what_is_measured_is_what_is_handed_over(file):
+    """The unpacked file has the tables of the WOFF 2 that pages get (WOFF File Format 2.0, §5:
+    unpacked glyphs may be written otherwise, and say the same)."""
+    packed, plain = TTFont(file.path), TTFont(file.unpacked)
+    assert packed.getBestCmap() == plain.getBestCmap()
+    assert packed.getGlyphOrder() == plain.getGlyphOrder()
+    assert packed["hmtx"].metrics == plain["hmtx"].metrics
+    assert packed["glyf"] == plain["glyf"]
+    same = set(packed.keys()) - {"glyf", "loca", "head", "hmtx", "GlyphOrder"}
+    assert same == set(plain.keys()) - {"glyf", "loca", "head", "hmtx", "GlyphOrder"}
+    assert all(packed.getTableData(tag) == plain.getTableData(tag) for tag in same)
+
+
 def test_pairs_are_kerned():
     together = advances("Instrument Sans", 700, "AVATAR").ends[-1]
     apart = sum(advances("Instrument Sans", 700, c).ends[-1] for c in "AVATAR")

@@ -129,8 +129,8 @@ def knowing_nothing():
     css._rules_of_many.cache_clear()
     with (
         mock.patch.object(arranged, "_laid_out", arranged._laid_out.__wrapped__),
-        mock.patch.object(planning, "_latest", planning._Latest()),
-        mock.patch.object(planning, "_earlier", planning._Earlier()),
+        mock.patch.object(planning, "_latest", planning._latest.fresh()),
+        mock.patch.object(planning, "_earlier", planning._earlier.fresh()),
     ):
         yield
     css._rules_of_many.cache_clear()

@@ -10,6 +10,7 @@ from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
+from config.memory import give_back
 from config.pictures import answered
 from config.problems import of_database, problem
 
@@ -84,7 +85,8 @@ class ProblemPages:
 
 
 class Answered:
-    """Lets what opens pictures know whose they are (see `config.pictures`)."""
+    """Lets what opens pictures know whose they are (see `config.pictures`), and memory go that was
+    needed for it."""
 
     def __init__(self, get_response: Answer) -> None:
         self.get_response = get_response
@@ -95,6 +97,7 @@ class Answered:
             return self.get_response(request)
         finally:
             answered.reset(token)
+            give_back()
 
 
 class UploadGate:

@@ -22,7 +22,7 @@ WORDS = {"heading": "The last light", "text": "Every day that the swell allows."
 
 @pytest.fixture(autouse=True)
 def fresh(monkeypatch):
-    monkeypatch.setattr(copies, "_kept", type(copies._kept)())
+    monkeypatch.setattr(copies, "_kept", copies._kept.fresh())
 
 
 def grey(level, size=(1600, 900)):

@@ -152,7 +152,6 @@ def main() -> None:
     keep_to_usual_priority()
     watch = _Watch()
     watch.start()
-    pyvips.cache_set_max(0)
 
     def say(answer: dict[str, Any]) -> None:
         answers.write(json.dumps(answer).encode() + b"\n")

@@ -15,6 +15,9 @@ import pyvips
 from skypane.pixels.svg import decoded, drawable, is_svg
 from skypane.pixels.svg_weight import filter_seconds
 
+# what has been opened is not opened the same way again: libvips need not keep 100 MB of it
+pyvips.cache_set_max(0)
+
 #: An SVG has no px of its own: it is drawn so that its longer side has this many.
 DRAWN_PX = 4096
 

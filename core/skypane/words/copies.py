@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -57,10 +57,11 @@ def _halved(px: Bytes) -> Bytes:
     h, w = px.shape[0] // 2 * 2, px.shape[1] // 2 * 2
     packed = np.ascontiguousarray(px[:h, :w]).view(np.uint32)[..., 0]
 
-    def mean(pairs: NDArray[np.uint32]) -> NDArray[np.uint32]:
+    def mean(pairs: NDArray[Any]) -> NDArray[np.uint32]:
         rows = pairs[0::2] + pairs[1::2]
         four = rows[:, 0::2] + rows[:, 1::2]
-        return ((four + _ONES + ((four >> 2) & _ONES)) >> 2) & _TWO
+        out: NDArray[np.uint32] = ((four + _ONES + ((four >> 2) & _ONES)) >> 2) & _TWO
+        return out
 
     even, odd = mean(packed & _TWO), mean((packed >> 8) & _TWO)
     return np.ascontiguousarray(even | (odd << 8)).view(np.uint8).reshape(h // 2, w // 2, 4)

@@ -1,0 +1,30 @@
+"""What a process no longer needs goes back to the machine."""
+
+import pytest
+from config import memory
+
+
+@pytest.fixture(autouse=True)
+def anew(monkeypatch):
+    monkeypatch.setattr(memory, "_next", 0.0)
+
+
+def test_what_is_free_is_given_back(monkeypatch):
+    monkeypatch.setattr(memory, "FROM_BYTES", 0)
+    blocks = [bytes(100_000) for _ in range(1500)]  # below what the C library maps by itself
+    last = bytes(100_000)
+    full = memory.held_bytes()
+    del blocks
+    assert memory.give_back()
+    assert memory.held_bytes() < full - 80_000_000
+    assert len(last)  # what is still held above them keeps nothing back
+
+
+def test_it_is_not_looked_at_all_the_time(monkeypatch):
+    monkeypatch.setattr(memory, "FROM_BYTES", 0)
+    assert memory.give_back()
+    assert not memory.give_back()
+
+
+def test_a_small_process_keeps_what_it_has():
+    assert not memory.give_back()
