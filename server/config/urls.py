@@ -40,10 +40,10 @@ def application(request: HttpRequest) -> HttpResponseBase:
 
 
 def _ahead(request: HttpRequest) -> str:
-    """What the screen at an address needs, for the browser to ask for before it has read any script
-    (HTML, §4.6.7: `preload` and `modulepreload`)."""
+    """What the screen at an address needs, for the browser to ask for before it has read the
+    application (HTML, §4.6.7: `modulepreload`)."""
     first = escape(address_of(request.get_full_path()))
-    links = [f'<link rel="preload" as="fetch" crossorigin="anonymous" href="{first}">']
+    links = [f'<script src="/first.js" data-address="{first}"></script>']
     links += [f'<link rel="modulepreload" href="/{file}">' for file in _scripts_of(request.path)]
     return "".join(links)
 

@@ -9,38 +9,55 @@ interface Line {
   body: unknown;
 }
 
-/** Addresses that are on their way, each until it has been taken. */
-const coming = new Map<string, { line: Promise<Line | undefined>; here: (line?: Line) => void }>();
+/** Answers that are on their way, each until it has been taken. */
+const coming = new Map<string, Promise<Line | undefined>>();
 /** Settled as soon as it is known which addresses come; undefined: none do. */
 let announced: Promise<void> | undefined;
 
-const expect = (address: string) => {
-  let here: (line?: Line) => void = () => undefined;
+type Here = (line?: Line) => void;
+
+const expect = (address: string): Here => {
+  let here: Here = () => undefined;
   const line = new Promise<Line | undefined>((done) => {
     here = done;
   });
-  coming.set(address, { line, here });
+  coming.set(address, line);
+  return here;
 };
+
+declare global {
+  interface Window {
+    /** What the document has asked for (public/first.js). */
+    firstAnswers?: Promise<Response>;
+  }
+}
 
 /** Take in what the document has asked for; where it has not, nothing. */
 export function takeFirst() {
-  const link = document.querySelector<HTMLLinkElement>('link[rel="preload"][as="fetch"]');
-  if (!link) return;
+  const { firstAnswers } = window;
+  if (!firstAnswers) return;
+  const waiting = new Map<string, Here>();
   let isKnown: () => void = () => undefined;
   announced = new Promise((done) => {
     isKnown = done;
   });
-  void read(link.href, isKnown)
+  const take = (told: Line & { addresses?: string[] }) => {
+    if (told.addresses) {
+      for (const address of told.addresses) waiting.set(address, expect(address));
+      isKnown();
+    } else waiting.get(told.address)?.(told);
+  };
+  void read(firstAnswers, take)
     .catch(() => undefined) // what has not come is asked for by itself
     .then(() => {
       isKnown();
-      for (const { here } of coming.values()) here();
+      for (const here of waiting.values()) here();
       announced = undefined;
     });
 }
 
-async function read(address: string, isKnown: () => void) {
-  const response = await fetch(address, { credentials: "same-origin" });
+async function read(answers: Promise<Response>, take: (line: Line) => void) {
+  const response = await answers;
   if (!response.ok || !response.body) return;
   const reader = response.body.pipeThrough(new TextDecoderStream()).getReader();
   let rest = "";
@@ -49,13 +66,7 @@ async function read(address: string, isKnown: () => void) {
     if (done) return;
     const lines = (rest + value).split("\n");
     rest = lines.pop() ?? "";
-    for (const text of lines) {
-      const told = JSON.parse(text) as Line & { addresses?: string[] };
-      if (told.addresses) {
-        told.addresses.forEach(expect);
-        isKnown();
-      } else coming.get(told.address)?.here(told);
-    }
+    for (const text of lines) take(JSON.parse(text) as Line);
   }
 }
 
@@ -70,7 +81,7 @@ export async function fetchOnce(request: Request): Promise<Response> {
     return fetch(request);
   }
   coming.delete(pathname + search);
-  const line = await own.line;
+  const line = await own;
   if (!line) return fetch(request);
   return new Response(line.status === 204 ? null : JSON.stringify(line.body), {
     status: line.status,
