@@ -17,7 +17,8 @@ new MutationObserver(() => {
 @pytest.fixture
 def desk(page, address):
     """A page that has just been opened at the desk, whose cache is empty."""
-    site = page.request.get(f"{address}/api/sites").json()[0]["id"]
+    sites = page.request.get(f"{address}/api/sites").json()
+    site = next(s["id"] for s in sites if s["name"] == "Tern Point")
     placement = page.request.get(f"{address}/api/sites/{site}/placements").json()[0]["id"]
     page.context.new_cdp_session(page).send("Network.setCacheDisabled", {"cacheDisabled": True})
     page.add_init_script(NOTES)

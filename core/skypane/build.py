@@ -218,7 +218,7 @@ def export(
             told(step, 0, 0)
     except OSError as error:
         if NoRoom.means(error):
-            raise NoRoom from error
+            raise NoRoom(NoRoom.IN_PART) from error
         raise Failed(f"{folder.path} cannot be written: {error.strerror}.") from None
     finally:
         guard.close()

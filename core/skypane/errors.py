@@ -34,11 +34,17 @@ class UnreadablePicture(SkyPaneError):
 
 
 class NoRoom(SkyPaneError):
-    """The disk is full: nothing was kept."""
+    """The disk is full."""
 
     SENTENCE = (
         "There is no room left on the disk for this. Nothing was kept; free some room, then try"
         " again."
+    )
+
+    #: The same where many files are made one after the other.
+    IN_PART = (
+        "There is no room left on the disk. The files made so far are kept; free some room, then"
+        " export again: only the others are made."
     )
 
     def __init__(self, sentence: str = SENTENCE, *, field: str | None = None) -> None:

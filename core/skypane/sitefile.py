@@ -12,11 +12,13 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, ValidationError, model_validator
 
+from skypane import texts
 from skypane.errors import SkyPaneError, say
 from skypane.handover import Asked, AskedPage
 from skypane.model import Original, PageLayout, Placement, Site, Treatment, Treatments
 from skypane.model.stored import VERSION, lifted
 from skypane.numerals import whole
+from skypane.texts import holds_nul
 from skypane.treatments import own_values, with_cuts
 from skypane.values import Noun
 
@@ -182,6 +184,8 @@ def read_site_file(text: str) -> SiteFile:
         ) from None
     except RecursionError:
         raise BadSiteFile("site.json is nested too deeply to be read.") from None
+    if holds_nul(data):
+        raise BadSiteFile(texts.SENTENCE)
     if not isinstance(data, dict) or data.get("skypane") != "site":
         raise BadSiteFile(
             'This is no site of Sky Pane: "skypane": "site" is not said in it.', field="skypane"

@@ -14,6 +14,7 @@ from skypane.model import Rendition
 from skypane.pixels.cut import cut, open_upright
 from skypane.pixels.encode import make
 from skypane.pixels.inspect import icc_description, inspect
+from skypane.pixels.load import open_any
 from skypane.pixels.previews import preview
 
 
@@ -127,6 +128,46 @@ def test_truncated_files_are_refused(tmp_path, suffix, share):
     path.write_bytes(whole[: int(len(whole) * share)])
     with pytest.raises(UnreadablePicture):
         inspect(path)
+
+
+def noise(tmp_path, suffix, **kw):
+    picture = np.random.default_rng(1).integers(0, 255, (300, 400, 3), dtype="uint8")
+    return save(tmp_path / f"whole.{suffix}", Image.fromarray(picture), **kw).read_bytes()
+
+
+@pytest.mark.parametrize("progressive", [False, True])
+def test_a_jpeg_whose_end_mark_alone_is_missing_is_taken(tmp_path, progressive):
+    """As some cards and transfers leave it (common practice). It has the px of the whole file, and
+    can be cut."""
+    whole = noise(tmp_path, "jpg", progressive=progressive)
+    path = tmp_path / "p.jpg"
+    path.write_bytes(whole[:-2])
+    assert inspect(path).notes == ("The end of its file is missing; the whole picture is there.",)
+    assert np.array_equal(open_any(path).numpy(), open_any(tmp_path / "whole.jpg").numpy())
+    path.write_bytes(whole[:-40])
+    with pytest.raises(UnreadablePicture, match="only part of the picture"):
+        inspect(path)
+
+
+def test_what_follows_a_jpeg_is_no_damage(tmp_path):
+    """Cameras append previews and clips to it (CIPA DC-007; common practice)."""
+    path = tmp_path / "p.jpg"
+    path.write_bytes(noise(tmp_path, "jpg") + b"ftypmp42" * 500)
+    assert inspect(path).notes == ()
+
+
+@pytest.mark.parametrize("suffix", ["jpg", "png"])
+def test_damage_that_leaves_a_picture_is_told(tmp_path, suffix):
+    """Bytes in the middle that are not what they were; a sum that does not fit its part."""
+    data = bytearray(noise(tmp_path, suffix))
+    if suffix == "jpg":
+        data[len(data) // 2 : len(data) // 2 + 4] = b"\x13\x77\x11\xff"
+    else:
+        data[-16] ^= 255
+    path = tmp_path / f"p.{suffix}"
+    path.write_bytes(data)
+    (note,) = inspect(path).notes
+    assert note.startswith("Its file is damaged inside.")
 
 
 def test_a_bomb_is_refused_before_it_is_unpacked(tmp_path):

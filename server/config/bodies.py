@@ -10,7 +10,9 @@ from ninja import Schema
 from ninja.errors import HttpError
 from ninja.parser import Parser
 from pydantic import ConfigDict
+from skypane import texts
 from skypane.numerals import whole
+from skypane.texts import holds_nul
 
 
 class Body(Schema):
@@ -29,6 +31,8 @@ class Json(Parser):
             found = json.loads(raw, parse_constant=_no_number, parse_int=whole)
             if b"\\ud" in raw or b"\\uD" in raw:  # half of a pair of surrogates is no text
                 json.dumps(found, ensure_ascii=False).encode()
+            if b"\\u0000" in raw and holds_nul(found):
+                raise _unreadable(request, texts.SENTENCE)
         except UnicodeEncodeError:
             raise _unreadable(
                 request, "A text in this request is broken: it holds half of a character."

@@ -9,6 +9,7 @@ from django.conf import settings
 from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
+from skypane.texts import NUL
 
 from config.memory import give_back
 from config.pictures import answered
@@ -82,6 +83,19 @@ class ProblemPages:
             "Something went wrong here. Nothing was lost; try again in a moment.",
         )
         return problem(response.status_code, sentence)
+
+
+class NoNul:
+    """No address holds a character that cannot be stored."""
+
+    def __init__(self, get_response: Answer) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        query = request.META.get("QUERY_STRING", "")
+        if NUL in request.path_info or "%00" in query or NUL in query:
+            return problem(400, SENTENCES[400])
+        return self.get_response(request)
 
 
 class Answered:

@@ -23,7 +23,7 @@ from django.db.models import F
 from django.utils import timezone
 from originals.models import Original
 from skypane import model
-from skypane.errors import InvalidPlan, SkyPaneError
+from skypane.errors import InvalidPlan, NoRoom, SkyPaneError
 from skypane.handover import blueprint, finish, fonts_of
 from skypane.pixels.several import Source, encoded
 
@@ -105,6 +105,8 @@ def _work(delivery_id: int, claim: str) -> None:
         _finish(delivery)
     except _Stopped:
         _end(delivery, State.STOPPED, "Stopped. The files made so far are kept.")
+    except NoRoom:
+        _end(delivery, State.FAILED, NoRoom.IN_PART)
     except SkyPaneError as error:
         _end(delivery, State.FAILED, str(error))
     except _Lost:

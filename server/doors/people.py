@@ -5,6 +5,7 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Literal
 
+from accounts.alike import skeletons
 from accounts.models import Link
 from accounts.passwords import NewPassword, check_password
 from accounts.session import Session, guard, session_of
@@ -259,6 +260,16 @@ def come_in(request: HttpRequest, token: str, payload: NewPerson) -> Status[Sess
     def make() -> object:
         link = _link(token)
         is_owner = link.purpose == Link.Purpose.OWNER
+        # locked, so that of two that look alike and come at once one is second
+        others = User.objects.select_for_update().values_list("username", flat=True)
+        mine = skeletons(payload.name)
+        if any(not mine.isdisjoint(skeletons(other)) for other in others):
+            raise Refused(
+                f"{payload.name} is taken, or looks like the name of somebody here. Choose another"
+                " name.",
+                status=409,
+                field="name",
+            )
         user = User.objects.create_user(payload.name, password=payload.password)
         user.is_staff = user.is_superuser = is_owner
         user.save()

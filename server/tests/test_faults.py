@@ -19,7 +19,7 @@ from config import files
 from config.db import code_of, in_one_go, locked
 from config.files import keep
 from config.threads import beating
-from conftest import one_part, with_own
+from conftest import Api, one_part, picture, with_own
 from deliveries import runs, work
 from deliveries.models import Delivery, Rendition, Worker
 from deliveries.tasks import requeue_lost, run_delivery, signs_of_life
@@ -31,7 +31,6 @@ from placements.models import Placement
 from sites.models import Membership
 from skypane.errors import NoRoom
 from skypane.model.stored import VERSION
-from tests.conftest import Api, picture
 
 pytestmark = pytest.mark.django_db(transaction=True)
 

@@ -8,7 +8,7 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
-from conftest import one_part, with_own
+from conftest import one_part, picture, with_own
 from deliveries import sweeping
 from deliveries.models import Delivery, Rendition
 from deliveries.tasks import run_delivery
@@ -18,7 +18,6 @@ from django.db import OperationalError, connection
 from django.test import Client
 from django.utils import timezone
 from originals.models import Original
-from tests.conftest import picture
 
 pytestmark = pytest.mark.django_db
 
@@ -113,11 +112,25 @@ def test_a_form_where_json_is_asked_for_is_refused(designer, site):
         b'{"name": "\xff"}',
         b"{",
         b'{"name": ' + b"9" * 5000 + b"}",
+        b'{"name": "a\\u0000b"}',
+        b'{"n\\u0000": "a"}',
+        b'{"name": "a\x00b"}',
     ],
 )
 def test_what_is_no_json_is_a_4xx(designer, body):
     answer = designer.client.post("/api/sites", body, content_type="application/json")
     problem(answer, 422 if answer.status_code == 422 else 400)
+
+
+@pytest.mark.parametrize("path", ["/sites/%00", "/session?a=%00", "/first?at=%00", "/fonts/a%00b"])
+def test_no_address_holds_what_cannot_be_shown(designer, path):
+    problem(designer.get(path), 400)
+
+
+def test_two_characters_that_write_it_are_a_text_like_any(designer):
+    body = rb'{"name": "a\\u0000b"}'  # a backslash and what follows it
+    answer = designer.client.post("/api/sites", body, content_type="application/json")
+    assert answer.status_code == 201 and answer.json()["name"] == r"a\u0000b"
 
 
 def test_a_body_of_six_mb_is_too_large(designer):

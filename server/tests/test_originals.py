@@ -7,11 +7,10 @@ import subprocess
 import zlib
 
 import pytest
-from conftest import one_part
+from conftest import one_part, picture
 from originals.intake import clean_name
 from originals.models import Original
 from PIL import Image
-from tests.conftest import picture
 
 pytestmark = pytest.mark.django_db
 

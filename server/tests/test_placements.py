@@ -114,7 +114,7 @@ def test_areas_are_kept_in_order_and_their_names_differ(designer, placement, ori
 
 
 def test_advice_proposes_other_originals_of_the_site(designer, site, placement, original):
-    from tests.conftest import picture
+    from conftest import picture
 
     other = designer.bring(site["id"], picture(400, 800, seed=5), "tall.jpg").json()
     wide = [{"name": "Row", "rect": {"x": 0.02, "y": 0.4, "w": 0.96, "h": 0.2}}]
@@ -153,7 +153,7 @@ def test_advice_proposes_other_originals_of_the_site(designer, site, placement, 
 
 def test_another_site_s_original_cannot_be_taken(designer, stranger, placement):
     theirs = stranger.post("/sites", {"name": "Other"}).json()
-    from tests.conftest import picture
+    from conftest import picture
 
     foreign = stranger.bring(theirs["id"], picture(seed=3)).json()
     assert (
@@ -247,7 +247,7 @@ def test_an_empty_placement_has_room_for_a_picture(designer, page, site):
 def test_a_placement_is_duplicated_with_its_rules_and_only_the_original_exchanged(
     designer, site, page, placement, original
 ):
-    from tests.conftest import picture
+    from conftest import picture
 
     other = designer.bring(site["id"], picture(seed=9), "other.jpg").json()
     crop = {"crop": {"x": 0.1, "y": 0.1, "w": 0.5, "h": 0.5}, "keeps": ["Mast"]}

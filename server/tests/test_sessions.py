@@ -3,9 +3,9 @@
 import json
 
 import pytest
+from conftest import Api
 from django.core.cache import cache
 from django.test import Client
-from tests.conftest import Api
 
 pytestmark = pytest.mark.django_db
 

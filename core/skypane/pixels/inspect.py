@@ -13,7 +13,14 @@ import pyvips
 
 from skypane.errors import UnreadablePicture
 from skypane.pixels import colours
-from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
+from skypane.pixels.load import (
+    HEAD_BYTES,
+    CannotOpen,
+    kind_of,
+    lacked_memory,
+    lacks_end,
+    open_any,
+)
 
 #: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera
 #: back.
@@ -117,15 +124,8 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         notes.append(
             f"{what[image.interpretation]}; previews and exports are converted to 8-bit sRGB."
         )
-    try:
-        image.avg()  # decodes every px
-    except pyvips.Error as error:
-        if lacked_memory(error):
-            raise MemoryError from error
-        raise UnreadablePicture(
-            f"{called} ends early or is damaged inside: only part of the picture is there. Export"
-            " or copy it again."
-        ) from error
+    if said := _decoded(path, kind, called):
+        notes.append(said)
     meant = _SUFFIXES.get(Path(called).suffix.lower())
     if meant != kind:
         notes.append(f"{called} is {KINDS[kind]} inside, and is kept as one.")
@@ -143,6 +143,36 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         notes=tuple(notes),
         flat=kind in ("png", "gif") and _is_flat(path, kind),
         frames=pages if kind in ("gif", "webp") else 1,
+    )
+
+
+def _decoded(path: Path, kind: str, called: str) -> str:
+    """Decode every px; what is to be said of damage that leaves a picture, "" where there is none.
+    Raises UnreadablePicture where some of it is missing."""
+    try:
+        open_any(path, kind, strict=True).avg()
+        whole = kind != "jpeg" or not lacks_end(path)
+        return "" if whole else "The end of its file is missing; the whole picture is there."
+    except (pyvips.Error, CannotOpen) as error:
+        if lacked_memory(error):
+            raise MemoryError from error
+        harmless = "extraneous bytes" in str(error)  # between two parts of a JPEG
+    try:
+        if kind == "jpeg" and lacks_end(path):
+            raise pyvips.Error("its end is missing, and some of what was before it")
+        open_any(path, kind).avg()
+    except (pyvips.Error, CannotOpen) as error:
+        if lacked_memory(error):
+            raise MemoryError from error
+        raise UnreadablePicture(
+            f"{called} ends early or is damaged inside: only part of the picture is there. Export"
+            " or copy it again."
+        ) from error
+    if harmless:
+        return ""
+    return (
+        "Its file is damaged inside. What can be read of it is used: look at it closely, or export"
+        " it again."
     )
 
 

@@ -40,7 +40,7 @@ class CannotOpen(Exception):
         self.sentence = sentence
 
 
-def lacked_memory(error: pyvips.Error) -> bool:
+def lacked_memory(error: Exception) -> bool:
     """Whether a library gave up because it was not given memory: all of them use this word."""
     return "memory" in str(error).lower()
 
@@ -76,8 +76,9 @@ def is_drawing(path: str | Path) -> bool:
         return kind_of(f.read(HEAD_BYTES)) == "svg"
 
 
-def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
-    """The picture as it is stored: its own px, bands, profile and orientation tag. Raises
+def open_any(path: str | Path, kind: str | None = None, *, strict: bool = False) -> pyvips.Image:
+    """The picture as it is stored: its own px, bands, profile and orientation tag. `strict`: damage
+    that a decoder draws over is an error as well, which comes when px are asked for. Raises
     CannotOpen."""
     path = Path(path)
     if kind is None:
@@ -88,14 +89,47 @@ def open_any(path: str | Path, kind: str | None = None) -> pyvips.Image:
             return _open_heic(path)
         if kind == "svg":
             return _open_svg(path.read_bytes())
-        # libtiff fills in what is missing and calls it an error; other readers tell a file that
-        # ends early from lesser faults
-        fail_on = "error" if kind == "tiff" else "truncated"
-        return pyvips.Image.new_from_file(str(path), access="sequential", fail_on=fail_on)
+        asked = {"access": "sequential", "fail_on": _fail_on(kind, strict)}
+        if kind == "jpeg" and may_lack_end(path):
+            # all that was written before it may be there
+            return pyvips.Image.new_from_buffer(path.read_bytes() + _END_OF_JPEG, "", **asked)
+        return pyvips.Image.new_from_file(str(path), **asked)
     except pyvips.Error as error:
         if lacked_memory(error):
             raise MemoryError from error
         raise CannotOpen(str(error)) from error
+
+
+def _fail_on(kind: str | None, strict: bool) -> str:
+    """At which faults libvips gives up. libtiff fills in what is missing and calls it an error;
+    other readers tell a file that ends early from lesser faults, which are warnings of libjpeg and
+    errors of libpng."""
+    if kind == "tiff" or (strict and kind == "png"):
+        return "error"
+    return "warning" if strict and kind == "jpeg" else "truncated"
+
+
+#: The marker that ends a JPEG (ITU-T T.81, B.1.1.3: EOI).
+_END_OF_JPEG = b"\xff\xd9"
+
+
+def lacks_end(path: str | Path) -> bool:
+    """Whether a JPEG ends without its end, by decoding it."""
+    if not may_lack_end(path):
+        return False
+    try:
+        pyvips.Image.new_from_file(str(path), access="sequential", fail_on="truncated").avg()
+    except pyvips.Error as error:
+        return "premature end of JPEG image" in str(error)
+    return False
+
+
+def may_lack_end(path: str | Path) -> bool:
+    """Whether a JPEG's last bytes are not its end: it is missing, or other data come after it."""
+    with Path(path).open("rb") as f:
+        f.seek(0, 2)
+        f.seek(max(0, f.tell() - 64))
+        return _END_OF_JPEG not in f.read()
 
 
 def _open_svg(raw: bytes) -> pyvips.Image:
