@@ -139,33 +139,40 @@ def _free(name: str, taken: set[str]) -> str:
     return candidate
 
 
+#: The number of an original that a placement names and nobody has any more. Its spans say so, and
+#: ask for another.
+MISSING = 0
+
+
 def renumbered(placement: Placement, numbers: Mapping[int, int]) -> Placement:
-    """The placement with its originals under other numbers. Raises BadSiteFile for one that has
-    none."""
+    """The placement with its originals under other numbers; one that has none is `MISSING`."""
+    told = {id_: numbers.get(id_, MISSING) for id_ in placement.original_ids}
 
     def one(treatments: Treatments) -> Treatments:
         out = {}
         for letter, own in treatments.items():
             values = own_values(own)
             if own.original is not None:
-                if own.original not in numbers:
-                    raise BadSiteFile(
-                        f"{placement.name} shows the original {own.original} in span {letter},"
-                        " which is not among the originals.",
-                        field="originals",
-                    )
-                values["original"] = numbers[own.original]
+                values["original"] = told[own.original]
             out[letter] = Treatment(**values)
         return out
 
     parts = tuple(p.model_copy(update={"treatments": one(p.treatments)}) for p in placement.parts)
     shown = placement.model_copy(update={"parts": parts, "common": one(placement.common)})
-    try:
-        return with_cuts(shown, numbers)
-    except (KeyError, TypeError):
-        raise BadSiteFile(
-            f"A cut of {placement.name} is not among the originals.", field="originals"
-        ) from None
+    return with_cuts(shown, told)
+
+
+def _check_names(found: SiteFile) -> None:
+    """Raises BadSiteFile for a placement that names an original which the file does not hold, and
+    that is not said to be missing."""
+    known = {MISSING, *(o.id for o in found.originals)}
+    for page in found.pages:
+        for placement in page.placements:
+            for id_ in sorted(placement.original_ids - known):
+                raise BadSiteFile(
+                    f"{placement.name} shows the original {id_}, which is not among the originals.",
+                    field="originals",
+                )
 
 
 def text_of_site(found: SiteFile) -> str:
@@ -191,11 +198,13 @@ def read_site_file(text: str) -> SiteFile:
             'This is no site of Sky Pane: "skypane": "site" is not said in it.', field="skypane"
         )
     try:
-        return SiteFile.model_validate(_present(data))
+        found = SiteFile.model_validate(_present(data))
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         where = ".".join(str(part) for part in first["loc"])
         raise BadSiteFile(f"site.json, {where or 'top'}: {say(first)}", field=where) from None
+    _check_names(found)
+    return found
 
 
 def _present(data: dict[str, Any]) -> dict[str, Any]:

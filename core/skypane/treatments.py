@@ -311,14 +311,22 @@ def seen_in(site: Site, placement: Placement, letter: str, shows: bool) -> Place
 
 
 def with_cuts(placement: Placement, numbers: Mapping[int, int]) -> Placement:
-    """The placement with the originals that values of its kind name as cuts under other numbers.
-    Raises KeyError or TypeError for one that has none."""
+    """The placement with the originals that values of its kind name as cuts under other
+    numbers."""
+
+    def renamed(cut: Any) -> Any:
+        named = cut.get("original") if isinstance(cut, dict) else None
+        return (
+            {**cut, "original": numbers[named]}
+            if isinstance(named, int) and named in numbers
+            else cut
+        )
 
     def told(values: dict[str, Any]) -> dict[str, Any]:
         cuts = values.get("cuts")
         if not isinstance(cuts, list):
             return values
-        return {**values, "cuts": [{**c, "original": numbers[c["original"]]} for c in cuts]}
+        return {**values, "cuts": [renamed(cut) for cut in cuts]}
 
     layout = {letter: told(values) for letter, values in placement.layout.items()}
     return placement.model_copy(update={"layout": layout})

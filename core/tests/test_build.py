@@ -13,11 +13,11 @@ from skypane.build import KNOWN, planned_steps, read_build
 from skypane.model import FixedWidth, FullWidth, Original, RatioHeight, Site, Treatment, picture
 from skypane.pixels.several import sha256_of
 from skypane.sitefile import (
+    MISSING,
     BadSiteFile,
     FilePage,
     SiteFile,
     read_site_file,
-    renumbered,
     safe_name,
     site_file,
     text_of_site,
@@ -249,8 +249,16 @@ def test_originals_are_numbered_and_their_files_told_apart():
     ]
     treatments = found.pages[0].placements[0].parts[0].treatments
     assert (treatments["D"].original, treatments["A"].original) == (2, 3)
-    with pytest.raises(BadSiteFile, match="not among the originals"):
-        renumbered(p, {4: 1})
+
+
+def test_a_placement_names_what_is_there_or_what_is_said_to_be_missing():
+    p = picture("x", {"D": Treatment(original=4), "A": Treatment(original=900)})
+    o = Original(id=4, name="a.jpg", width_px=9, height_px=9)
+    written = text_of_site(site_file("s", Site(), [FilePage(title="Home", placements=(p,))], [o]))
+    back = read_site_file(written).pages[0].placements[0].parts[0].treatments
+    assert (back["D"].original, back["A"].original) == (1, MISSING)
+    with pytest.raises(BadSiteFile, match="x shows the original 7, which is not among"):
+        read_site_file(written.replace('"original": 1', '"original": 7'))
 
 
 @pytest.mark.parametrize(

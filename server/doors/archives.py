@@ -34,6 +34,7 @@ from skypane.archives import BadArchive, opened
 from skypane.errors import InvalidPlan
 from skypane.identifiers import identifier
 from skypane.sitefile import (
+    MISSING,
     MOST_BYTES,
     ORIGINALS,
     FileOriginal,
@@ -158,13 +159,16 @@ def _unpacked(
 
 
 def _check(found: SiteFile) -> None:
-    """Raises InvalidPlan where something of the site cannot be computed."""
+    """Raises InvalidPlan where something of the site cannot be computed. What names an original
+    that is missing says so where it stands, and asks for another."""
     check_frames(found.site, *found.site.frames)
     originals = {o.id: o for o in found.asked().originals}
     if len(originals) < len(found.originals):
         raise InvalidPlan("Two originals have one number in site.json.", field="originals")
     for page in found.pages:
         for placement in page.placements:
+            if MISSING in placement.original_ids:
+                continue
             try:
                 plan(found.site, placement, originals)
             except InvalidPlan as error:

@@ -23,8 +23,8 @@ pytestmark = pytest.mark.django_db
 
 BOMB = (
     b'<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><filter'
-    b' id="f"><feTurbulence baseFrequency=".9" numOctaves="9999"/></filter><rect width="9000"'
-    b' height="9000" filter="url(#f)"/></svg>'
+    b' id="f"><feTurbulence baseFrequency=".9" numOctaves="9999"/></filter><path'
+    b' d="M0 0h9000v9000H0z" filter="url(#f)"/></svg>'
 )
 
 
