@@ -65,5 +65,5 @@ def test_a_directory_of_long_names_is_not_read():
     ids=len,
 )
 def test_what_is_no_zip_is_said_to_be_none(data):
-    with pytest.raises(BadArchive, match="cannot be read"), opened(io.BytesIO(data)):
+    with pytest.raises(BadArchive, match="read"), opened(io.BytesIO(data)):
         pass

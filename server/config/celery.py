@@ -4,6 +4,9 @@ import os
 
 from celery import Celery
 
+from config import broker
+
+broker.mend()
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
 app = Celery("skypane")
 app.config_from_object("django.conf:settings", namespace="CELERY")
