@@ -1,7 +1,11 @@
 """How the product's own files and connections are served."""
 
+import fcntl
+import os
 import re
 import socket
+import subprocess
+from pathlib import Path
 
 import pytest
 
@@ -80,3 +84,25 @@ def test_after_a_refusal_the_connection_ends(page, address):
     assert answer.startswith(b"HTTP/1.1 413")
     assert re.search(rb"(?im)^connection: close\r$", answer)
     assert answer.count(b"HTTP/1.1") == 1
+
+
+def test_a_start_waits_while_another_sets_up():
+    """Two would install into one folder, and one take away what the other has begun."""
+    root = Path(__file__).resolve().parents[1]
+    env = {k: v for k, v in os.environ.items() if not k.startswith("SKYPANE_")}
+    with (root / "var" / "setup.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        begun = subprocess.Popen(
+            [root / "run", "setup"],
+            env=env,
+            stderr=subprocess.PIPE,
+            stdout=subprocess.PIPE,
+            text=True,
+        )
+        said = begun.stderr.readline()
+        assert "another ./run is setting up" in said
+        with pytest.raises(subprocess.TimeoutExpired):
+            begun.wait(1)
+    # as soon as the other is done it goes on
+    begun.communicate(timeout=300)
+    assert begun.returncode == 0

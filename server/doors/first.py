@@ -30,6 +30,9 @@ router = Router()
 #: More originals than these are not sent with what comes first.
 MOST_ORIGINALS = 200
 
+#: So many placements are asked for at once (as `MOST_ROWS` in the web application).
+MOST_ROWS = 60
+
 SESSION = "/api/session"
 _SITE = re.compile(r"^/sites/(\d{1,18})(?:/(\w+)(?:/(\d{1,18})(?:/(\w+))?)?)?/?$")
 
@@ -57,7 +60,7 @@ def addresses(at: str, request: HttpRequest) -> list[str]:
         return asked
     match screen or "placements", inner:
         case "placements", None:
-            asked.append(f"{own}/placements?as_remembered=true")
+            asked.append(f"{own}/placements?as_remembered=true&skip=0&most={MOST_ROWS}")
         case "placements", _:
             asked += _of_desk(site, own, int(inner), step or "aim", parse_qs(parts.query))
         case "pages", str():

@@ -11,7 +11,7 @@ from config.db import in_one_go, locked, remove_one
 from config.problems import Conflict, Problem, Refused
 from django.db.models import F, Max
 from django.http import Http404, HttpRequest
-from ninja import Router, Schema, Status
+from ninja import Query, Router, Schema, Status
 from originals.looks import MOST_LOOKS, Look, Looks
 from originals.models import Original
 from pydantic import AfterValidator, Field
@@ -144,12 +144,17 @@ def placement_out(row: Placement) -> PlacementOut:
 
 @router.get("/sites/{int:site_id}/placements", response={200: list[PlacementRow], 404: Problem})
 def list_placements(
-    request: HttpRequest, site_id: int, as_remembered: bool = False
+    request: HttpRequest,
+    site_id: int,
+    as_remembered: bool = False,
+    skip: Annotated[int, Query(ge=0, le=1_000_000)] = 0,
+    most: Annotated[int | None, Query(ge=1, le=1000)] = None,
 ) -> list[PlacementRow]:
-    """All placements of a site. `as_remembered`: at once, as they were last seen; nothing is worked
-    out."""
+    """The placements of a site in the order of its pages: all, or at most so many after so many.
+    `as_remembered`: at once, as they were last seen; nothing is worked out."""
     site = site_for(request, site_id)
-    return [_row(g) for g in (remembered(site) if as_remembered else glimpses(site))]
+    of = slice(skip, None if most is None else skip + most)
+    return [_row(g) for g in (remembered if as_remembered else glimpses)(site, of)]
 
 
 def _row(found: Glimpsed) -> PlacementRow:

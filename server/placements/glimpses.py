@@ -44,6 +44,9 @@ class Glimpsed(NamedTuple):
     is_current: bool
 
 
+ALL = slice(None)
+
+
 @cache
 def print_of_rules() -> str:
     """A print of the rules: other rules may see a placement otherwise."""
@@ -53,34 +56,38 @@ def print_of_rules() -> str:
     return hashed.hexdigest()
 
 
-def remembered(site: Site) -> list[Glimpsed]:
-    """All placements of a site as they were last seen; nothing is worked out."""
-    rows = list(placements_of(site))
-    prints, pages = prints_of_originals(site), _pages(rows)
+def remembered(site: Site, of: slice = ALL) -> list[Glimpsed]:
+    """Placements of a site as they were last seen, all or some in their order; nothing is worked
+    out."""
+    rows = list(placements_of(site)[of])
+    prints, pages = prints_of_originals(site), _pages(site)
     return [_remembered(site, row, prints, pages) for row in rows]
 
 
-def glimpses(site: Site) -> list[Glimpsed]:
-    """All placements of a site as they are; what has changed is worked out, and kept."""
-    rows = list(placements_of(site))
+def glimpses(site: Site, of: slice = ALL) -> list[Glimpsed]:
+    """The same as they are; what has changed is worked out, and kept."""
+    rows = list(placements_of(site)[of])
     # read before the originals: one that changes in between leaves a glimpse that is out of date,
     # not one that passes for current
-    prints, pages = prints_of_originals(site), _pages(rows)
+    prints, pages = prints_of_originals(site), _pages(site)
     found = [_remembered(site, row, prints, pages) for row in rows]
     stale = [g.row for g in found if not g.is_current]
     if not stale:
         return found
-    nouns = {g.row: g.row.as_noun() for g in found}
-    originals = originals_in(site, (nouns[row] for row in stale))
+    # some stand in for others of their page
+    of_pages = {row.page_id for row in stale}
+    nouns = {row: row.as_noun() for row in placements_of(site).filter(page_id__in=of_pages)}
+    originals = originals_in(site, (row.as_noun() for row in stale))
     plan_ = site.as_noun()
     made = {}
     kept = []
     for row in stale:
         others = [n for r, n in nouns.items() if r.page_id == row.page_id and r != row]
-        made[row.id], is_whole = _seen(plan_, nouns[row], originals, others)
+        noun = row.as_noun()
+        made[row.id], is_whole = _seen(plan_, noun, originals, others)
         if is_whole:
-            of = _of(site, row, nouns[row].original_ids, prints, pages)
-            row.glimpse = {"of": of, "seen": made[row.id].model_dump(mode="json")}
+            made_of = _of(site, row, noun.original_ids, prints, pages)
+            row.glimpse = {"of": made_of, "seen": made[row.id].model_dump(mode="json")}
             kept.append(row)
     Placement.objects.bulk_update(kept, ["glimpse"])
     return [g if g.is_current else Glimpsed(g.row, made[g.row.id], True) for g in found]
@@ -120,11 +127,12 @@ def prints_of_originals(site: Site) -> dict[int, str]:
     return {id_: blake2b(repr(rest).encode(), digest_size=8).hexdigest() for id_, *rest in rows}
 
 
-def _pages(rows: list[Placement]) -> dict[int, str]:
+def _pages(site: Site) -> dict[int, str]:
     """A print of all placements of each page: some stand in for others."""
+    rows = Placement.objects.filter(page__site=site).values_list("page_id", "id", "revision")
     found: dict[int, list[tuple[int, int]]] = {}
-    for row in rows:
-        found.setdefault(row.page_id, []).append((row.id, row.revision))
+    for page, *rest in rows:
+        found.setdefault(page, []).append((rest[0], rest[1]))
     return {
         page: blake2b(repr(sorted(each)).encode(), digest_size=8).hexdigest()
         for page, each in found.items()

@@ -32,8 +32,8 @@ def test_each_screen_gets_what_it_would_ask_for(designer, site, page, placement)
     own = f"/sites/{site['id']}"
     for at, last in (
         ("/", "/api/sites"),
-        (own, f"/api{own}/placements?as_remembered=true"),
-        (f"{own}/placements", f"/api{own}/placements?as_remembered=true"),
+        (own, f"/api{own}/placements?as_remembered=true&skip=0&most=60"),
+        (f"{own}/placements", f"/api{own}/placements?as_remembered=true&skip=0&most=60"),
         (f"{own}/originals", f"/api{own}/originals"),
         (f"{own}/deliveries", f"/api{own}/deliveries"),
         (f"{own}/settings", f"/api{own}"),

@@ -266,3 +266,24 @@ def test_a_placement_is_duplicated_with_its_rules_and_only_the_original_exchange
     assert [r["name"] for r in rows] == ["Lighthouse", "Third", "Second"]
     foreign = designer.post(f"/placements/{placement['id']}/copies", {**asked, "original": 10**9})
     assert foreign.status_code == 422 and "not in this site" in foreign.json()["detail"]
+
+
+def test_a_list_comes_in_parts_that_together_are_all_of_it(designer, site, page, placement):
+    """In the order of pages; each part as quickly as the whole of a small site."""
+    other = designer.post(f"/sites/{site['id']}/pages", {"title": "Visit"}).json()
+    for i in range(5):
+        body = {**placement["placement"], "name": f"Row {i}", "lead": False}
+        of = (page, other)[i % 2]["id"]
+        assert designer.post(f"/pages/{of}/placements", {"placement": body}).status_code == 201
+    rows = f"/sites/{site['id']}/placements"
+    whole = designer.get(rows).json()
+    assert len(whole) == 6 and all(r["current"] for r in whole)
+    for remembered in ("true", "false"):
+        parts = [
+            designer.get(f"{rows}?as_remembered={remembered}&skip={skip}&most=2").json()
+            for skip in (0, 2, 4, 6)
+        ]
+        assert [len(p) for p in parts] == [2, 2, 2, 0]
+        assert [row for part in parts for row in part] == whole
+    assert designer.get(f"{rows}?most=0").status_code == 422
+    assert designer.get(f"{rows}?skip=-1").status_code == 422

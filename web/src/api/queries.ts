@@ -1,7 +1,14 @@
 /** Questions to the server, by name (those about deliveries in deliveries.ts). Mutations tell the cache what they made stale. */
-import { type QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import {
+  type QueryClient,
+  queryOptions,
+  useInfiniteQuery,
+  useMutation,
+  useQuery,
+  useQueryClient,
+} from "@tanstack/react-query";
+import { useEffect } from "react";
 import { client, data, dataAs, type Schemas, type Told } from "./client";
-import { useRemembered } from "./remembered";
 
 export type Site = Told<Schemas["SiteOut"]>;
 export type SitePlan = Site["plan"];
@@ -101,15 +108,46 @@ export const useSite = (id: number) => useQuery(site(id));
 
 export const useOriginals = (of: number) => useQuery(originals(of));
 
-/** All placements of a site: at once as they were last seen, then as they are. */
-export const usePlacements = (site: number) =>
-  useRemembered(keys.placements(site), (as_remembered) =>
+/** So many placements are asked for at once: what a screen shows of them stays quick, however many a site has. */
+const MOST_ROWS = 60;
+
+const placementRows = (site: number, as_remembered: boolean) => ({
+  queryKey: [...keys.placements(site), as_remembered ? "remembered" : "now"],
+  queryFn: ({ pageParam }: { pageParam: number }) =>
     data(
       client.GET("/api/sites/{site_id}/placements", {
-        params: { path: { site_id: site }, query: { as_remembered } },
+        params: { path: { site_id: site }, query: { as_remembered, skip: pageParam, most: MOST_ROWS } },
       }),
     ),
-  );
+  initialPageParam: 0,
+  getNextPageParam: (last: unknown[], all: unknown[][]) =>
+    last.length < MOST_ROWS ? undefined : all.length * MOST_ROWS,
+});
+
+/** All placements of a site: as they were last seen, part by part, and as they are where that is something else. */
+export function usePlacements(site: number) {
+  const then = useInfiniteQuery(placementRows(site, true));
+  useRest(then);
+  const seen = then.data?.pages.flat();
+  const isOld = seen?.some((row) => !row.current) ?? false;
+  const now = useInfiniteQuery({ ...placementRows(site, false), enabled: isOld });
+  useRest(now);
+  const known = new Map(isOld && !now.isRefetching ? now.data?.pages.flat().map((row) => [row.id, row]) : []);
+  return {
+    data: seen?.map((row) => (row.current ? row : (known.get(row.id) ?? row))),
+    isPending: then.isPending,
+    error: then.error ?? now.error,
+    refetch: () => Promise.all([then.refetch(), now.refetch()]),
+  };
+}
+
+/** Ask for what follows until all is here. */
+function useRest(query: { hasNextPage: boolean; isFetching: boolean; fetchNextPage: () => unknown }) {
+  const { hasNextPage, isFetching, fetchNextPage } = query;
+  useEffect(() => {
+    if (hasNextPage && !isFetching) void fetchNextPage();
+  }, [hasNextPage, isFetching, fetchNextPage]);
+}
 
 export const usePlacement = (id: number) =>
   useQuery({

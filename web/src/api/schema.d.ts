@@ -1209,8 +1209,8 @@ export interface paths {
         };
         /**
          * List Placements
-         * @description All placements of a site. `as_remembered`: at once, as they were last seen; nothing is worked
-         *     out.
+         * @description The placements of a site in the order of its pages: all, or at most so many after so many.
+         *     `as_remembered`: at once, as they were last seen; nothing is worked out.
          */
         get: operations["placements_api_list_placements"];
         put?: never;
@@ -9575,6 +9575,8 @@ export interface operations {
         parameters: {
             query?: {
                 as_remembered?: boolean;
+                skip?: number;
+                most?: number | null;
             };
             header?: never;
             path: {
