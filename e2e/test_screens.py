@@ -104,6 +104,7 @@ def test_axe_finds_nothing_in_what_opens(page: Page, address: str):
     page.goto(url["originals"])
     page.get_by_role("button", name=re.compile("four-boats")).first.click()
     look("sheet")
+    page.get_by_role("dialog").first.wait_for(state="detached")
     page.get_by_role("checkbox", name=re.compile("^Select ")).first.click(force=True)
     page.get_by_role("button", name="Tags…").click()
     look("selection")

@@ -16,7 +16,7 @@ from django.http.response import HttpResponseBase
 from ninja import File, Router, Status, UploadedFile
 from originals.intake import take_in_path
 from originals.models import Original
-from placements.history import begin
+from placements.history import begin_all
 from placements.models import (
     Home,
     Placement,
@@ -190,9 +190,11 @@ def _made(request: HttpRequest, found: SiteFile, paths: dict[int, Path]) -> Site
             bare = {"stem": None, "page": "", "handed": {}}
             noun = renumbered(placement, numbers).model_copy(update=bare)
             made = Placement(page=row, position=n, revision=0)
-            made.keep(noun)
-            begin(made)
+            made.take(noun)
             rows[-1].append(made)
+    made_all = [made for own in rows for made in own]
+    Placement.objects.bulk_create(made_all, batch_size=200)
+    begin_all(site, made_all)
     for page, row, own in zip(found.pages, pages, rows, strict=True):
         also = [rows[i][n] for i, n in page.also]
         Home.objects.bulk_create([Home(page=row, placement=p) for p in also])

@@ -53,6 +53,22 @@ def begin(placement: Placement, looks: StoredLooks | None = None) -> None:
     placement.at = 0
 
 
+def begin_all(site: Site, placements: Sequence[Placement]) -> None:
+    """The first versions of placements of a site that have just been made, in one go."""
+    known = {o.id: o.as_noun() for o in Original.objects.filter(site=site)}
+    firsts = [
+        Version(
+            placement=placement,
+            position=0,
+            body=placement.body,
+            looks=stored_looks({i: known[i] for i in noun.original_ids if i in known}),
+            what="As it was",
+        )
+        for placement, noun in ((p, p.as_noun()) for p in placements)
+    ]
+    Version.objects.bulk_create(firsts, batch_size=200)
+
+
 def version(body: Any, looks: StoredLooks, names: Mapping[int, str]) -> changes.Version:
     return changes.Version(
         model.Placement.model_validate(body),

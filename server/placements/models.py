@@ -46,10 +46,14 @@ class Placement(models.Model):
     def as_noun(self) -> model.Placement:
         return model.Placement.model_validate(self.body)
 
-    def keep(self, noun: model.Placement) -> None:
-        """Write the noun, and where the placement is in its history, under a new revision."""
+    def take(self, noun: model.Placement) -> None:
+        """Hold the noun under a new revision; nothing is written."""
         self.body = noun.model_dump(mode="json", exclude_none=True)
         self.revision += 1
+
+    def keep(self, noun: model.Placement) -> None:
+        """Write the noun, and where the placement is in its history, under a new revision."""
+        self.take(noun)
         self.save(update_fields=["body", "revision", "at", "changed"] if self.pk else None)
 
 

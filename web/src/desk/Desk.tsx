@@ -39,7 +39,11 @@ import { useSpot } from "./useSpot";
 
 const HistoryMenu = later(
   () => import("./HistoryMenu").then((m) => m.HistoryMenu),
-  () => <Button variant="default">History</Button>,
+  () => (
+    <Button variant="default" disabled>
+      History
+    </Button>
+  ),
 );
 const Keys = later(
   () => import("./Keys").then((m) => m.Keys),
