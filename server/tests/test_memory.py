@@ -26,5 +26,6 @@ def test_it_is_not_looked_at_all_the_time(monkeypatch):
     assert not memory.give_back()
 
 
-def test_a_small_process_keeps_what_it_has():
+def test_a_small_process_keeps_what_it_has(monkeypatch):
+    monkeypatch.setattr(memory, "FROM_BYTES", 10**12)
     assert not memory.give_back()
