@@ -3,6 +3,8 @@ is harmless is read."""
 
 import os
 import signal
+import subprocess
+import sys
 import threading
 import time
 
@@ -80,6 +82,21 @@ def test_encoders_stay_at_the_usual_priority(tmp_path):
         assert {os.sched_getscheduler(int(t)) for t in threads} == {os.SCHED_OTHER}
     finally:
         guard.close()
+
+
+def test_a_child_takes_the_usual_priority_whatever_its_parent_has(tmp_path):
+    """In a process of its own, which may have taken a higher one: here a lower one, which whoever
+    runs this may take."""
+    path = photo(tmp_path / "p.jpg")
+    told = (
+        "import os, sys; os.sched_setscheduler(0, os.SCHED_BATCH, os.sched_param(0))\n"
+        "from skypane.pixels.guarded import Guard\n"
+        "guard = Guard(); guard.inspect(sys.argv[1]); (child,) = guard._idle\n"
+        "threads = os.listdir(f'/proc/{child.process.pid}/task')\n"
+        "print({os.sched_getscheduler(int(t)) for t in threads} == {os.SCHED_OTHER})"
+    )
+    ran = subprocess.run([sys.executable, "-c", told, path], capture_output=True, text=True)
+    assert ran.stdout.strip() == "True", ran.stderr
 
 
 @pytest.mark.parametrize(

@@ -6,7 +6,9 @@ default for root: two encodes then keep everything else on the machine waiting f
 
 from __future__ import annotations
 
+import contextlib
 import ctypes
+import os
 import sys
 
 #: From linux/capability.h: the version of the call, and the right to raise one's priority.
@@ -22,10 +24,14 @@ class _Sets(ctypes.Structure):
 
 
 def keep_to_usual_priority() -> None:
-    """Give up the right to raise it, for this process and all that it starts (capabilities(7)).
-    Where the system knows no such right nothing happens."""
+    """Take the usual one, whatever was inherited, and give up the right to raise it, for this
+    process and all that it starts (sched(7), capabilities(7)). Where the system knows no such right
+    nothing happens."""
     if not sys.platform.startswith("linux"):
         return
+    for thread in os.listdir("/proc/self/task"):
+        with contextlib.suppress(OSError):  # one that has just ended
+            os.sched_setscheduler(int(thread), os.SCHED_OTHER, os.sched_param(0))
     libc = ctypes.CDLL(None)
     header, sets = _Header(_VERSION_3, 0), (_Sets * 2)()
     if libc.capget(ctypes.byref(header), sets) == 0:
