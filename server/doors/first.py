@@ -16,6 +16,7 @@ from collections.abc import Iterator
 from copy import copy
 from urllib.parse import parse_qs, quote, urlsplit
 
+from config.pictures import answered
 from django.http import HttpRequest, HttpResponseBase, QueryDict, StreamingHttpResponse
 from django.urls import resolve
 from ninja import Router
@@ -148,8 +149,13 @@ def _answer(request: HttpRequest, address: str) -> HttpResponseBase:
     asked.GET = QueryDict(parts.query)
     asked.META = {**request.META, "PATH_INFO": parts.path, "QUERY_STRING": parts.query}
     found = asked.resolver_match = resolve(parts.path)
-    answer: HttpResponseBase = found.func(asked, *found.args, **found.kwargs)
-    return answer
+    # it is answered when the middleware has gone, which says whose request it is
+    token = answered.set(request)
+    try:
+        answer: HttpResponseBase = found.func(asked, *found.args, **found.kwargs)
+        return answer
+    finally:
+        answered.reset(token)
 
 
 def _zipped(lines: Iterator[bytes]) -> Iterator[bytes]:
