@@ -3,6 +3,12 @@ import { defineConfig } from "vitest/config";
 
 export default defineConfig({
   plugins: [react()],
-  build: { outDir: "dist", manifest: "manifest.json", emptyOutDir: true, target: "es2022", chunkSizeWarningLimit: 1500 },
+  build: {
+    outDir: "dist",
+    manifest: "manifest.json",
+    emptyOutDir: true,
+    target: "es2022",
+    chunkSizeWarningLimit: 1500,
+  },
   test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["src/ui/testSetup.ts"] },
 });
