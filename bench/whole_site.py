@@ -45,6 +45,7 @@ class Tried(NamedTuple):
     samples: int
     ssim: float
     sharp: bool
+    size_bytes: int
 
 
 def timed_once(work: Callable[[], object]) -> float:
@@ -143,6 +144,19 @@ def usual_one(t: Tried, quality: int | None, target: Path) -> None:
             small.save(target, "AVIF", quality=quality)
 
 
+def _usual_many(some: list[tuple[Tried, int | None, Path]]) -> None:
+    keep_to_usual_priority()
+    for one in some:
+        usual_one(*one)
+
+
+def usual(works: list[tuple[Tried, int | None, Path]]) -> None:
+    """On as many processes as ours, the heaviest first."""
+    heavy = sorted(works, key=lambda w: -w[0].rendition.work)
+    with ProcessPoolExecutor(PROCESSES, get_context("spawn")) as pool:
+        list(pool.map(_usual_many, [[w] for w in heavy]))
+
+
 def _loaded(path: Path) -> pyvips.Image:
     return pyvips.Image.new_from_file(str(path)).copy_memory()
 
@@ -209,7 +223,9 @@ def tried_by(run: Build) -> list[Tried]:
         px = source, r.crop, r.width_px, r.height_px
         if px not in sharp:
             sharp[px] = encode.Cutting(cut(open_upright(source), *_cut_of(r))).sharp
-        out.append(Tried(r, source, fact.quality, *TRIES[r.key], fact.ssim, sharp[px]))
+        out.append(
+            Tried(r, source, fact.quality, *TRIES[r.key], fact.ssim, sharp[px], fact.size_bytes)
+        )
     return out
 
 
@@ -262,12 +278,18 @@ def deliveries(address: str) -> list[str]:
             )
             likeness.append(ssim)
 
-        def usual() -> None:
-            for t in tried:
-                target = folder / f"usual.{t.rendition.format}"
-                usual_one(t, qualities.get(t.rendition.format), target)
-
-        usual_seconds = timed_once(usual)
+        works = [
+            (t, qualities.get(t.rendition.format), folder / f"usual-{n}.{t.rendition.format}")
+            for n, t in enumerate(tried)
+        ]
+        usual_seconds = timed_once(lambda: usual(works))
+        usual_bytes = {
+            f: sum(path.stat().st_size for t, _, path in works if t.rendition.format == f)
+            for f in qualities
+        }
+        our_bytes = {
+            f: sum(t.size_bytes for t in tried if t.rendition.format == f) for f in qualities
+        }
     count = len(tried)
     return [
         (
@@ -277,14 +299,20 @@ def deliveries(address: str) -> list[str]:
             f" (median of {len(ratios)}). Target: at most 1.15."
         ),
         (
-            "- The usual way (one Pillow process, each file cropped and resized from the original;"
-            f" AVIF {qualities['avif']}, WebP {qualities['webp']}, JPEG {qualities['jpeg']} for an"
-            f" equal mean SSIM, {np.mean(likeness):.4f}): {usual_seconds:.1f} s,"
-            f" {usual_seconds / first:.1f} times as long. Target: at least 3."
+            f"- The usual way (Pillow on {PROCESSES} processes, each file cropped and resized from"
+            f" the original; AVIF {qualities['avif']}, WebP {qualities['webp']}, JPEG"
+            f" {qualities['jpeg']} for an equal mean SSIM, {np.mean(likeness):.4f}):"
+            f" {usual_seconds:.1f} s, {usual_seconds / first:.2f} times as long."
+            " Target: at least 2."
+        ),
+        (
+            "- Bytes against the usual way at that SSIM: "
+            + ", ".join(f"{f.upper()} {our_bytes[f] / usual_bytes[f]:.2f}" for f in qualities)
+            + " times as many. Target: at most 1."
         ),
         (
             f"- The search for a quality takes {mean_encodes:.2f} encodes a file, and"
-            f" {mean_samples:.2f} of a sample of 0.2 megapixels. Target: at most 2.2 encodes."
+            f" {mean_samples:.2f} of a sample of 0.2 megapixels. Target: at most 1.2 encodes."
         ),
         f"- Nothing changed: {nothing:.2f} s. Target: under 2 s.",
         f"- Greatest memory of all processes together: {memory.most / 1e6:.0f} MB. Target: 1500.",

@@ -19,7 +19,6 @@ from skypane.geometry import Crop
 from skypane.handover import FileFacts, finish
 from skypane.model import Original, Rendition, Site, Treatment, picture
 from skypane.pixels import avif, encode
-from skypane.pixels.coded import coded_luma
 from skypane.pixels.likeness import Likeness, luma
 from skypane.pixels.sample import Sample
 from skypane.pixels.search import NEAR, SMOOTH, Begin, coarsest, linear
@@ -95,7 +94,7 @@ def test_a_quality_that_reaches_the_target_and_little_more_is_found(
         return  # the likeness says little of so smooth a picture
     if above(place) < -1e-9:
         assert place == len(scale.qualities) - 1
-    elif above(place) > NEAR * found.encodes and place:
+    elif above(place) > NEAR * max(2, found.encodes) and place:
         assert above(place - 1) < 1e-9
 
 
@@ -124,16 +123,20 @@ def test_grain_that_is_kept_from_some_quality_on_is_found(codec, at, begin):
     if smooth and above(faithful) >= 0:
         assert (place, found.encodes) == (faithful, 1)
     else:
-        assert above(place) < NEAR * found.encodes or above(place - 1) < 1e-9
+        assert above(place) < NEAR * max(2, found.encodes) or above(place - 1) < 1e-9
 
 
 def test_few_encodes_find_it():
-    photo = vips(PHOTOS["coffee"])
-    encodes = []
-    for width in (150, 200, 260, 340, 440, 580):
-        cutting = encode.Cutting(photo.resize(width / photo.width).copy_memory())
-        encodes += [cutting.encode(f, 0.955, "quick").encodes for f in ("jpeg", "webp", "avif")]
-    assert sum(encodes) / len(encodes) <= 2.5
+    """Of the sizes that pictures are handed over in; without a sample it takes one more."""
+    encodes = {True: [], False: []}
+    for px in PHOTOS.values():
+        for width in (150, 300, 640, 1280):
+            photo = vips(px).resize(width / px.shape[1]).copy_memory()
+            cutting = encode.Cutting(photo)
+            for format_ in ("jpeg", "webp", "avif"):
+                found = cutting.encode(format_, 0.955, "quick")
+                encodes[cutting.sample is not None].append(found.encodes)
+    assert np.mean(encodes[True]) <= 1.35 and np.mean(encodes[False]) <= 2.2, encodes
 
 
 @pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
@@ -147,8 +150,7 @@ def test_a_sample_tells_how_like_the_whole_is(format_):
     for quality in codec.scale.qualities[::12]:
         ssim = cutting.likeness.to(codec.read(codec.make(whole, quality)))
         small = sample.to(codec.read(codec.make(sample.picture, quality)))
-        lower = codec.scale.sample_lower
-        assert linear(small) + lower == pytest.approx(linear(ssim), abs=0.06), quality
+        assert linear(small) == pytest.approx(linear(ssim), abs=0.06), quality
 
 
 @pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
@@ -164,12 +166,33 @@ def test_pictures_of_any_shape_are_searched(format_, size):
 
 @pytest.mark.parametrize("format_", ["jpeg", "webp", "avif"])
 @pytest.mark.parametrize("bands", [1, 3])
-def test_coded_luma_is_that_of_the_decoded_px(format_, bands):
+@pytest.mark.parametrize("rows", [(0, 501), (7, 19), (100, 101), (490, 501)])
+def test_what_is_compared_is_what_is_seen(format_, bands, rows):
+    """Of a photograph that is black in places, where one level more is much to SSIM."""
     photo = vips(PHOTOS["astronaut"][:501, :333])
     photo = photo.colourspace("b-w") if bands == 1 else photo
-    data_ = encode.Cutting(photo).encode(format_, 0.97, "quick").data
-    seen = pyvips.Image.new_from_buffer(data_, "").colourspace("srgb")
-    assert np.abs(coded_luma(data_) - luma(seen)).mean() < 0.8
+    cutting = encode.Cutting(photo)
+    codec = cutting.codec(format_, "quick")
+    data_ = codec.make(codec.image, codec.scale.begin)
+    seen = pyvips.Image.new_from_buffer(data_, "").colourspace("srgb").copy_memory()
+    coded = codec.read(data_)
+    assert coded.shape == (501, 333)
+    assert np.abs(coded.between(*rows) - luma(seen)[slice(*rows)]).mean() < 0.3
+    assert cutting.likeness.to(coded) == pytest.approx(cutting.likeness.to(seen), abs=5e-4)
+
+
+@pytest.mark.parametrize("effort", ["quick", "thorough"])
+@pytest.mark.parametrize("sharp", [False, True])
+@pytest.mark.parametrize("quality", [55, 75, 95])
+def test_the_jpeg_that_is_handed_over_is_the_one_that_was_tried(effort, sharp, quality):
+    """The same px in fewer bytes: how the coefficients are coded loses nothing (ITU-T T.81, F and
+    G)."""
+    photo = vips(PHOTOS["coffee"])
+    tried = encode.jpeg(photo, quality, sharp=sharp)
+    handed = encode.progressive(photo, quality, effort, sharp=sharp)
+    one, other = (pyvips.Image.jpegload_buffer(d).numpy() for d in (tried, handed))
+    assert np.array_equal(one, other)
+    assert len(handed) < len(tried)
 
 
 def test_a_file_is_the_same_whatever_was_made_before_it(tmp_path):
@@ -375,5 +398,5 @@ def test_sharp_colours_are_kept_where_they_show():
     assert cutting.sharp and not encode.Cutting(vips(art[:, :, :1].repeat(3, 2))).sharp
     found = cutting.encode("jpeg", 0.97, "thorough")
     back = pyvips.Image.jpegload_buffer(found.data).numpy().astype(int)
-    plain = pyvips.Image.jpegload_buffer(encode.jpeg(vips(art), found.quality, "thorough"))
+    plain = pyvips.Image.jpegload_buffer(encode.jpeg(vips(art), found.quality))
     assert np.abs(back - art).mean() < np.abs(plain.numpy().astype(int) - art).mean()

@@ -70,12 +70,14 @@ _KINDS: dict[str, type[SkyPaneError]] = {
 _OF_PICTURES = "Scale it down, or simplify it: an SVG without filters, a picture without layers."
 _OF_TEXT = "Give the part of it that says widths."
 
-#: What the C library is told, so that the memory of one large file is given back before the next
-#: (mallopt(3)): one heap, and blocks of 4 MB and more on their own.
-_GIVES_BACK = {
+#: What libraries are told. The C library, so that the memory of one large file is given back before
+#: the next (mallopt(3)): one heap, and blocks of 4 MB and more on their own.
+_TOLD = {
     "MALLOC_ARENA_MAX": "1",
     "MALLOC_MMAP_THRESHOLD_": str(4 << 20),
     "MALLOC_TRIM_THRESHOLD_": str(16 << 20),
+    # children share the machine one by one
+    "OPENBLAS_NUM_THREADS": "1",
 }
 
 
@@ -89,7 +91,7 @@ class _Child:
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,
             bufsize=0,
-            env=os.environ | _GIVES_BACK,
+            env=os.environ | _TOLD,
         )
         # both are there, since both were asked for
         self._in = cast(IO[bytes], self.process.stdin)

@@ -9,15 +9,24 @@ looked at, at odd distances, so that it does not fall in step with the blocks of
 from __future__ import annotations
 
 import math
-from typing import Any
+from functools import cache
+from typing import Any, Protocol
 
 import numpy as np
 import pyvips
 from numpy.typing import NDArray
 
 Plane = NDArray[np.float32]
-#: The luma of a picture, 0…255, (height, width).
-Luma = NDArray[np.uint8] | NDArray[np.float32]
+
+
+class Rows(Protocol):
+    """The luma of a picture, 0…255, row by row as it is asked for; `shape` is (height, width)."""
+
+    shape: tuple[int, int]
+
+    def between(self, top: int, end: int) -> Plane:
+        """Rows from `top` up to `end`."""
+
 
 #: Shares of red, green and blue in luma (ITU-R BT.601).
 LUMA = 0.299, 0.587, 0.114
@@ -67,25 +76,23 @@ _STRIP = 24
 
 
 class Likeness:
-    """A picture, or the plane of its luma, that others are compared with."""
+    """A picture that others are compared with."""
 
-    def __init__(
-        self, reference: pyvips.Image | Luma, *, stride: tuple[int, int] | None = None
-    ) -> None:
-        self._reference = _Rows(reference)
+    def __init__(self, reference: pyvips.Image, *, stride: tuple[int, int] | None = None) -> None:
+        self._reference = LumaRows(reference)
         height, width = self.shape = self._reference.shape
         self.stride = stride_for(width, height) if stride is None else stride
         self.is_small = min(width, height) < WINDOW
         # the part of each strip's windows that is the same whatever is compared
         self._own: dict[int, tuple[Plane, Plane]] = {}
 
-    def to(self, other: pyvips.Image | Luma) -> float:
+    def to(self, other: pyvips.Image | Rows) -> float:
         """Mean SSIM of a picture of the same size, or its luma, 1 where both are equal."""
         return float(self.map_to(other).mean(dtype=np.float64))
 
-    def map_to(self, other: pyvips.Image | Luma) -> Plane:
+    def map_to(self, other: pyvips.Image | Rows) -> Plane:
         """SSIM window by window."""
-        others = _Rows(other)
+        others = LumaRows(other) if isinstance(other, pyvips.Image) else other
         if self.is_small:  # as one window: its own mean and variance
             x, y = (rows.between(0, self.shape[0]) for rows in (self._reference, others))
             found = _ssim(x.mean(), y.mean(), (x * x).mean(), (y * y).mean(), (x * y).mean())
@@ -95,7 +102,7 @@ class Likeness:
         strips = [self._strip(others, top, min(top + step, rows)) for top in range(0, rows, step)]
         return np.concatenate(strips)
 
-    def _strip(self, others: _Rows, top: int, end: int) -> Plane:
+    def _strip(self, others: Rows, top: int, end: int) -> Plane:
         """The windows that begin in these rows."""
         last = min(end, top + 1 if self.stride[0] >= WINDOW else end) + WINDOW - 1
         x, y = self._reference.between(top, last), others.between(top, last)
@@ -107,16 +114,15 @@ class Likeness:
         return found
 
 
-class _Rows:
-    """Luma of a picture, row by row, as it is needed."""
+class LumaRows:
+    """Those of a picture in sRGB."""
 
-    def __init__(self, of: pyvips.Image | Luma) -> None:
-        self._px = opaque(of) if isinstance(of, pyvips.Image) else of
+    def __init__(self, of: pyvips.Image) -> None:
+        self._px = opaque(of)
         self.shape: tuple[int, int] = self._px.shape[:2]
 
     def between(self, top: int, end: int) -> Plane:
-        rows = self._px[top:end]
-        return _luma(rows) if rows.ndim == 3 else rows.astype(np.float32)
+        return _luma(self._px[top:end])
 
 
 def mean_similarity(x: Plane, y: Plane, blur: Plane) -> float:
@@ -137,13 +143,23 @@ def _ssim(mx: Any, my: Any, xx: Any, yy: Any, xy: Any) -> Any:
 
 def _blurred(plane: Plane, stride: tuple[int, int]) -> Plane:
     """Gaussian means of the windows inside, at these distances down and across."""
-    height, width = plane.shape
-    rows, columns = (n - WINDOW + 1 for n in (height, width))
     below, across = stride
-    down = np.zeros((-(-rows // below), width), np.float32)
-    for k, weight in enumerate(WEIGHTS):
-        down += plane[k : k + rows : below] * weight
-    out = np.zeros((down.shape[0], -(-columns // across)), np.float32)
-    for k, weight in enumerate(WEIGHTS):
-        out += down[:, k : k + columns : across] * weight
+    down = _down(plane.shape[0], below) @ plane
+    columns = plane.shape[1] - WINDOW + 1
+    half = WINDOW // 2
+    out: Plane = down[:, half : half + columns : across] * WEIGHTS[half]
+    # the window is the same to both sides
+    for k, weight in enumerate(WEIGHTS[:half]):
+        other = WINDOW - 1 - k
+        pair = down[:, k : k + columns : across] + down[:, other : other + columns : across]
+        pair *= weight
+        out += pair
     return out
+
+
+@cache
+def _down(rows: int, below: int) -> Plane:
+    """What each row counts in the windows that lie `below` px below one another: (windows,
+    rows)."""
+    tops = range(0, rows - WINDOW + 1, below)
+    return np.stack([np.pad(WEIGHTS, (top, rows - WINDOW - top)) for top in tops])

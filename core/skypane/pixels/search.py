@@ -2,8 +2,9 @@
 
 −ln(1 − SSIM) grows nearly as a straight line with −ln of the step that an encoder quantises with
 (measured on the demo's photographs), so that one encode and the slope tell where the target is met.
-A sample of a large picture tells where to begin. What is found follows from the picture alone,
-whatever was made before it, so that the same picture is the same file in every run.
+JPEGs of a sample of the picture tell roughly how fine it has to be, in any encoder's scale; then
+the encoder's own files of the sample tell where to begin. What is found follows from the picture
+alone, whatever was made before it, so that the same picture is the same file in every run.
 """
 
 from __future__ import annotations
@@ -16,13 +17,15 @@ from typing import Generic, NamedTuple, TypeVar
 
 Made = TypeVar("Made")
 
-#: By so much `linear` may lie above the target when the search ends, for each file that was tried:
-#: a per cent of bytes more in the mean, for half an encode less.
-NEAR = 0.06
+#: By so much `linear` may lie above the target when the search ends, the more the more was tried:
+#: what a better file would save in bytes, a few in a hundred at most, is not worth another encode.
+NEAR = 0.07
 #: By so much a guess is put above the target, so that it seldom falls short of it.
-ABOVE = 0.25 * NEAR
+ABOVE = 0.2 * NEAR
+#: And by so much where a sample says it, about as much as samples differ from the whole.
+SAMPLE_ABOVE = 0.03
 #: A sample is looked at no more often than this, and no more once it is so near to the target.
-SAMPLED, SAMPLED_NEAR = 3, 0.15
+SAMPLED, SAMPLED_NEAR = 3, 0.1
 #: After so many tries the rest of the scale is halved.
 LINES = 4
 _ALMOST_ONE = 1 - 1e-6
@@ -41,18 +44,32 @@ SMOOTH = linear(0.97)
 class Scale:
     """Qualities of one encoder, the coarsest first; `fine`, how fine each is: −ln of the step that
     it quantises with; the quality to begin with, and how much `linear` grows with `fine` there;
-    `faithful`, the quality from which on smooth surfaces keep their colour. `sample_lower`: by so
-    much a sample of a picture reads lower than the whole."""
+    `faithful`, the quality from which on smooth surfaces keep their colour.
+
+    `rough`: where a JPEG meets a target at a fineness x, this encoder does at about a + b · x
+    (a, b)."""
 
     qualities: range
     fine: Callable[[int], float]
     begin: int
     slope: float
     faithful: int
-    sample_lower: float = 0.0
+    rough: tuple[float, float] | None = None
 
     def fine_at(self, place: int) -> float:
         return self.fine(self.qualities[place])
+
+    def place_of(self, fine: float) -> int:
+        """The first place that is at least so fine, or the last."""
+        at = bisect_left(self.qualities, fine - 1e-9, key=self.fine)
+        return min(at, len(self.qualities) - 1)
+
+    def place_roughly(self, jpeg: float) -> int:
+        """About the place that is as good as a JPEG so fine."""
+        if self.rough is None:
+            return self.qualities.index(self.begin)
+        base, rise = self.rough
+        return self.place_of(base + rise * jpeg)
 
 
 @dataclass(frozen=True)
@@ -63,6 +80,15 @@ class Found(Generic[Made]):
     quality: int
     ssim: float
     encodes: int
+
+
+class Begin(NamedTuple):
+    """Where on the scale to begin, and whether the picture is known to be smooth. `samples`: how
+    many tries that took."""
+
+    place: int
+    is_smooth: bool = False
+    samples: int = 0
 
 
 class Guess:
@@ -100,39 +126,34 @@ class Guess:
         """Whether the coarsest quality was tried, and shows that the picture is smooth."""
         return self.known.get(0, 0.0) > SMOOTH
 
+    def fine(self, above: float = 0.0) -> float:
+        """How fine it has to be to reach the target, and `above` more."""
+        fine, known, slope = self._line()
+        return fine + (self.wanted + above - known) / slope
+
     def place(self, above: float = 0.0) -> int:
-        """The first place on the scale that is expected to reach the target, and `above` more."""
+        """The first place on the scale that is expected to do so."""
         if not self.known:
             return self.scale.qualities.index(self.scale.begin)
-        fine, known, slope = self._line()
-        wanted = fine + (self.wanted + above - known) / slope
-        qualities = self.scale.qualities
-        at = bisect_left(qualities, wanted - 1e-9, key=self.scale.fine)
-        return min(at, len(qualities) - 1)
+        return self.scale.place_of(self.fine(above))
 
+    def try_samples(self, sampled: Callable[[int], float], first: int | None = None) -> None:
+        """Get near to the target by samples, whose SSIM at a quality `sampled` says."""
+        i = self.place() if first is None else first
+        for _ in range(SAMPLED):
+            self.known[i] = linear(sampled(self.scale.qualities[i]))
+            if abs(self.known[i] - self.wanted) < SAMPLED_NEAR:
+                break
+            i = self.place()
+            if i in self.known:
+                break
 
-class Begin(NamedTuple):
-    """Where on the scale to begin, and whether the picture is known to be smooth. `samples`: how
-    many tries that took."""
-
-    place: int
-    is_smooth: bool = False
-    samples: int = 0
-
-
-def begun(scale: Scale, target: float, sampled: Callable[[int], float]) -> Begin:
-    """Where to begin by a sample of a picture, whose SSIM at a quality `sampled` says."""
-    guess = Guess(scale, linear(target) - scale.sample_lower)
-    for _ in range(SAMPLED):
-        i = guess.place()
-        if i in guess.known:
-            break
-        guess.known[i] = linear(sampled(scale.qualities[i]))
-        if abs(guess.known[i] - guess.wanted) < SAMPLED_NEAR:
-            break
-    if guess.is_smooth:
-        return Begin(scale.qualities.index(scale.faithful), True, len(guess.known))
-    return Begin(guess.place(ABOVE), False, len(guess.known))
+    @property
+    def begin(self) -> Begin:
+        """Where to begin with the whole, of which samples were tried."""
+        if self.is_smooth:
+            return Begin(self.scale.qualities.index(self.scale.faithful), True, len(self.known))
+        return Begin(self.place(SAMPLE_ABOVE), False, len(self.known))
 
 
 def coarsest(
@@ -142,7 +163,7 @@ def coarsest(
     begin: Begin | None = None,
 ) -> Found[Made]:
     """Find it. `encode` makes one file at a quality and says its SSIM. The more was tried, the
-    farther above the target the search may end.
+    farther above the target the search may end, by twice `NEAR` at first.
 
     Of a smooth picture the likeness of luma says little: it is made at the faithful quality or
     finer, and so is whatever is to be as alike as that, so that more likeness is never less."""
@@ -158,7 +179,7 @@ def coarsest(
         here = guess.known[i] = linear(tried[i][1])
         if here >= guess.wanted:
             high = i
-            near = here - guess.wanted < NEAR * len(tried)
+            near = here - guess.wanted < NEAR * max(2, len(tried))
             if near or (i and guess.at(i - 1) < guess.wanted):
                 break
             if begin.is_smooth and len(tried) == 1:
