@@ -40,8 +40,10 @@ class At(NamedTuple):
     rows: NDArray[np.int64]
 
 
-#: How many px of a text are looked at, at each width: a grid over all of it. At most so many.
-MOST_PX = 2000
+#: How many px of a text are looked at, at each width: a grid over all of it. At most so many: which
+#: ratio 95 % of them reach is that of between 94.3 and 95.7 % of all, or nearer (the deviation of a
+#: share of random points; these lie more evenly).
+MOST_PX = 1000
 
 
 #: Steps of a sequence that fills a square evenly, however many of its points are taken: the inverse
@@ -147,19 +149,28 @@ def _lay_picture(p: ShownSpan, found: Copies, below: Bytes, x: Floats, y: Floats
     usual = float(s.drawn_w.max())
     chosen = [found.for_drawing(float(d), usual) for d in dw[:, 0]]
     sizes = np.array([c.shape[1] for c in chosen])
-    for width in np.unique(sizes):
-        mine = sizes == width
-        copy = chosen[int(np.argmax(mine))]
-        u = (cut.x + (x[mine] - x0[mine]) / (x1 - x0)[mine] * cut.w) * copy.shape[1]
-        v = (cut.y + (y[mine] - y0[mine]) / (y1 - y0)[mine] * cut.h) * copy.shape[0]
+    # what is sampled is cut to whole values; px that are drawn as they are stay what they are
+    as_they_are = np.abs(dw - (found.file_width or usual)) < 0.6
+    cutting = np.where(as_they_are, np.float32(0.5), np.float32(0.01))[..., None]
+    widths = np.unique(sizes)
+    for width in widths:
+        mine = np.s_[:] if len(widths) == 1 else sizes == width
+        copy = chosen[int(np.argmax(sizes == width))]
+        # from CSS px to px of the copy, along each side
+        across, down = (
+            n / (end - start)[mine]
+            for n, start, end in ((cut.w * copy.shape[1], x0, x1), (cut.h * copy.shape[0], y0, y1))
+        )
+        u = (x[mine] - x0[mine]) * across + cut.x * copy.shape[1]
+        v = (y[mine] - y0[mine]) * down + cut.y * copy.shape[0]
         laid = _sampled(copy, u, v)
-        alpha = laid[..., 3:] / 255
-        laid = laid[..., :3]
+        seen = laid[..., :3]
         if found.alpha:
-            laid = laid * alpha + below[mine] * (1 - alpha)
-        # what is sampled is cut to whole values; px that are drawn as they are stay what they are
-        as_they_are = np.abs(dw[mine] - (found.file_width or usual)) < 0.6
-        whole = (laid + np.where(as_they_are, 0.5, 0.01)[..., None]).astype(np.uint8)
+            alpha = laid[..., 3:] / 255
+            seen *= alpha
+            seen += below[mine] * (1 - alpha)
+        seen += cutting[mine]
+        whole = seen.astype(np.uint8)
         if inside is not None:
             whole = np.where(inside[mine][..., None], whole, below[mine])
         below[mine] = whole

@@ -26,19 +26,22 @@ def linear(values: Floats) -> Floats:
     return np.where(c <= 0.04045, c / 12.92, ((c + 0.055) / 1.055) ** 2.4)
 
 
-_LINEAR = linear(np.arange(255 * _FINE + 1) / _FINE)
 _WEIGHTS = (0.2126, 0.7152, 0.0722)
+#: What red, green and blue add to luminance, of fine values and of whole ones.
+_ADDED = [weight * linear(np.arange(255 * _FINE + 1) / _FINE) for weight in _WEIGHTS]
+_ADDED_WHOLE = [np.ascontiguousarray(added[::_FINE]) for added in _ADDED]
 
 
 def luminance(rgb: np.ndarray) -> Floats:
     """Relative luminance of sRGB values 0 to 255 along the last axis, whole or not; looked up to a
     thirty-second of a level."""
-    if rgb.dtype == np.uint8:
-        at = rgb.astype(np.intp) * _FINE
-    else:
-        at = (rgb * _FINE + 0.5).astype(np.intp)
-    r, g, b = (_LINEAR[at[..., i]] for i in range(3))
-    found: Floats = _WEIGHTS[0] * r + _WEIGHTS[1] * g + _WEIGHTS[2] * b
+    added, at = _ADDED_WHOLE, rgb
+    if rgb.dtype != np.uint8:
+        added, at = _ADDED, (rgb * np.float32(_FINE) + np.float32(0.5)).astype(np.intp)
+    r, g, b = (values.take(at[..., i]) for i, values in enumerate(added))
+    r += g
+    r += b
+    found: Floats = r
     return found
 
 

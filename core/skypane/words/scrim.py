@@ -40,21 +40,24 @@ def painted(
     t = ((x - W / 2) * along - (y - H / 2) * up) / length + 0.5
     where = repaired(scrim.stops)
     at = [a for a, _ in where]
-    alpha = np.interp(t, at, [s.alpha for _, s in where]) * strength
+
+    def between(values: list[float]) -> Floats:
+        found: Floats = np.interp(t, at, values).astype(np.float32)
+        return found * np.float32(strength)
+
+    alpha = between([s.alpha for _, s in where])
+    colours = [channels(s.colour) for _, s in where]
+    if len(set(colours)) == 1:
+        return alpha[..., None] * np.array(colours[0], np.float32), alpha
     # interpolated with the colours already multiplied by their opacity (§3.4.2)
-    colour = np.stack(
-        [
-            np.interp(t, at, [channels(s.colour)[i] * s.alpha for _, s in where]) * strength
-            for i in range(3)
-        ],
-        axis=-1,
-    )
-    return colour, alpha
+    bands = [[c[i] * s.alpha for c, (_, s) in zip(colours, where, strict=True)] for i in range(3)]
+    return np.stack([between(band) for band in bands], axis=-1), alpha
 
 
 def over(below: np.ndarray, colour: Floats, alpha: Floats) -> Floats:
     """Premultiplied colours laid over sRGB values, 0 to 255."""
-    out: Floats = colour + below * (1 - alpha)[..., None]
+    out: Floats = below * (1 - alpha)[..., None]
+    out += colour
     return out
 
 
