@@ -117,21 +117,25 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
   /** What the reading on screen is of: all of it, or only what moves. */
   const read = useRef<{ all?: Asked; moved?: Asked }>({});
   const going = useRef(false);
+  const gone = useRef(false);
   const abort = useRef<AbortController>(undefined);
+  /** Whether all is being asked for. */
+  const isForAll = useRef(false);
   const rest = useRef<ReturnType<typeof setTimeout>>(undefined);
   const shown = useRef(new WeakMap<Draft, Shown>());
 
-  const ask = useCallback(async (rested: boolean) => {
+  const ask = useCallback(async (atRest?: Asked) => {
     if (going.current) return;
     going.current = true;
-    while (true) {
+    while (!gone.current) {
       const a = wanted.current;
       const onlyMoves =
         a.moves &&
-        !rested &&
+        a !== atRest &&
         isSame(a, read.current.all, ["part", "chosen", "costs", "words", "every", "scrollbar", "stamp"]);
       if (isSame(a, read.current.all) || (onlyMoves && isSame(a, read.current.moved))) break;
       abort.current = new AbortController();
+      isForAll.current = !onlyMoves;
       try {
         if (onlyMoves) {
           const moving = await askMoving(a, abort.current.signal);
@@ -147,7 +151,8 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
         setAnswered({ ...read.current });
         setError(undefined);
       } catch (e) {
-        if (e instanceof DOMException) break;
+        // it moved on: what moves is asked for instead
+        if (e instanceof DOMException) continue;
         setError(e instanceof ProblemError ? e : undefined);
         setAnswered({ ...read.current, failed: a });
         if (isSame(a, wanted.current)) break;
@@ -160,21 +165,24 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
   useEffect(() => {
     clearTimeout(rest.current);
-    void ask(false);
+    // what moves does not wait for all that was asked for while it stood still
+    if (moves && isForAll.current && read.current.all) abort.current?.abort();
+    void ask();
     const whenAtRest = () => {
       if (going.current) rest.current = setTimeout(whenAtRest, REST_MS);
-      else void ask(true);
+      else void ask(wanted.current);
     };
     if (moves) rest.current = setTimeout(whenAtRest, REST_MS);
   }, [draft, plan, part, chosen, costs, words, every, scrollbar, stamp, moves]);
 
-  useEffect(
-    () => () => {
+  useEffect(() => {
+    gone.current = false;
+    return () => {
+      gone.current = true;
       clearTimeout(rest.current);
       abort.current?.abort();
-    },
-    [],
-  );
+    };
+  }, []);
 
   const reading = useMemo<Reading | undefined>(() => {
     // of many items only one is read: until another one's answer is here the last one shows
