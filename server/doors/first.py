@@ -28,11 +28,9 @@ log = logging.getLogger(__name__)
 
 router = Router()
 
-#: More originals than these are not sent with what comes first.
-MOST_ORIGINALS = 200
-
-#: So many placements are asked for at once (as `MOST_ROWS` in the web application).
-MOST_ROWS = 60
+#: So many placements, and originals, are asked for at once (as `MOST_ROWS` and `MOST_ORIGINALS` in
+#: the web application).
+MOST_ROWS, MOST_ORIGINALS = 60, 200
 
 SESSION = "/api/session"
 _SITE = re.compile(r"^/sites/(\d{1,18})(?:/(\w+)(?:/(\d{1,18})(?:/(\w+))?)?)?/?$")
@@ -67,15 +65,14 @@ def addresses(at: str, request: HttpRequest) -> list[str]:
         case "pages", str():
             asked.append(f"/api/pages/{inner}/reading?as_remembered=true")
         case "originals", None:
-            asked += _originals(site, own)
+            asked.append(_originals(own))
         case "deliveries", None:
             asked.append(f"{own}/deliveries")
     return asked
 
 
-def _originals(site: Site, own: str) -> list[str]:
-    few = site.originals.count() <= MOST_ORIGINALS
-    return [f"{own}/originals"] if few else []
+def _originals(own: str) -> str:
+    return f"{own}/originals?skip=0&most={MOST_ORIGINALS}"
 
 
 def _of_desk(
@@ -103,7 +100,7 @@ def _of_desk(
         f"&scrollbar_px={said('scrollbar')}&revision={row.revision}"
     )
     latest = f"{one}/deliveries/latest"
-    return [one, latest, reading, *_originals(site, own)]
+    return [one, latest, reading, _originals(own)]
 
 
 def _json(value: bool) -> str:

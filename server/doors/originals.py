@@ -11,7 +11,7 @@ from config.db import in_one_go, locked, locked_one
 from config.problems import Conflict, Problem, Refused
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
-from ninja import File, Router, Schema, Status
+from ninja import File, Query, Router, Schema, Status
 from ninja.files import UploadedFile
 from originals.intake import (
     LARGE_WIDTH,
@@ -166,14 +166,19 @@ def _several(site: Site, ids: list[int]) -> list[Original]:
 
 
 @router.get("/sites/{int:site_id}/originals", response={200: list[OriginalOut], 404: Problem})
-def list_originals(request: HttpRequest, site_id: int) -> HttpResponse:
-    """All of them. A site may have thousands: what comes from our own rows is not checked once
-    more."""
+def list_originals(
+    request: HttpRequest,
+    site_id: int,
+    skip: Annotated[int, Query(ge=0, le=1_000_000)] = 0,
+    most: Annotated[int | None, Query(ge=1, le=1000)] = None,
+) -> HttpResponse:
+    """The newest first; all, or `most` of them after so many that are skipped. A site may have
+    thousands: what comes from our own rows is not checked once more."""
     site = site_for(request, site_id)
     used, widest = uses_of(site), site.as_noun().widest
     columns = site.originals.values_list(
         *SAME, "sha256", "focal_x", "focal_y", "areas", "untouched", named=True
-    )
+    )[skip : None if most is None else skip + most]
     rows = [OriginalOut.model_construct(**_facts(o, used.get(o.id), True, widest)) for o in columns]
     return HttpResponse(_MANY.dump_json(rows), content_type="application/json")
 

@@ -34,11 +34,14 @@ def test_each_screen_gets_what_it_would_ask_for(designer, site, page, placement)
         ("/", "/api/sites"),
         (own, f"/api{own}/placements?as_remembered=true&skip=0&most=60"),
         (f"{own}/placements", f"/api{own}/placements?as_remembered=true&skip=0&most=60"),
-        (f"{own}/originals", f"/api{own}/originals"),
+        (f"{own}/originals", f"/api{own}/originals?skip=0&most=200"),
         (f"{own}/deliveries", f"/api{own}/deliveries"),
         (f"{own}/settings", f"/api{own}"),
         (f"{own}/pages/{page['id']}", f"/api/pages/{page['id']}/reading?as_remembered=true"),
-        (f"{own}/placements/{placement['id']}/words", f"/api{own}/originals"),
+        (
+            f"{own}/placements/{placement['id']}/words",
+            f"/api{own}/originals?skip=0&most=200",
+        ),
         ("/nowhere", "/api/session"),
     ):
         found = first(designer, at)

@@ -59,6 +59,19 @@ def test_the_list_says_of_each_what_bringing_it_said(designer, site):
     assert listed == [b.json() for b in reversed(brought)]
 
 
+def test_the_list_comes_in_parts(designer, site):
+    """The newest first, as the whole."""
+    for width in range(60, 65):
+        designer.bring(site["id"], picture(width, 90), f"{width}.jpg")
+    rows = f"/sites/{site['id']}/originals"
+    whole = designer.get(rows).json()
+    parts = [designer.get(f"{rows}?skip={skip}&most=2").json() for skip in (0, 2, 4, 6)]
+    assert [len(p) for p in parts] == [2, 2, 1, 0]
+    assert [row for part in parts for row in part] == whole
+    assert designer.get(f"{rows}?most=0").status_code == 422
+    assert designer.get(f"{rows}?skip=-1").status_code == 422
+
+
 def test_originals_are_kept_as_they_came_by_content_hash(designer, site, settings):
     content = picture()
     got = designer.bring(site["id"], content).json()

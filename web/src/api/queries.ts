@@ -1,5 +1,6 @@
 /** Questions to the server, by name (those about deliveries in deliveries.ts). Mutations tell the cache what they made stale. */
 import {
+  infiniteQueryOptions,
   type QueryClient,
   queryOptions,
   useInfiniteQuery,
@@ -7,7 +8,7 @@ import {
   useQuery,
   useQueryClient,
 } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useMemo } from "react";
 import { client, data, dataAs, type Schemas, type Told } from "./client";
 
 export type Site = Told<Schemas["SiteOut"]>;
@@ -78,11 +79,27 @@ const site = (id: number) =>
     queryFn: () => dataAs<Site>(client.GET("/api/sites/{site_id}", path({ site_id: id }))),
   });
 
-const originals = (of: number) =>
-  queryOptions({
-    queryKey: keys.originals(of),
-    queryFn: () => dataAs<Original[]>(client.GET("/api/sites/{site_id}/originals", path({ site_id: of }))),
+/** A list that comes in parts of `most`: what a screen shows of it stays quick, however long it is. */
+const inParts = <Row>(queryKey: readonly unknown[], most: number, part: (skip: number) => Promise<Row[]>) =>
+  infiniteQueryOptions({
+    queryKey,
+    queryFn: ({ pageParam }) => part(pageParam),
+    initialPageParam: 0,
+    getNextPageParam: (last: Row[], all: Row[][]) => (last.length < most ? undefined : all.length * most),
   });
+
+/** So many placements, and originals, are asked for at once. */
+const MOST_ROWS = 60;
+const MOST_ORIGINALS = 200;
+
+const originals = (of: number) =>
+  inParts(keys.originals(of), MOST_ORIGINALS, (skip) =>
+    dataAs<Original[]>(
+      client.GET("/api/sites/{site_id}/originals", {
+        params: { path: { site_id: of }, query: { skip, most: MOST_ORIGINALS } },
+      }),
+    ),
+  );
 
 /** What the screen at an address is sure to ask for is asked for at once, not one after the other. */
 export function askAhead(queries: QueryClient, address: string) {
@@ -90,7 +107,7 @@ export function askAhead(queries: QueryClient, address: string) {
   const [, id, screen, inner] = /^\/sites\/(\d+)(?:\/(\w+)(?:\/(\d+))?)?/.exec(address) ?? [];
   if (!id) return;
   void queries.prefetchQuery(site(Number(id)));
-  if (screen === "originals" || inner) void queries.prefetchQuery(originals(Number(id)));
+  if (screen === "originals" || inner) void queries.prefetchInfiniteQuery(originals(Number(id)));
 }
 
 export const useSession = () => useQuery(session);
@@ -106,23 +123,30 @@ export const useGlance = (id: number) =>
 
 export const useSite = (id: number) => useQuery(site(id));
 
-export const useOriginals = (of: number) => useQuery(originals(of));
+/** The originals of a site as they come, the newest first; `isAll` says whether more of them follow. */
+export function useOriginals(of: number) {
+  const query = useInfiniteQuery(originals(of));
+  useRest(query);
+  const { pages } = query.data ?? {};
+  // one that is brought while they come moves the others on
+  const data = useMemo(() => pages && [...new Map(pages.flat().map((o) => [o.id, o])).values()], [pages]);
+  return {
+    data,
+    isAll: query.isSuccess && !query.hasNextPage,
+    isPending: query.isPending,
+    error: query.error,
+    refetch: query.refetch,
+  };
+}
 
-/** So many placements are asked for at once: what a screen shows of them stays quick, however many a site has. */
-const MOST_ROWS = 60;
-
-const placementRows = (site: number, as_remembered: boolean) => ({
-  queryKey: [...keys.placements(site), as_remembered ? "remembered" : "now"],
-  queryFn: ({ pageParam }: { pageParam: number }) =>
+const placementRows = (site: number, as_remembered: boolean) =>
+  inParts([...keys.placements(site), as_remembered ? "remembered" : "now"], MOST_ROWS, (skip) =>
     data(
       client.GET("/api/sites/{site_id}/placements", {
-        params: { path: { site_id: site }, query: { as_remembered, skip: pageParam, most: MOST_ROWS } },
+        params: { path: { site_id: site }, query: { as_remembered, skip, most: MOST_ROWS } },
       }),
     ),
-  initialPageParam: 0,
-  getNextPageParam: (last: unknown[], all: unknown[][]) =>
-    last.length < MOST_ROWS ? undefined : all.length * MOST_ROWS,
-});
+  );
 
 /** All placements of a site: as they were last seen, part by part, and as they are where that is something else. */
 export function usePlacements(site: number) {
@@ -142,11 +166,19 @@ export function usePlacements(site: number) {
 }
 
 /** Ask for what follows until all is here. */
-function useRest(query: { hasNextPage: boolean; isFetching: boolean; fetchNextPage: () => unknown }) {
+function useRest(query: {
+  data: { pages: unknown[] } | undefined;
+  hasNextPage: boolean;
+  isFetching: boolean;
+  fetchNextPage: () => unknown;
+}) {
   const { hasNextPage, isFetching, fetchNextPage } = query;
+  // an answer can be here before it is seen to be under way
+  const here = query.data?.pages.length;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once more after each part
   useEffect(() => {
     if (hasNextPage && !isFetching) void fetchNextPage();
-  }, [hasNextPage, isFetching, fetchNextPage]);
+  }, [hasNextPage, isFetching, fetchNextPage, here]);
 }
 
 export const usePlacement = (id: number) =>

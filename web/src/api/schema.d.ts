@@ -1107,8 +1107,8 @@ export interface paths {
         };
         /**
          * List Originals
-         * @description All of them. A site may have thousands: what comes from our own rows is not checked once
-         *     more.
+         * @description The newest first; all, or `most` of them after so many that are skipped. A site may have
+         *     thousands: what comes from our own rows is not checked once more.
          */
         get: operations["doors_originals_list_originals"];
         put?: never;
@@ -9146,7 +9146,10 @@ export interface operations {
     };
     doors_originals_list_originals: {
         parameters: {
-            query?: never;
+            query?: {
+                skip?: number;
+                most?: number | null;
+            };
             header?: never;
             path: {
                 site_id: number;

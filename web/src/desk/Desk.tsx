@@ -169,6 +169,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   );
   const placementId = loaded.id;
   const known = originals.data ?? NONE;
+  const areAll = originals.isAll;
   const latest = delivery.data ?? undefined;
   const ofAll = !!reading?.items && (ofAllHere || step === "frame");
   const { change } = handle;
@@ -194,6 +195,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         error,
         pending,
         originals: known,
+        originalsAreAll: areAll,
         delivery: latest,
         scale,
         span,
@@ -216,6 +218,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       error,
       pending,
       known,
+      areAll,
       latest,
       scale,
       span,

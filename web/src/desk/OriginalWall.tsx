@@ -19,7 +19,7 @@ interface Props {
 }
 
 export function OriginalWall({ label, several, isChosen, choose, bring, foot }: Props) {
-  const { originals } = useWork();
+  const { originals, originalsAreAll } = useWork();
   const [open, { toggle, close }] = useDisclosure();
   const [search, setSearch] = useState("");
   const found = originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));
@@ -57,7 +57,10 @@ export function OriginalWall({ label, several, isChosen, choose, bring, foot }: 
               <span className="soft">{size(o.width_px, o.height_px)}</span>
             </button>
           ))}
-          {found.length === 0 && <span>{originals.length ? "No original of that name." : "No originals yet."}</span>}
+          {!originalsAreAll && <span className="soft">More are on their way…</span>}
+          {originalsAreAll && found.length === 0 && (
+            <span>{originals.length ? "No original of that name." : "No originals yet."}</span>
+          )}
         </div>
         {foot?.(close)}
       </Popover.Dropdown>

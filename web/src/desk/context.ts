@@ -19,6 +19,8 @@ export interface Work extends Seeking {
   /** What of `reading` is older than the draft, as long as an answer is under way. */
   pending: Pending;
   originals: Original[];
+  /** Whether these are all there are, or more are on their way. */
+  originalsAreAll: boolean;
   delivery: Delivery | undefined;
   scale: Scale;
   span: SpanReading;

@@ -63,7 +63,7 @@ export function OriginalsPage() {
               aria-pressed={filter === f}
               onClick={() => setFilter(f)}
             >
-              {FILTERS[f][0]} {n}
+              {FILTERS[f][0]} {originals.isAll && n}
             </button>
           );
         })}
@@ -99,7 +99,7 @@ export function OriginalsPage() {
         inputProps={{ "aria-label": "Bring pictures" }}
       >
         {originals.isPending && <Rows n={3} height={180} />}
-        {originals.isError && <Failure error={originals.error} again={() => originals.refetch()} />}
+        {originals.error && <Failure error={originals.error} again={() => originals.refetch()} />}
         {originals.data?.length === 0 && (
           <Empty title="No picture yet.">
             <span>
@@ -108,7 +108,7 @@ export function OriginalsPage() {
             <Button onClick={() => open.current?.()}>Bring pictures…</Button>
           </Empty>
         )}
-        {all.length > 0 && shown.length === 0 && <Empty title="No picture is like that." />}
+        {originals.isAll && all.length > 0 && shown.length === 0 && <Empty title="No picture is like that." />}
         {shown.length > 0 && (
           <Wall
             originals={shown}
@@ -118,6 +118,7 @@ export function OriginalsPage() {
             open={(id) => setChosen(id)}
           />
         )}
+        {originals.data && !originals.isAll && <Rows n={1} height={180} />}
       </Dropzone>
       <Uploads {...uploads} summed />
       {selected.size > 0 && (
