@@ -5,16 +5,16 @@ from __future__ import annotations
 import shutil
 import zipfile
 from collections.abc import Iterator
+from copy import copy
 from pathlib import Path
 
 from config.db import in_one_go
 from config.files import local, sha256_of, work_folder
 from config.problems import Problem, Refused
-from django.db import transaction
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import File, Router, Status, UploadedFile
-from originals.intake import take_in_path
+from originals.intake import opened as opened_original
 from originals.models import Original
 from placements.history import begin_all
 from placements.models import (
@@ -123,7 +123,9 @@ def import_site(request: HttpRequest, file: File[UploadedFile]) -> Status[SiteOu
             found = _read(archive)
             paths = dict(_unpacked(archive, found, folder))
         _check(found)
-        site = in_one_go(lambda: _made(request, found, paths))
+        # pictures take their time: they are opened before anything is locked, and once
+        brought = {o.id: opened_original(paths[o.id], o.name, o.sha256) for o in found.originals}
+        site = in_one_go(lambda: _made(request, found, brought))
     return Status(201, site_out(site, request.user))
 
 
@@ -176,10 +178,10 @@ def _check(found: SiteFile) -> None:
                 raise InvalidPlan(said, field=error.field) from None
 
 
-def _made(request: HttpRequest, found: SiteFile, paths: dict[int, Path]) -> Site:
+def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -> Site:
     site = Site.objects.create(name=found.name, plan=found.site.model_dump(mode="json"))
     Membership.objects.create(site=site, user=request.user, role=Role.OWNER)
-    numbers = {o.id: _brought(site, o, paths[o.id]).id for o in found.originals}
+    numbers = {o.id: _kept(site, o, brought[o.id]).id for o in found.originals}
     rows: list[list[Placement]] = []
     pages: list[Page] = []
     for position, page in enumerate(found.pages, 1):
@@ -203,12 +205,13 @@ def _made(request: HttpRequest, found: SiteFile, paths: dict[int, Path]) -> Site
     return site
 
 
-def _brought(site: Site, said: FileOriginal, path: Path) -> Original:
-    """An original with its words, areas and name. Raises UnreadablePicture."""
-    with transaction.atomic():
-        row, _ = take_in_path(site, path, said.name, said.sha256)
+def _kept(site: Site, said: FileOriginal, brought: Original) -> Original:
+    """An original with its words, areas and name; of the same bytes twice the one that is there."""
+    there = site.originals.filter(sha256=brought.sha256).first()
+    row = there or copy(brought)
+    row.site = site
     row.name, row.alt, row.tags = said.name, said.alt, list(said.tags)
     row.focal_x, row.focal_y = said.focal
     row.areas = [a.model_dump(mode="json") for a in said.areas]
-    row.save(update_fields=["name", "alt", "tags", "focal_x", "focal_y", "areas"])
+    row.save()
     return row

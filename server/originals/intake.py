@@ -66,16 +66,23 @@ def take_in_path(site: Site, path: Path, name: str, sha256: str) -> tuple[Origin
     if existing:
         keep(path, existing.stored)  # whatever has become of the stored file, this is it
         return existing, False
-    found = guard().inspect(path, name)
-    original = Original(site=site, name=name, **_facts(found, sha256))
-    _look(original, path)
-    _store(original, path)
+    original = opened(path, name, sha256)
+    original.site = site
     try:
         with transaction.atomic():
             original.save()
     except IntegrityError:  # the same picture came twice at once
         return Original.objects.get(site=site, sha256=sha256), False
     return original, True
+
+
+def opened(path: Path, name: str, sha256: str) -> Original:
+    """An original of no site yet, whose files are kept. Raises UnreadablePicture."""
+    found = guard().inspect(path, name)
+    original = Original(name=name, **_facts(found, sha256))
+    _look(original, path)
+    _store(original, path)
+    return original
 
 
 def _look(original: Original, path: Path) -> None:
@@ -108,8 +115,14 @@ def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
 
 def _store(original: Original, path: Path) -> None:
     keep(path, original.stored)
-    made = {w: path.with_name(f"preview-{original.sha256[:8]}-{w}.webp") for w in PREVIEW_WIDTHS}
-    guard().previews(path, made, name=original.name)
+    # of the same bytes in another site they are there
+    made = {
+        w: path.with_name(f"preview-{original.sha256[:8]}-{w}.webp")
+        for w in PREVIEW_WIDTHS
+        if not default_storage.exists(original.preview(w))
+    }
+    if made:
+        guard().previews(path, made, name=original.name)
     for width, file in made.items():
         keep(file, original.preview(width))
 

@@ -8,9 +8,11 @@ import zlib
 
 import pytest
 from conftest import one_part, picture
+from django.core.files.storage import default_storage
 from originals.intake import clean_name
 from originals.models import Original
 from PIL import Image
+from skypane.pixels.guarded import Guard
 
 pytestmark = pytest.mark.django_db
 
@@ -77,6 +79,29 @@ def test_originals_are_kept_as_they_came_by_content_hash(designer, site, setting
     got = designer.bring(site["id"], content).json()
     row = Original.objects.get(id=got["id"])
     assert (settings.MEDIA_ROOT / row.stored).read_bytes() == content and row.sha256 in row.stored
+
+
+def test_previews_are_made_once_for_the_same_bytes(designer, site, monkeypatch):
+    """In whichever sites they come: files are kept by content. One that was lost is made again."""
+    made = []
+    real = Guard.previews
+
+    def noted(self, path, to, **named):
+        made.append(set(to))
+        return real(self, path, to, **named)
+
+    monkeypatch.setattr(Guard, "previews", noted)
+    other = designer.post("/sites", {"name": "Jetty Walk"}).json()
+    content = picture(700, 431)
+    got = [designer.bring(of["id"], content).json() for of in (site, other)]
+    assert made == [{480, 1600}]
+    assert got[0]["id"] != got[1]["id"] and got[1]["is_new"]
+    assert designer.get(f"/originals/{got[1]['id']}/preview/480").status_code == 200
+    row = Original.objects.get(id=got[0]["id"])
+    default_storage.delete(row.preview(480))
+    third = designer.post("/sites", {"name": "Quay"}).json()
+    designer.bring(third["id"], content)
+    assert made[1:] == [{480}]
 
 
 def test_the_same_picture_twice_is_one(designer, site):
