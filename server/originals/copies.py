@@ -18,7 +18,7 @@ from originals.models import Original
 log = logging.getLogger(__name__)
 
 #: So much is kept of originals, 30 MB of the larger ones.
-MOST_BYTES = 70_000_000
+MOST_BYTES = 62_000_000
 
 
 def _weight(found: Copies) -> int:

@@ -1,5 +1,8 @@
 """What a process no longer needs goes back to the machine."""
 
+import gc
+import weakref
+
 import pytest
 from config import memory
 
@@ -29,3 +32,23 @@ def test_it_is_not_looked_at_all_the_time(monkeypatch):
 def test_a_small_process_keeps_what_it_has(monkeypatch):
     monkeypatch.setattr(memory, "FROM_BYTES", 10**12)
     assert not memory.give_back()
+
+
+def test_where_much_is_left_what_hangs_on_itself_alone_goes_too(monkeypatch):
+    monkeypatch.setattr(memory, "FROM_BYTES", 0)
+    monkeypatch.setattr(memory, "FULL_BYTES", 0)
+
+    class Ring:
+        pass
+
+    ring = Ring()
+    ring.self = ring
+    gone = weakref.ref(ring)
+    gc.disable()
+    try:
+        del ring
+        assert gone() is not None
+        memory.give_back()
+        assert gone() is None
+    finally:
+        gc.enable()
