@@ -22,7 +22,7 @@ from skypane.shown.nouns import Plan, Setting
 from skypane.values import once
 
 #: Raised whenever the pixel work changes, so that files made by older code are not taken for equal.
-RECIPE = 2
+RECIPE = 3
 
 #: A file that has this share of the px needed is not said to be soft: nobody sees half a per cent.
 SHARP_ENOUGH = 0.995
