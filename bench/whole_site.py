@@ -105,7 +105,10 @@ def _bare_chunk(chunk: list[Tried]) -> int:
                 written += len(cutting.encode("png", 1.0, "thorough").data)
                 continue
             codec = cutting.codec(t.rendition.format, "thorough")
-            for picture, times in ((cutting.sample, t.samples), (codec.image, t.encodes)):
+            for picture, times in (
+                (cutting.sample or codec.image, t.samples),
+                (codec.image, t.encodes),
+            ):
                 for _ in range(times):
                     data = codec.make(getattr(picture, "picture", picture), t.quality)
                     codec.read(data)
