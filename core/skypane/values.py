@@ -48,8 +48,8 @@ Result = TypeVar("Result")
 def once(
     work: Callable[Concatenate[Of, More], Result],
 ) -> Callable[Concatenate[Of, More], Result]:
-    """A function of one object, and of further values that can be hashed, that is worked out once
-    for as long as that object lives."""
+    """A function of one object, and of further values that can be hashed, by place or by name, that
+    is worked out once for as long as that object lives."""
     known: WeakKeyDictionary[Any, dict[Any, Result]] = WeakKeyDictionary()
 
     @wraps(work)
@@ -57,8 +57,10 @@ def once(
         mine = known.get(of)
         if mine is None:
             mine = known.setdefault(of, {})
-        if more not in mine:
-            mine[more] = work(of, *more, **named)
-        return mine[more]
+        asked: Any = (more, frozenset(named.items())) if named else more
+        if asked not in mine:
+            mine[asked] = work(of, *more, **named)
+        found: Result = mine[asked]
+        return found
 
     return cast(Callable[Concatenate[Of, More], Result], kept)

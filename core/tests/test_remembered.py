@@ -5,6 +5,7 @@ import threading
 from hypothesis import given
 from hypothesis import strategies as st
 from skypane.remembered import Remembered
+from skypane.values import once
 
 
 def test_those_not_asked_for_the_longest_go_first():
@@ -50,3 +51,22 @@ def test_threads_share_it():
     for thread in threads:
         thread.join()
     assert kept.bytes == sum(kept.latest_first()) <= 1000
+
+
+class Of:
+    """What something is worked out of."""
+
+
+def test_values_by_name_are_told_apart_as_those_by_place_are():
+    asked = []
+
+    @once
+    def work(of, k=0, *, more=0):
+        asked.append((k, more))
+        return k, more
+
+    of = Of()
+    assert (work(of, k=1), work(of, k=2), work(of, 1, more=3)) == ((1, 0), (2, 0), (1, 3))
+    assert (work(of, k=1), work(of, more=3, k=1)) == ((1, 0), (1, 3))
+    assert asked == [(1, 0), (2, 0), (1, 3), (1, 3)]
+    assert work(Of(), k=1) == (1, 0) and len(asked) == 5
