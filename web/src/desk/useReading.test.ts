@@ -9,6 +9,8 @@ interface Call {
   what: string;
   signal: AbortSignal;
   answer: (body: object) => Promise<void>;
+  refuse: (status: number, detail: string) => Promise<void>;
+  lost: () => Promise<void>;
 }
 
 const calls: Call[] = [];
@@ -25,6 +27,11 @@ beforeEach(() => {
           what: path.split("/").at(-1) ?? "",
           signal,
           answer: (data) => act(async () => resolve({ data, response: new Response() })),
+          refuse: (status, detail) =>
+            act(async () =>
+              resolve({ error: { type: "", title: "", status, detail }, response: new Response(null, { status }) }),
+            ),
+          lost: () => act(async () => reject(new TypeError("Failed to fetch"))),
         });
       })) as never,
   );
@@ -101,5 +108,34 @@ describe("while something moves", () => {
     await act(() => vi.advanceTimersByTimeAsync(500));
     expect(calls).toHaveLength(2);
     expect(call(1).signal.aborted).toBe(true);
+  });
+});
+
+describe("what cannot be read", () => {
+  it("says why, with the last reading still there, until it is another", async () => {
+    const { result, rerender } = renderHook((a: Asked) => useReading(a, undefined), {
+      initialProps: asked("first", { moves: false }),
+    });
+    await call(0).answer(WHOLE);
+    rerender(asked("too small", { moves: false }));
+    await call(1).refuse(422, "The banner has no room.");
+    expect(result.current.error?.message).toBe("The banner has no room.");
+    expect([result.current.pending, result.current.reading === undefined]).toEqual(["nothing", false]);
+    rerender(asked("larger", { moves: false }));
+    await call(2).answer(WHOLE);
+    expect(result.current.error).toBeUndefined();
+  });
+
+  it("because nobody answers says so, and the next change is asked for as ever", async () => {
+    const { result, rerender } = renderHook((a: Asked) => useReading(a, undefined), {
+      initialProps: asked("first", { moves: false }),
+    });
+    await call(0).answer(WHOLE);
+    rerender(asked("moved"));
+    await call(1).lost();
+    expect(result.current.error?.status).toBe(0);
+    await act(async () => rerender(asked("further")));
+    await call(2).answer(MOVING);
+    expect(result.current.error).toBeUndefined();
   });
 });
