@@ -58,8 +58,8 @@ AOM = Scale(range(36, 97), float, begin=58, slope=0.02, faithful=50)
 
 SVT_PRESETS: dict[Effort, int] = {"quick": 9, "thorough": 7}
 AOM_EFFORT: dict[Effort, int] = {"quick": 1, "thorough": 3}
-#: At equal SSIM effort 3 takes as many bytes as greater ones; 2 takes 6 % more in less than half the
-#: time (measured on the demo's photographs).
+#: At equal SSIM effort 3 takes as many bytes as greater ones; 2 takes 6 % more in less than half
+#: the time (measured on the demo's photographs).
 WEBP_EFFORT: dict[Effort, int] = {"quick": 2, "thorough": 3}
 PNG_EFFORT: dict[Effort, int] = {"quick": 3, "thorough": 8}
 
