@@ -13,10 +13,14 @@ import time
 #: It is looked at so often at most, in seconds, and only where a process holds more than so much.
 EVERY_SECONDS = 1.5
 FROM_BYTES = 300_000_000
-#: And where so much is left, what hangs on itself alone is looked for first.
-FULL_BYTES = 370_000_000
+#: And where so much is left, what hangs on itself alone is looked for; again when a process has
+#: grown by this share since.
+FULL_BYTES, GROWN = 370_000_000, 1.15
+#: Of the time no more than this share is spent on it.
+MOST_SHARE = 0.05
 
 _next = 0.0
+_after = 0  # held after rings were last looked for
 _lock = threading.Lock()
 
 
@@ -28,7 +32,7 @@ def held_bytes() -> int:
 
 def give_back() -> bool:
     """Give back what is free, where it is time to; whether that was done."""
-    global _next
+    global _next, _after
     now = time.monotonic()
     if now < _next or not _lock.acquire(blocking=False):
         return False
@@ -39,8 +43,11 @@ def give_back() -> bool:
         # malloc_trim(3): of glibc alone
         trim = getattr(ctypes.CDLL(None), "malloc_trim", None)
         given = bool(trim and trim(0))
-        if held_bytes() > FULL_BYTES and gc.collect():
+        if held_bytes() > max(FULL_BYTES, GROWN * _after):
+            gc.collect()
             given = bool(trim and trim(0)) or given
+            _after = held_bytes()
         return given
     finally:
+        _next = max(_next, now + (time.monotonic() - now) / MOST_SHARE)
         _lock.release()

@@ -10,6 +10,7 @@ from config import memory
 @pytest.fixture(autouse=True)
 def anew(monkeypatch):
     monkeypatch.setattr(memory, "_next", 0.0)
+    monkeypatch.setattr(memory, "_after", 0)
 
 
 def test_what_is_free_is_given_back(monkeypatch):
@@ -52,3 +53,23 @@ def test_where_much_is_left_what_hangs_on_itself_alone_goes_too(monkeypatch):
         assert gone() is None
     finally:
         gc.enable()
+
+
+def test_that_takes_a_small_share_of_the_time(monkeypatch):
+    """A large process that stays large is not looked through again and again."""
+    monkeypatch.setattr(memory, "FROM_BYTES", 0)
+    monkeypatch.setattr(memory, "FULL_BYTES", 0)
+    looked = []
+
+    def collect():
+        looked.append(memory.time.monotonic())
+        memory.time.sleep(0.2)
+        return 1
+
+    monkeypatch.setattr(memory.gc, "collect", collect)
+    began = memory.time.monotonic()
+    assert memory.give_back()
+    assert memory._next >= began + 0.2 / memory.MOST_SHARE
+    memory._next = 0.0
+    memory.give_back()
+    assert len(looked) == 1  # it has not grown
