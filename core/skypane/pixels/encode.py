@@ -159,14 +159,15 @@ class Cutting:
         rough, sample = self.rough(target), self.sample
         if format_ == "jpeg":
             return rough.begin
+        first = codec.scale.place_roughly(rough.fine())
         if not sample:
-            return Begin(codec.scale.place_roughly(rough.fine()))
+            return Begin(first)
         guess = Guess(codec.scale, linear(target))
 
         def sampled(quality: int) -> float:
             return sample.to(codec.read(codec.make(sample.picture, quality)))
 
-        guess.try_samples(sampled, codec.scale.place_roughly(rough.fine()))
+        guess.try_samples(sampled, first)
         return guess.begin
 
     def encode(self, format_: Format, target: float, effort: Effort) -> Encoded:
