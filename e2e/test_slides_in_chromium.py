@@ -358,7 +358,7 @@ def test_it_is_clean(opened, change, lie):
 
 def test_controls_lie_where_the_core_reckons_them(opened):
     """Within a px at 40 widths, in all rows that they take."""
-    from skypane.layouts.slides import controls_on
+    from skypane.kinds.slides.layout import controls_on
 
     placement = six({"controls": "numbers", "by_itself": True, "controls_place": "bottom-end"})
     found, page = opened(placement)

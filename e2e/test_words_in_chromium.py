@@ -9,7 +9,7 @@ import pytest
 from banners import WORDS, banner, opened, put
 from PIL import Image
 from skypane import model as m
-from skypane.layouts.banner import laid_out
+from skypane.kinds.banner.layout import laid_out
 from skypane.shown.readable import least_scrim, seen_in
 from skypane.shown.under import At, composited, under
 from skypane.words.contrast import contrast, luminance, luminance_of, needed

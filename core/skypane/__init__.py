@@ -11,6 +11,7 @@ desk). Beside them `picks`: which file a browser takes from any markup.
 “rules §4” is section 4 of docs/rules.md.
 """
 
+from skypane import kinds as _kinds  # noqa: F401  # makes them known
 from skypane.advice.crops import CropsOfAll, crops_of_all
 from skypane.advice.others import belongs
 from skypane.advice.remedies import Advice, Remedy
@@ -22,7 +23,7 @@ from skypane.files.renditions import renditions
 from skypane.findings import findings_of
 from skypane.found import Found, found_in
 from skypane.handover import Asked, AskedPage, FileFacts, asked_for, blueprint, finish
-from skypane.layouts import Layout, begun, kinds
+from skypane.layouts import Layout, begun, kind_names
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.named import named_from, parted, using
 from skypane.paged import page_held, page_respanned
@@ -80,7 +81,7 @@ __all__ = [
     "finish",
     "found_in",
     "has_same_ratio",
-    "kinds",
+    "kind_names",
     "named_from",
     "no_longer_fits",
     "page_held",

@@ -19,7 +19,7 @@ from skypane.model import Original, PageLayout, Placement, Site, Treatment, Trea
 from skypane.model.stored import VERSION, lifted
 from skypane.numerals import whole
 from skypane.texts import holds_nul
-from skypane.treatments import own_values, with_cuts
+from skypane.treatments import own_values, with_named
 from skypane.values import Noun
 
 MOST_BYTES = 50_000_000
@@ -159,7 +159,7 @@ def renumbered(placement: Placement, numbers: Mapping[int, int]) -> Placement:
 
     parts = tuple(p.model_copy(update={"treatments": one(p.treatments)}) for p in placement.parts)
     shown = placement.model_copy(update={"parts": parts, "common": one(placement.common)})
-    return with_cuts(shown, told)
+    return with_named(shown, told)
 
 
 def _check_names(found: SiteFile) -> None:

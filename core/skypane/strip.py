@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from skypane.geometry import Rect
-from skypane.layouts.banner import laid_out
 from skypane.model import FixedAim, Shows
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.values import Noun
@@ -79,7 +78,7 @@ def _screen(plan: Plan, at: int) -> StripScreen:
     first = strip_frame(parts[0])
     box_w = float(plan.layout.box_widths(spot)[-1])
     if plan.layout.has_words:
-        laid = laid_out(spot)
+        laid = plan.layout.laid(spot)
         row = parts[0].typical
         box_w, box_h = float(laid.box_w[row, -1]), float(laid.box_h[row, -1])
     else:
@@ -95,7 +94,7 @@ def _screen(plan: Plan, at: int) -> StripScreen:
                     y=y / box_h,
                     w=w / box_w,
                     h=h / box_h,
-                    round=_is_round(plan, p),
+                    round=plan.layout.is_round(spot, p.index),
                     frame=strip_frame(p),
                 )
             )
@@ -123,15 +122,10 @@ def _edge(p: SpanPlan) -> float:
     return y + h
 
 
-def _is_round(plan: Plan, p: SpanPlan) -> bool:
-    is_inset = plan.parts[p.index].part.role == "inset"
-    return is_inset and bool(getattr(p.spot.values, "inset_round", False))
-
-
 def _texts(plan: Plan, at: int, box_w: float, box_h: float) -> tuple[StripText, ...]:
     if not plan.layout.has_words:
         return ()
-    laid, row = laid_out(plan.spots[at]), plan.parts[0].spans[at].typical
+    laid, row = plan.layout.laid(plan.spots[at]), plan.parts[0].spans[at].typical
     if laid.block is None or laid.words is None:
         return ()
     left, top = float(laid.words.x[row, -1]), float(laid.words.y[row, -1])

@@ -310,23 +310,16 @@ def seen_in(site: Site, placement: Placement, letter: str, shows: bool) -> Place
     return placement.model_copy(update={"parts": tuple(parts)})
 
 
-def with_cuts(placement: Placement, numbers: Mapping[int, int]) -> Placement:
-    """The placement with the originals that values of its kind name as cuts under other
-    numbers."""
+def with_named(placement: Placement, numbers: Mapping[int, int]) -> Placement:
+    """The placement with the originals that values of its kind name under other numbers."""
 
-    def renamed(cut: Any) -> Any:
-        named = cut.get("original") if isinstance(cut, dict) else None
-        return (
-            {**cut, "original": numbers[named]}
-            if isinstance(named, int) and named in numbers
-            else cut
-        )
+    def told(values: Any) -> Any:
+        if isinstance(values, Mapping):
+            out = {k: told(v) for k, v in values.items()}
+            named = out.get("original")
+            if isinstance(named, int) and named in numbers:
+                return {**out, "original": numbers[named]}
+            return out
+        return [told(v) for v in values] if isinstance(values, list | tuple) else values
 
-    def told(values: dict[str, Any]) -> dict[str, Any]:
-        cuts = values.get("cuts")
-        if not isinstance(cuts, list):
-            return values
-        return {**values, "cuts": [renamed(cut) for cut in cuts]}
-
-    layout = {letter: told(values) for letter, values in placement.layout.items()}
-    return placement.model_copy(update={"layout": layout})
+    return placement.model_copy(update={"layout": told(placement.layout)})

@@ -17,7 +17,8 @@ from skypane.files.names import part_class, part_name
 from skypane.files.renditions import renditions
 from skypane.findings import findings_of
 from skypane.handover import fonts_of
-from skypane.layouts.banner import column_and_row, laid_out
+from skypane.kinds.banner.layout import laid_out
+from skypane.layouts import column_and_row
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines

@@ -8,8 +8,8 @@ from skypane import findings_of
 from skypane import model as m
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import renditions
+from skypane.kinds.beside.layout import text_rooms
 from skypane.layouts import begun
-from skypane.layouts.beside import text_rooms
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.reading import read

@@ -1,22 +1,36 @@
-"""A new kind of placement is one module: `pair.py` beside this file. Everything from what shows to
-the hand-over works for it, and nothing else knows of it."""
+"""A new kind of placement is one module: `pair.py` beside this file, as rich as those that come
+with the package. Everything from what shows to the hand-over works for it, and nothing else knows
+of it."""
 
 import json
 
 import pytest
-from pair import Pair
+from pair import Pair, PairReading
 from planned import delivered
 from selectolax.lexbor import LexborHTMLParser
 from skypane.advice.remedies import Remedy
 from skypane.advice.walk import applied
 from skypane.carried import respan
-from skypane.changes import Version, named, with_area_renamed
+from skypane.changes import Version, with_area_renamed
+from skypane.changes import named as named_step
 from skypane.errors import InvalidPlan
+from skypane.findings import rules
 from skypane.handover import finish
-from skypane.layouts import begun, kinds
-from skypane.model import Area, Original, Part, Placement, RatioHeight, Rect, Site, Treatment
+from skypane.layouts import begun, kind_names
+from skypane.model import (
+    Area,
+    Item,
+    Original,
+    Part,
+    Placement,
+    RatioHeight,
+    Rect,
+    Site,
+    Treatment,
+    picture,
+)
 from skypane.picks import Environment, pick
-from skypane.reading import read
+from skypane.reading import read, read_moving
 from skypane.shown.plan import plan
 from skypane.treatments import resolve
 
@@ -60,7 +74,7 @@ def test_values_for_all_parts_are_handed_down_and_the_nearest_own_value_wins():
 def test_the_delivery_has_both_pictures_in_their_box():
     made = delivered(SITE, PAIR, BOTH)
     html = LexborHTMLParser(made.texts["snippet.html"])
-    assert [n.attributes["class"] for n in html.css("div.harbour > picture")] == [
+    assert [n.attributes["class"] for n in html.css("div.harbour picture")] == [
         "harbour-1",
         "harbour-2",
     ]
@@ -105,7 +119,7 @@ def test_a_remedy_changes_its_part_alone():
     helped = applied(tall, 1, "A", advice.steps[advice.best])
     assert helped.parts[0] == tall.parts[0]
     assert not read(site, helped, BOTH).parts[1].advice
-    assert named(Version(tall, {}), Version(helped, {})) == "Height of span A in part 2"
+    assert named_step(Version(tall, {}), Version(helped, {})) == "Height of span A in part 2"
 
 
 def _flat_in_b(common: dict[str, Treatment]) -> tuple[Placement, Remedy]:
@@ -163,14 +177,46 @@ def test_new_breakpoints_change_nothing_at_any_width():
             assert at(before_, part, width) == at(after_, part, width)
 
 
-def test_the_layout_s_own_findings_are_told():
+def test_a_kind_s_own_findings_are_told_of_it_alone():
     wide = PAIR.model_copy(update={"layout": {"D": {"gap_px": 200}}})
     found = [f for f in read(SITE, wide, BOTH).findings if f.rule == "gap"]
-    assert [f.spans for f in found] == [("A", "B", "C", "D")]
+    assert [(f.spans, f.at, f.step) for f in found] == [(("A", "B", "C", "D"), "gap_px", "frame")]
+    assert "gap" in {r.id for r in rules()}
+    alone = picture("Quay", {"D": Treatment(original=1)})
+    assert "gap" not in {f.rule for f in read(SITE, alone, BOTH).findings}
+
+
+def test_what_a_kind_reads_of_its_own_is_told_and_counts_among_the_verdicts():
+    wide = PAIR.model_copy(update={"layout": {"D": {"gap_px": 200}, "A": {"gap_px": 8}}})
+    for found in (read(SITE, wide, BOTH), read_moving(SITE, wide, BOTH)):
+        assert isinstance(found.own, PairReading)
+        assert found.own.gaps == {"A": 8, "B": 200, "C": 200, "D": 200}
+        told = json.loads(found.model_dump_json())
+        assert told["own"]["kind"] == "pair" and told["own"]["gaps"]["B"] == 200
+    whole = read(SITE, wide, BOTH)
+    assert [s.values.gap_px for s in whole.layout] == [8, 200, 200, 200]
+    assert json.loads(whole.model_dump_json())["layout"][1]["values"] == {"gap_px": 200}
+    worst = {r.kind for v in whole.verdicts for r in v.runs if r.first >= 600}
+    assert "fits" in worst
+    assert read(SITE, picture("Quay", {"D": Treatment(original=1)}), BOTH).own is None
+
+
+def test_captions_and_links_are_written_and_found():
+    named = PAIR.parts[0].model_copy(update={"item": Item(title="Quay", href="/quay")})
+    made = delivered(SITE, PAIR.with_part(0, named), BOTH)
+    html = LexborHTMLParser(made.texts["snippet.html"])
+    assert html.css_first("figure > a").attributes["href"] == "/quay"
+    assert html.css_first("figcaption b").text() == "Quay"
+    assert [n.attributes["class"] for n in html.css("div.harbour picture")] == [
+        "harbour-1",
+        "harbour-2",
+    ]
+    before, after = Version(PAIR, {}), Version(PAIR.with_part(0, named), {})
+    assert named_step(before, after) == "Caption of item 1"
 
 
 def test_what_a_kind_cannot_be_is_refused_with_a_sentence():
-    assert {"picture", Pair.kind} <= set(kinds())
+    assert {"picture", Pair.kind} <= set(kind_names())
     for wrong, said, field in (
         ({"kind": "carpet"}, "no kind of placement called carpet", "kind"),
         ({"parts": PAIR.parts[:1]}, "has 2 parts; this one has 1", "parts"),

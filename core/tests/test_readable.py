@@ -10,8 +10,8 @@ from skypane.advice.walk import advise_part, applied
 from skypane.advice.words import stand_ins, words_detail
 from skypane.errors import InvalidPlan
 from skypane.findings import findings_of
+from skypane.kinds.banner.layout import laid_out
 from skypane.layouts import begun, value_names
-from skypane.layouts.banner import laid_out
 from skypane.reading import read, read_moving
 from skypane.shown.clear import block_edges, covered, outgrown
 from skypane.shown.flattest import flattest_ratio

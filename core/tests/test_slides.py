@@ -12,12 +12,12 @@ from skypane.errors import InvalidPlan, sentence_of
 from skypane.files.renditions import renditions
 from skypane.galleries.ratio import unlike_most
 from skypane.handover import Asked, AskedPage
+from skypane.kinds.slides.elements import SCRIPT
+from skypane.kinds.slides.layout import controls_on, loop_s, stops_of
 from skypane.layouts import begun
-from skypane.layouts.slides import controls_on, loop_s, stops_of
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
-from skypane.markup.scripts import MOST_BYTES, script_text
-from skypane.markup.scripts import SLIDES as SCRIPT
+from skypane.markup.scripts import SCRIPTS, script_text
 from skypane.reading import read
 from skypane.shown.plan import plan
 
@@ -305,9 +305,9 @@ def test_names_of_slides_are_text():
 
 def test_the_script_is_small_and_asks_for_nothing():
     """Under 6 kB, no dependency, nothing fetched."""
-    for name, most in MOST_BYTES.items():
+    for name, known in SCRIPTS.items():
         script = script_text(name)
-        assert len(script.encode()) < most
+        assert len(script.encode()) < known.most_bytes
         for word in ("import", "require", "fetch(", "XMLHttpRequest", "http:", "https:", "eval"):
             assert word not in script
 
@@ -322,8 +322,8 @@ def test_a_delivery_has_the_script_only_where_slides_are_in_it():
             originals=tuple(ORIGINALS.values()),
         )
         texts = blueprint(asked).texts
-        assert (SCRIPT in texts) is wanted
-        assert (f'<script src="{SCRIPT}" defer></script>' in texts["page.html"]) is wanted
+        assert (SCRIPT.name in texts) is wanted
+        assert (f'<script src="{SCRIPT.name}" defer></script>' in texts["page.html"]) is wanted
     asked = Asked(
         scope="site",
         site=SITE,
@@ -334,8 +334,8 @@ def test_a_delivery_has_the_script_only_where_slides_are_in_it():
         originals=tuple(ORIGINALS.values()),
     )
     texts = finish(blueprint(asked), {}).texts
-    assert texts["home.html"].count(SCRIPT) == 1
-    assert SCRIPT not in texts["visit.html"]
+    assert texts["home.html"].count(SCRIPT.name) == 1
+    assert SCRIPT.name not in texts["visit.html"]
 
 
 def test_only_the_slides_that_show_first_load_at_once():

@@ -9,7 +9,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from skypane import model as m
 from skypane.errors import InvalidPlan
-from skypane.layouts import arranged, begun
+from skypane.kinds.grid import arranged
+from skypane.layouts import begun
 from skypane.markup import css
 from skypane.reading import read, read_moving
 from skypane.shown import plan as planning

@@ -7,9 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from skypane.findings import findings_of
+from skypane.kinds.banner.values import BannerValues
 from skypane.model import (
     Area,
-    BannerValues,
     ColumnsWidth,
     Container,
     Original,

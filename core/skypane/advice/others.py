@@ -95,7 +95,7 @@ def _ratios(p: SpanPlan) -> tuple[float, float]:
 def _served(p: ShownSpan, treatment: Treatment, other: Original) -> tuple[float, float] | None:
     """How sharp another original would be at 2x (1: sharp), and the bytes guessed for it; None
     where it is not whole."""
-    if not p.layout.has_items:
+    if not p.layout.is_large:
         return _served_there(p.layout, p.spot, p.index, treatment, other)
     # many items change often, and to look for what is known of them takes as long
     try:

@@ -10,7 +10,6 @@ from skypane.advice.advised import WordsAdvice, advised
 from skypane.advice.aside import with_layout
 from skypane.advice.remedies import Remedy, fails, lays, works
 from skypane.advice.unreadable import LEAST_TEXT_PX, below, by_place
-from skypane.layouts.banner import laid_out, values_of
 from skypane.model import Treatment
 from skypane.shown.clear import block_edges, covered, outgrown
 from skypane.shown.nouns import SpanPlan
@@ -46,7 +45,7 @@ def outgrows(p: SpanPlan) -> WordsAdvice | None:
     at = np.flatnonzero(over)
     if not at.size:
         return None
-    laid = laid_out(p.spot)
+    laid = p.laid
     worst = int(over.argmax())
     row = int((laid.asked - laid.own)[:, worst].argmax())
     asked, own = float(laid.asked[row, worst]), float(laid.own[row, worst])
@@ -59,7 +58,7 @@ def outgrows(p: SpanPlan) -> WordsAdvice | None:
 
 
 def _smaller(p: SpanPlan) -> Remedy:
-    v = values_of(p.spot)
+    v = p.on_picture
     for percent in range(95, 44, -5):
         text = max(LEAST_TEXT_PX, round(v.text_px * percent / 100, 1))
         heading = max(text, round(v.heading_px * percent / 100, 1))
@@ -75,7 +74,7 @@ def _smaller(p: SpanPlan) -> Remedy:
 
 def _higher(p: SpanPlan) -> Remedy:
     rule = p.effective.height
-    least = float(np.ceil(laid_out(p.spot).asked.max()))
+    least = float(np.ceil(p.laid.asked.max()))
     if rule.greatest_px is not None and least > rule.greatest_px:
         return fails(
             "higher",
@@ -123,7 +122,7 @@ def before_loading(p: SpanPlan, pixels: Pixels) -> WordsAdvice | None:
 def passing_background(p: SpanPlan, pixels: Pixels) -> str | None:
     """The mean colour of the picture under the words, made darker (or lighter) until every text can
     be read on it alone; None where none does."""
-    block = laid_out(p.spot).block
+    block = p.laid.block
     texts = [t for t in block.texts if t.fill is None] if block else []
     if not texts:
         return None

@@ -14,7 +14,7 @@ from skypane.advice.advised import WordsAdvice, advised, the
 from skypane.advice.aside import with_layout
 from skypane.advice.remedies import Remedy, fails, lays
 from skypane.errors import InvalidPlan
-from skypane.layouts.banner import column_and_row, values_of
+from skypane.layouts import column_and_row
 from skypane.model import Place
 from skypane.numerals import number
 from skypane.shown.clear import block_edges, covered, outgrown
@@ -65,7 +65,7 @@ def unreadable(
         ok = passing[0]
         why += f" {the(ok.text.name).capitalize()} passes ({float(ok.worst.min()):.1f}, needs"
         why += f" {ok.needed:g})."
-    v = values_of(p.spot)
+    v = p.on_picture
     buttons = [_by_button(p)] if any(w.text.fill for w, _ in wrong) else []
     if all(w.text.fill for w, _ in wrong):
         return advised("unreadable", sentence, why, buttons)
@@ -81,7 +81,7 @@ def unreadable(
 
 def _by_button(p: SpanPlan) -> Remedy:
     """Buttons have a colour of their own: their words in that of dark and light which it takes."""
-    look = values_of(p.spot).button
+    look = p.on_picture.button
     ink = max((DARK, LIGHT), key=lambda c: ratio_of(c, look.fill))
     word = "Dark" if ink == DARK else "Light"
     found = ratio_of(ink, look.fill)
@@ -122,7 +122,7 @@ def _passes(p: SpanPlan, pixels: Pixels, said: dict[str, JsonValue]) -> bool:
 
 
 def _other_ink(p: SpanPlan, pixels: Pixels) -> Remedy:
-    v = values_of(p.spot)
+    v = p.on_picture
     dark = luminance_of(v.colour) > EVEN
     ink, word = (DARK, "dark") if dark else (LIGHT, "light")
     bare: dict[str, JsonValue] = {"colour": ink, "scrim": {"kind": "none"}}
@@ -149,7 +149,7 @@ def by_place(
 ) -> Remedy:
     """Another place; where that alone does not do, aligned with it, narrower, and smaller, tried
     together from what changes least."""
-    v = values_of(p.spot)
+    v = p.on_picture
     must_read = to == "read" or _passes(p, pixels, {})
     by_merit = sorted(places, key=lambda r: (not r.best, len(r.covers), -(r.contrast or 0)))
     for changed, more in enumerate(_changes(p)):
@@ -179,7 +179,7 @@ _NARROWER, _SMALLER = 0.7, 0.85
 
 def _changes(p: SpanPlan) -> list[Callable[[Place], dict[str, JsonValue]]]:
     """What can change together with the place, from the least on."""
-    v = values_of(p.spot)
+    v = p.on_picture
 
     def aligned(place: Place) -> dict[str, JsonValue]:
         across, _ = column_and_row(place)
@@ -228,7 +228,7 @@ def place_word(place: str) -> str:
 
 
 def _by_box(p: SpanPlan, pixels: Pixels) -> Remedy:
-    v = values_of(p.spot)
+    v = p.on_picture
     colour = "#000000" if luminance_of(v.colour) > EVEN else "#ffffff"
     padding = max(v.box.padding_px, 16.0)
 

@@ -20,6 +20,7 @@ from skypane.galleries.columns import (
 )
 from skypane.galleries.justified import broken_into_rows, row_height
 from skypane.galleries.logo import (
+    LEAST_LETTERING_PX,
     Cut,
     least_width,
     never_shown,
@@ -27,7 +28,7 @@ from skypane.galleries.logo import (
     shown_cut,
 )
 from skypane.galleries.ratio import Item, common_ratio
-from skypane.model import LEAST_LETTERING_PX, Container
+from skypane.model import Container
 from skypane.numerals import number
 from skypane.widths.frames import Floats, holder_widths
 

@@ -8,20 +8,14 @@ from weakref import WeakKeyDictionary
 
 from skypane.files.groups import Group
 from skypane.files.renditions import Files, renditions
-from skypane.findings import aim, beside, code, files, frame, items, logo, slides, words
-from skypane.findings.rule import RULES, Case, Rule, put_together, rule
+from skypane.findings import general as _general  # noqa: F401  # makes its rules known
+from skypane.findings.rule import Case, Rule, put_together, rule, rules
 from skypane.model import Finding, Rendition
 from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels
 
-__all__ = ["RULES", "Case", "Rule", "documentation", "findings", "findings_of", "rule"]
-
-#: The order in which findings are told: what has to be said first, then step by step.
-ORDER = [
-    module.__name__ for module in (frame, aim, words, items, slides, beside, logo, files, code)
-]
-RULES.sort(key=lambda rule: ORDER.index(rule.look.__module__))
+__all__ = ["Case", "Rule", "documentation", "findings", "findings_of", "rule", "rules"]
 
 
 def findings_of(
@@ -39,8 +33,8 @@ def findings(
     siblings: Siblings = tuple,
     made: Mapping[str, int] | None = None,
 ) -> list[Finding]:
-    """What is wrong where the files are known already: part by part, then what the layout itself
-    has to say. `made` gives the bytes of those that exist, by key."""
+    """What is wrong where the files are known already, part by part. `made` gives the bytes of
+    those that exist, by key."""
     of_part: dict[int, list[tuple[Group, tuple[Rendition, ...]]]] = {}
     for group, mine in files:
         of_part.setdefault(group.part, []).append((group, mine))
@@ -49,9 +43,9 @@ def findings(
     for part in plan.parts:
         case = Case(plan, part, tuple(of_part.get(part.index, ())), pixels, siblings, made or {})
         # the first part speaks for the placement, and of one of few a rule may look at the others
-        alone = plan.layout.has_items and part.index > 0
+        alone = plan.layout.is_large and part.index > 0
         found += _kept(part, seen, case) if alone else _looked(case)
-    return [*found, *plan.layout.findings(plan.spots)]
+    return found
 
 
 class _Seen(NamedTuple):
@@ -99,13 +93,14 @@ def _looked(case: Case) -> list[Finding]:
             remedy=each.remedy,
             at=each.at,
         )
-        for each in RULES
+        for each in rules()
+        if each.kind in ("", case.plan.layout.kind)
         for spans, sentence in put_together(each.look(case))
     ]
 
 
 def documentation() -> str:
-    """The page that tells of all rules, in Markdown."""
+    """The page that tells of all rules of this package, in Markdown."""
     lines = [
         "# Findings",
         "",
@@ -117,7 +112,9 @@ def documentation() -> str:
         "*Wasteful*: visitors pay for what they do not see. *rules §4* is section 4 of"
         " [rules.md](rules.md).",
     ]
-    for each in RULES:
+    for each in rules():
+        if not each.look.__module__.startswith("skypane."):
+            continue
         step = each.step.capitalize()
         lines += ["", f"## {each.id}", "", f"{step} · {each.severity}", "", each.about, ""]
         lines += [f"Remedy: {each.remedy}"]

@@ -6,7 +6,7 @@ import numpy as np
 
 from skypane.findings.rule import Matter, plain, widths_at
 from skypane.galleries.logo import Cut
-from skypane.shown.cuts import drawn_cut
+from skypane.shown.lettering import drawn_cut
 from skypane.shown.nouns import ShownSpan
 
 

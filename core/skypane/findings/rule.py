@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import inspect
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -67,7 +68,7 @@ Look = Callable[[Case], Iterator[Found]]
 class Rule:
     """`id` stays as it is for ever: others may have written it down. `remedy` is the same wherever
     the rule finds something, and `at` the value, or what is done, that it speaks of ("" for none
-    alone)."""
+    alone). `kind` is the only one that it looks at; "": all of them."""
 
     id: str
     severity: Severity
@@ -75,6 +76,7 @@ class Rule:
     remedy: str
     look: Look
     at: str = ""
+    kind: str = ""
 
     @property
     def about(self) -> str:
@@ -143,15 +145,37 @@ def widths_at(v: Floats, at: np.ndarray) -> tuple[tuple[int, int], ...]:
 
 
 RULES: list[Rule] = []
+#: The rooms of rules in the order in which findings are told: what has to be said first, then step
+#: by step. What kinds say of their own comes where `KINDS` stands.
+KINDS = "skypane.kinds"
+ORDER = (
+    *(f"skypane.findings.{name}" for name in ("frame", "aim", "words", "sets", "items")),
+    KINDS,
+    *(f"skypane.findings.{name}" for name in ("files", "code")),
+)
+
+
+def rules() -> Sequence[Rule]:
+    """All rules, those of kinds among them, in the order in which findings are told."""
+    return _in_order(len(RULES))
+
+
+@lru_cache(maxsize=1)
+def _in_order(n: int) -> Sequence[Rule]:
+    def place(each: Rule) -> int:
+        room = each.look.__module__
+        return ORDER.index(room if room in ORDER else KINDS)
+
+    return tuple(sorted(RULES[:n], key=place))
 
 
 def rule(
-    id: str, severity: Severity, step: Step, remedy: str, *, at: str = ""
+    id: str, severity: Severity, step: Step, remedy: str, *, at: str = "", kind: str = ""
 ) -> Callable[[Look], Look]:
     """Make a function a rule. Its docstring says what it looks for, and why."""
 
     def made(look: Look) -> Look:
-        RULES.append(Rule(id, severity, step, remedy, look, at))
+        RULES.append(Rule(id, severity, step, remedy, look, at, kind))
         return look
 
     return made

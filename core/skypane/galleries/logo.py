@@ -6,7 +6,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from typing import NamedTuple
 
-from skypane.model.logo import LEAST_LETTERING_PX
+#: Lettering less high than this cannot be read (common practice).
+LEAST_LETTERING_PX = 11.0
 
 
 class Cut(NamedTuple):

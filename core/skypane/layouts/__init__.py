@@ -1,40 +1,40 @@
-"""How a kind of placement lays out its parts: a module each."""
+"""What a kind of placement has to say for itself: the contract that every kind fulfils, and which
+kinds there are. The kinds themselves are in `skypane.kinds`."""
 
-from skypane.layouts import banner, beside, grid, logo, picture, slides
+from skypane.layouts.laid import Laid, column_and_row
 from skypane.layouts.layout import (
     SCRIPTED,
-    Cell,
-    Facts,
-    Frame,
     Layout,
+    Nothing,
     OfLayout,
-    Spot,
     begun,
     has_items,
-    kinds,
+    kind_names,
+    kind_values,
     known,
     layout_of,
     value_names,
 )
+from skypane.layouts.many import Many
+from skypane.layouts.spot import Cell, Facts, Frame, Spot
 
 __all__ = [
     "SCRIPTED",
     "Cell",
     "Facts",
     "Frame",
+    "Laid",
     "Layout",
+    "Many",
+    "Nothing",
     "OfLayout",
     "Spot",
-    "banner",
     "begun",
-    "beside",
-    "grid",
+    "column_and_row",
     "has_items",
-    "kinds",
+    "kind_names",
+    "kind_values",
     "known",
     "layout_of",
-    "logo",
-    "picture",
-    "slides",
     "value_names",
 ]

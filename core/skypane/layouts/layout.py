@@ -9,37 +9,17 @@ from __future__ import annotations
 
 from abc import ABC, abstractmethod
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
-from functools import cached_property
-from typing import ClassVar, Literal, NamedTuple
+from typing import ClassVar
 
-import numpy as np
 from pydantic import JsonValue, ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
-from skypane.model import (
-    Container,
-    Finding,
-    HeightRange,
-    Item,
-    Placement,
-    Role,
-    Site,
-    Typeface,
-    Words,
-)
+from skypane.layouts.laid import Laid
+from skypane.layouts.spot import Frame, Spot
+from skypane.model import Placement, Role, Site
 from skypane.treatments import Effective
 from skypane.values import Noun
-from skypane.widths.frames import (
-    Floats,
-    Piece,
-    Viewports,
-    depends_on_viewport_height,
-    frame_heights,
-    frame_widths,
-    viewports_of,
-)
-from skypane.widths.spans import Span
+from skypane.widths.frames import Floats, Piece, frame_widths
 from skypane.widths.sums import width_sum
 from skypane.words.block import BUTTON_WEIGHT, HEADING_WEIGHT, TEXT_WEIGHT
 
@@ -50,122 +30,6 @@ SCRIPTED = "@scripted"
 
 class OfLayout(InvalidPlan):
     """A value of the kind itself that cannot be had; `field` is named as it is there."""
-
-
-class Cell(NamedTuple):
-    """A part in one span as its layout sees it. `ratio` is that of what it shows, width over
-    height; `natural` the same in whole image px."""
-
-    effective: Effective
-    ratio: float
-    natural: tuple[int, int]
-    role: Role | None = None
-    item: Item | None = None
-
-    @property
-    def facts(self) -> tuple[object, ...]:
-        """All that the frames of many items follow from."""
-        return (*self.said, self.ratio, self.natural)
-
-    @property
-    def said(self) -> tuple[object, ...]:
-        """The same without what follows from the picture."""
-        e = self.effective
-        return (e.width, e.height, e.stands, e.show, self.role, self.item)
-
-
-class Facts:
-    """A span by what its frames follow from: two in which only other things differ are equal."""
-
-    def __init__(self, spot: Spot) -> None:
-        self.spot = spot
-        self.key = (*spot.bare, tuple(c.facts for c in spot.cells))
-        self._hash = hash(self.key)
-
-    def __hash__(self) -> int:
-        return self._hash
-
-    def __eq__(self, other: object) -> bool:
-        return self is other or (isinstance(other, Facts) and self.key == other.key)
-
-
-@dataclass(frozen=True)
-class Spot:
-    """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None
-    where there are none. `level` is the rank of its headings. `scrollbar_px` is what a classic
-    scrollbar takes of the page's width, in CSS px; media conditions and viewport units know nothing
-    of it (Media Queries 4 §4.1)."""
-
-    span: Span
-    heights: tuple[HeightRange, ...]
-    container: Container
-    cells: tuple[Cell, ...]
-    values: Noun
-    words: Words | None = None
-    typeface: Typeface = "Instrument Sans"
-    level: int = 2
-    scrollbar_px: float = 0
-
-    @property
-    def bare(self) -> tuple[object, ...]:
-        """All but the cells."""
-        room = (self.span, self.heights, self.container, self.scrollbar_px)
-        return (*room, self.values, self.words, self.typeface, self.level)
-
-    @cached_property
-    def facts(self) -> Facts:
-        return Facts(self)
-
-    def seen_after(self, before: Spot) -> None:
-        """Take the facts of a spot that was there before, where they are the same: what has been
-        worked out of them is found again without looking at every cell."""
-        pairs = zip(before.cells, self.cells, strict=False)
-        if (
-            len(before.cells) == len(self.cells)
-            and before.bare == self.bare
-            and all(a is b or a.facts == b.facts for a, b in pairs)
-        ):
-            self.__dict__["facts"] = before.facts
-
-    @property
-    def viewports(self) -> Viewports:
-        return viewports_of(self.heights, self.span.first, self.span.last)
-
-    @property
-    def page_widths(self) -> Floats:
-        """The width of the page at every viewport width, in CSS px, (widths,)."""
-        return self.viewports.widths - self.scrollbar_px
-
-    @property
-    def unscrolled(self) -> Spot:
-        """The same where no scrollbar takes room: what style sheets are written for."""
-        return replace(self, scrollbar_px=0) if self.scrollbar_px else self
-
-    @property
-    def shown(self) -> list[int]:
-        """The parts that show anything, by their place."""
-        return [i for i, c in enumerate(self.cells) if c.effective.show != "nothing"]
-
-    def frame_heights(self, part: int, widths: Floats) -> Floats:
-        """The height of a part's frame by its height rule, (heights, widths), where it is `widths`
-        CSS px wide, (widths,)."""
-        rule, viewports = self.cells[part].effective.height, self.viewports
-        vh = viewports.heights if depends_on_viewport_height(rule) else viewports.heights[1:2]
-        return frame_heights(rule, np.broadcast_to(widths, vh.shape), vh, self.cells[part].ratio)
-
-
-class Frame(NamedTuple):
-    """A part's frame at every viewport of a span, in CSS px. Arrays are (heights, widths), with one
-    row where the frame does not depend on the viewport's height; `x` and `y` are from the top left
-    corner of the placement's box."""
-
-    W: Floats
-    H: Floats
-    x: Floats
-    y: Floats
-
-
-Written = Literal["box", "list", "slides", "beside"]
 
 
 class Nothing(Noun):
@@ -179,13 +43,15 @@ class Layout(ABC):
     kind: ClassVar[str]
     #: What the kind can be told per span; every field is None where nothing is said.
     Values: ClassVar[type[Noun]] = Nothing
-    #: Whether words belong to it.
+    #: Whether words belong to it: then its values are an `OnPicture`, and `laid` is there.
     has_words: ClassVar[bool] = False
     #: Whether each part is an item with a caption and a link.
     has_items: ClassVar[bool] = False
-    #: How its parts are written: one after the other in a box, as a list of items, as
-    #: slides, or each with its text.
-    written: ClassVar[Written] = "box"
+    #: Whether it may have so many parts that only the one is read that is being worked on, and
+    #: what is known of the others is kept.
+    is_large: ClassVar[bool] = False
+    #: What lies on its pictures beside words and other parts, as controls do; "" for nothing.
+    lies_on: ClassVar[str] = ""
     #: What one of its parts is called.
     one: ClassVar[str] = "part"
     #: What the width of a part's frame is called.
@@ -218,6 +84,20 @@ class Layout(ABC):
     @abstractmethod
     def frame_css(self, spot: Spot, part: int) -> dict[str, str]:
         """Declarations of a part's frame, always the same ones."""
+
+    def laid(self, spot: Spot) -> Laid:
+        """Where words and picture are, of a kind that has words. Raises InvalidPlan as `frame`
+        does."""
+        raise NotImplementedError(f"The kind {self.kind} has no words.")
+
+    def lying(self, spot: Spot, part: int, high: Floats) -> Frame | None:
+        """Where what `lies_on` a part stands, from the corner of the part's frame, which is `high`
+        CSS px, (heights, widths); None where it does not."""
+        return None
+
+    def is_round(self, spot: Spot, part: int) -> bool:
+        """Whether a part is cut to an ellipse."""
+        return False
 
     def rules(self, spot: Spot) -> Mapping[str, dict[str, str]]:
         """Declarations of the box around all parts and of what the kind itself has in it, always
@@ -286,10 +166,6 @@ class Layout(ABC):
         """The kind's own values that put words below the picture."""
         return {}
 
-    def findings(self, spots: Sequence[Spot]) -> list[Finding]:
-        """What is wrong with the layout itself, looking at all spans from the narrowest."""
-        return []
-
     def begin(self, site: Site, placement: Placement) -> Placement:
         """A placement that has just become one of this kind, with what the kind begins with."""
         return placement
@@ -326,8 +202,14 @@ def known(layout: type[Layout]) -> type[Layout]:
     return layout
 
 
-def kinds() -> Sequence[str]:
+def kind_names() -> Sequence[str]:
     return tuple(_KNOWN)
+
+
+def kind_values(*, has_words: bool = False) -> Sequence[type[Noun]]:
+    """The values of all kinds, or of those that have words; each type once."""
+    found = (layout.Values for layout in _KNOWN.values() if layout.has_words or not has_words)
+    return tuple(dict.fromkeys(found))
 
 
 def value_names(kind: str) -> dict[str, str]:

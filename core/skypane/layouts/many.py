@@ -16,6 +16,7 @@ from skypane.words.caption import TEXT_WEIGHT, TITLE_WEIGHT
 class Many(Layout):
     most_parts = MOST_PARTS
     has_items = True
+    is_large = True
     #: What one of its pictures and all of them together are called.
     one = "item"
     all_: ClassVar[str] = "grid"

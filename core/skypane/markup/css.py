@@ -121,7 +121,7 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     for i, span in enumerate(written):
         of_parts = [rule for rules in parts for rule in rules[span.letter]]
         of_kind = of_kinds[span.letter]
-        if plan.layout.has_items:
+        if plan.layout.is_large:
             # cells come after what is said of all of them
             of_kind, of_parts = _shared(of_kind, first="> :nth-child"), _shared(of_parts)
         rules = [line for rule in (*of_kind, *of_parts) for line in rule.lines]
@@ -200,7 +200,7 @@ class _Declared:
 
 def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Rule]]:
     """The rules of the kind itself in the order of writing, by the letter of their span."""
-    if plan.layout.has_items:
+    if plan.layout.is_large:
         facts = tuple(s.facts for s in plan.spots)
         return _rules_of_many(plan.layout, plan.placement.called, order, facts)
     return _rules_of(plan.layout, plan.placement.called, order, plan.spots)

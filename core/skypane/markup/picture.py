@@ -13,11 +13,9 @@ from typing import NamedTuple
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
 from skypane.files.renditions import Files, by_part
-from skypane.markup.beside import beside_lines
-from skypane.markup.items import list_lines
 from skypane.markup.lines import Line, attributes_html
+from skypane.markup.own import writer_of
 from skypane.markup.sizes import drawn_sizes, steady_size
-from skypane.markup.slides import slides_lines
 from skypane.markup.words import words_lines
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
@@ -145,9 +143,6 @@ def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[
     return boxed(plan, parts)
 
 
-_WRITTEN = {"list": list_lines, "slides": slides_lines, "beside": beside_lines}
-
-
 def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
     """The markup of all parts, in the elements that the layout puts around them."""
     box, cell = plan.layout.box, plan.layout.cell
@@ -155,8 +150,9 @@ def boxed(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
         return tuple(line for lines in parts for line in lines)
     if not any(parts) and not words_lines(plan):
         return ()
-    if plan.layout.written != "box":
-        return _WRITTEN[plan.layout.written](plan, parts)
+    writer = writer_of(plan.layout.kind)
+    if writer is not None:
+        return writer(plan, parts)
     out = [Line(text=f'<{box} class="{plan.placement.called}">')]
     out += [line.indented() for line in words_lines(plan)]
     for lines in parts:

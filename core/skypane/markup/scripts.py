@@ -1,34 +1,52 @@
 """The scripts that go with a delivery, and which placements want one. Without them all that they
-move can be reached by scrolling."""
+move can be reached by scrolling. A kind brings its own."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from functools import cache
 from pathlib import Path
+from typing import NamedTuple
 
-from skypane.layouts.arranged import turned_stops
 from skypane.shown.nouns import Plan
 
-#: What the scripts are called in a delivery, and the most bytes that each may have.
-SLIDES, TURNS = "slides.js", "turns.js"
-MOST_BYTES = {SLIDES: 6000, TURNS: 2000}
+
+class Script(NamedTuple):
+    """A script: the one that is delivered, and the one that panes run. `is_wanted` tells which
+    placements want it, `moves` whether it moves what shows; it has at most `most_bytes`."""
+
+    path: Path
+    most_bytes: int
+    is_wanted: Callable[[Plan], bool]
+    moves: bool = False
+
+    @property
+    def name(self) -> str:
+        """What it is called in a delivery."""
+        return self.path.name
+
+
+SCRIPTS: dict[str, Script] = {}
+
+
+def brings(script: Script) -> Script:
+    """Make a script known, by its name."""
+    SCRIPTS[script.name] = script
+    return script
 
 
 @cache
 def script_text(name: str) -> str:
-    """A script: the one that is delivered, and the one that panes run."""
-    return Path(__file__).with_name(name).read_text(encoding="utf-8")
+    """The text of a script. Raises KeyError where there is none of that name."""
+    return SCRIPTS[name].path.read_text(encoding="utf-8")
 
 
 def scripts_of(plans: Iterable[Plan]) -> tuple[str, ...]:
-    """The scripts that some placements want, each once."""
-    found = {name for plan in plans for name in _scripts(plan)}
+    """The names of the scripts that some placements want, each once."""
+    found = {s.name for plan in plans for s in SCRIPTS.values() if s.is_wanted(plan)}
     return tuple(sorted(found))
 
 
-def _scripts(plan: Plan) -> tuple[str, ...]:
-    if plan.layout.written == "slides":
-        return (SLIDES,)
-    turns = plan.layout.written == "list" and any(turned_stops(s) > 1 for s in plan.spots)
-    return (TURNS,) if turns else ()
+def is_moved(plans: Iterable[Plan]) -> bool:
+    """Whether a script moves what one of some placements shows."""
+    return any(s.moves and s.is_wanted(plan) for plan in plans for s in SCRIPTS.values())

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import Annotated, Literal
 
 from pydantic import Field, JsonValue
@@ -37,6 +37,19 @@ PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 #: lies on it, a small cut that stands in for it, or what shows in its place where the viewport is
 #: at least as high as it is wide.
 Role = Literal["mark", "inset", "portrait"]
+
+
+def named_originals(values: object) -> Iterator[int]:
+    """The originals that values of a kind name, however deep: each stands under `original`."""
+    if isinstance(values, Mapping):
+        named = values.get("original")
+        if isinstance(named, int):
+            yield named
+        values = values.values()
+    elif not isinstance(values, list | tuple):
+        return
+    for each in values:
+        yield from named_originals(each)
 
 
 class Part(Noun):
@@ -91,18 +104,9 @@ class Placement(Noun):
 
     @property
     def original_ids(self) -> set[int]:
-        """The originals that some span sets itself, and those that values of the kind name as
-        cuts."""
+        """The originals that some span sets itself, and those that values of the kind name."""
         shown = {t.original for _, t in self.all_treatments() if t.original is not None}
-        return shown | set(self._cut_ids())
-
-    def _cut_ids(self) -> Iterator[int]:
-        for values in self.layout.values():
-            cuts = values.get("cuts")
-            for cut in cuts if isinstance(cuts, list | tuple) else ():
-                named = cut.get("original") if isinstance(cut, dict) else None
-                if isinstance(named, int):
-                    yield named
+        return shown | set(named_originals(self.layout))
 
     def all_treatments(self) -> Iterator[tuple[str, Treatment]]:
         """Every treatment with the letter of its span: those for all parts, then each part's."""

@@ -13,7 +13,7 @@ from skypane.files.taken import Taken, taken_files
 from skypane.model import MOST_PX, Placement, Site
 from skypane.reading.nouns import Band, FileRun
 from skypane.shown.clear import COVERED
-from skypane.shown.in_the_way import covered_by_controls
+from skypane.shown.in_the_way import covered_by_kind
 from skypane.shown.keeps import FATES, MUCH_IN_VIEW, fate_codes, in_view
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.shown.sets import Siblings, shown_of_set
@@ -164,21 +164,21 @@ def _failing_band(
     return (Band(kind=kind, name=name, density=None, runs=found, curve=curve, needed=None),)
 
 
-def controls_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
-    """Whether the controls of slides lie clear of keep areas: the share of the worst covered one
-    that is free."""
-    if plan.layout.written != "slides":
+def own_lying_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
+    """Whether what the kind itself lays on its pictures lies clear of keep areas, as controls of
+    slides do: the share of the worst covered one that is free."""
+    if not plan.layout.lies_on:
         return ()
     runs: list[Run] = []
     points: list[tuple[float, float]] = []
     for p in part.shown:
-        found = covered_by_controls(part, p, plan)
+        found = covered_by_kind(part, p, plan)
         free = np.ones(len(p.viewport_w))
         for share in found.values():
             free = np.minimum(free, 1 - share)
         runs += runs_of(p.viewport_w, np.where(free < 1 - COVERED, "covered", "clear"), free)
         points += simplified(p.viewport_w, free, 0.005).points
-    return _failing_band("clear", "Controls clear of areas", "clear", runs, points)
+    return _failing_band("clear", f"{plan.layout.lies_on} clear of areas", "clear", runs, points)
 
 
 def frame_band(part: PartPlan) -> tuple[Band, ...]:

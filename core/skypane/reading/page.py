@@ -14,7 +14,7 @@ from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import loads_at_once
-from skypane.markup.scripts import SLIDES, scripts_of
+from skypane.markup.scripts import is_moved
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Original, PageLayout, Placement, Site
 from skypane.paged import PageHeld, page_held
@@ -76,7 +76,7 @@ def read_page(
             markup="".join(wrapped(held, snippets)),
             css=text_of((*css, *page_css(site, held))),
         ),
-        moves=SLIDES in scripts_of(good),
+        moves=is_moved(good),
     )
 
 

@@ -15,7 +15,6 @@ from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
 from skypane.layouts import value_names
-from skypane.layouts.layout import Nothing
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
@@ -24,28 +23,18 @@ from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
-from skypane.model import (
-    BannerValues,
-    BesideValues,
-    GridValues,
-    LogoValues,
-    Original,
-    Placement,
-    Site,
-    SlidesValues,
-)
+from skypane.model import Original, Placement, Site
 from skypane.reading.bands import (
     area_bands,
-    controls_band,
     frame_band,
     one_of_band,
+    own_lying_band,
     seen_band,
     sharp_bands,
 )
 from skypane.reading.detail import span_detail
 from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
-from skypane.reading.logo import logo_reading
 from skypane.reading.nouns import (
     Band,
     Code,
@@ -60,6 +49,7 @@ from skypane.reading.nouns import (
     Script,
     ViewportPoint,
 )
+from skypane.reading.own import own_reading
 from skypane.reading.spans import items_print, moving_span, span_reading
 from skypane.reading.verdicts import verdicts
 from skypane.reading.weights import all_weights, weight_band, weight_bands
@@ -75,8 +65,8 @@ from skypane.shown.under import Pixels, no_pixels
 #: Where an application gives out the files of typefaces to its panes.
 FONT_URL = "/api/fonts/{}".format
 
-#: So many slides are looked at for what the controls cover of them while one is worked on.
-MOST_SLIDES = 40
+#: So many parts are looked at for what the kind itself lays on them while one is worked on.
+MOST_LAIN_ON = 40
 
 #: Gives the bytes of those renditions that exist already, by key.
 MadeBytes = Callable[[list[str]], Mapping[str, int]]
@@ -126,7 +116,7 @@ def read(
     if any(failing(p) for part in computed.parts for p in part.shown if _is(part, p, chosen)):
         proposed = {**originals, **others()}
 
-    many = computed.layout.has_items
+    many = computed.layout.is_large
     beside = [items_print(spot) if many else "" for spot in computed.spots]
 
     def part_reading(part: PartPlan) -> PartReading:
@@ -141,7 +131,7 @@ def read(
             bands=(
                 *area_bands(part),
                 *seen_band(part),
-                *controls_band(computed, part),
+                *own_lying_band(computed, part),
                 *frame_band(part),
                 *sharp_bands(site, part, files, written.parts[part.index]),
                 *weight_bands(site, part, files, made),
@@ -160,12 +150,12 @@ def read(
     parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
     of_words = words_reading(computed, pixels, chosen if words else None)
     of_items = items_reading(computed, found, chosen, _weight_of_all(written, files, made))
-    of_logo = logo_reading(computed, originals, pixels)
+    of_own = own_reading(computed, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     of_parts = [b for part in parts.values() for b in part.bands]
-    # of slides that are not read one by one too
-    rest = [part for part in computed.parts if part.index not in parts][:MOST_SLIDES]
-    of_parts += [b for part in rest for b in controls_band(computed, part)]
+    # of parts that are not read one by one too
+    rest = [part for part in computed.parts if part.index not in parts][:MOST_LAIN_ON]
+    of_parts += [b for part in rest for b in own_lying_band(computed, part)]
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -180,11 +170,11 @@ def read(
         savings=savings(files, made),
         words=of_words,
         items=of_items,
-        logo=of_logo,
+        own=of_own,
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
         one_of=of_set,
-        verdicts=verdicts(computed, of_parts, of_words, of_items, of_logo, of_set),
+        verdicts=verdicts(computed, of_parts, of_words, of_items, of_own, of_set),
         findings=tuple(found),
         code=_code(written, without(files, gone), told),
         pane=_pane(written, preview),
@@ -195,7 +185,7 @@ def _weight_of_all(computed: Plan, files: Files, made: Mapping[str, int]) -> Ban
     """What all of many items weigh together, where the files of all of them are read."""
     n, told = len(computed.parts), {g.part for g, _ in files}
     if (
-        not computed.layout.has_items
+        not computed.layout.is_large
         or n < 2
         or len(told) < sum(bool(p.shown) for p in computed.parts)
     ):
@@ -232,29 +222,25 @@ def read_moving(
     computed = plan(site, placement, originals, scrollbar_px) if scrollbar_px else written
     parts = {part.index: _moving_part(part) for part in _asked(computed, chosen)}
     of_words, of_items = words_reading(computed, pixels), items_reading(computed, (), None)
-    of_logo = logo_reading(computed, originals, no_pixels)
+    of_own = own_reading(computed, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     of_parts = [b for part in parts.values() for b in part.bands]
     return Moving(
         parts=parts,
         words=of_words,
         items=of_items,
-        logo=of_logo,
+        own=of_own,
         one_of=of_set,
-        verdicts=verdicts(computed, of_parts, of_words, of_items, of_logo, of_set),
+        verdicts=verdicts(computed, of_parts, of_words, of_items, of_own, of_set),
         pane=_pane(written, preview),
     )
 
 
 def _asked(computed: Plan, chosen: tuple[int, str] | None) -> Sequence[PartPlan]:
     """The parts that are read one by one: all, or of many items the chosen one."""
-    if not computed.layout.has_items or chosen is None:
+    if not computed.layout.is_large or chosen is None:
         return computed.parts
     return [computed.parts[min(chosen[0], len(computed.parts) - 1)]]
-
-
-#: Values of kinds that come with this package.
-_TOLD = BannerValues | BesideValues | GridValues | LogoValues | SlidesValues | Nothing
 
 
 def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
@@ -264,11 +250,8 @@ def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
         letter = spot.span.letter
         origin = computed.said[letter].origin
         said = {f: origin.get(f, "") for f in type(spot.values).model_fields}
-        is_told = isinstance(spot.values, _TOLD)
-        values = spot.values if is_told else spot.values.model_dump(mode="json")
         told = computed.layout.told(spot)
-        noun = {"letter": letter, "told": told, "values": values, "origin": said}
-        out.append(LayoutSpan.model_validate(noun))
+        out.append(LayoutSpan(letter=letter, told=told, values=spot.values, origin=said))
     return tuple(out)
 
 

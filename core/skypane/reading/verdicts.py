@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Sequence
 from itertools import pairwise
 
-from skypane.reading.nouns import Band, ItemsReading, LogoReading, VerdictRun, Verdicts
+from skypane.reading.nouns import Band, ItemsReading, OwnReading, VerdictRun, Verdicts
 from skypane.reading.nouns.words import WordsReading
 from skypane.shown.nouns import Plan
 from skypane.widths.runs import Verdict
@@ -31,14 +31,14 @@ def verdicts(
     bands: Sequence[Band],
     words: WordsReading | None,
     items: ItemsReading | None,
-    logo: LogoReading | None,
+    own: OwnReading | None,
     one_of: Band | None,
 ) -> tuple[Verdicts, ...]:
     """Per density that is offered the verdict of every width. `bands` are those of all parts, or of
     many items those of the chosen one, which speak beside the band of all. Without a band of
     sharpness nothing is said of it."""
     of_all = [items.together] if items else []
-    of_kind = [*(words.bands if words else ()), *([logo.band] if logo and logo.band else [])]
+    of_kind = [*(words.bands if words else ()), *(own.bands if own else ())]
     others = [*of_all, *of_kind, *([one_of] if one_of else [])]
     many = items is not None and len(items.items) > 1
     out = []

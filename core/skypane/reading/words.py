@@ -4,13 +4,13 @@ width."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal, cast
+from typing import Literal
 
 import numpy as np
 
 from skypane.advice.words import words_detail
-from skypane.layouts.banner import Laid, laid_out
-from skypane.model import BannerValues, Words
+from skypane.layouts import Laid
+from skypane.model import Words
 from skypane.reading.nouns import (
     Band,
     BoxCurves,
@@ -48,7 +48,7 @@ def words_reading(
         return None
     spans = plan.parts[0].spans
     seen = {p.span.letter: seen_in(p, pixels) for p in spans}
-    shown = [p for p in spans if laid_out(p.spot).block is not None]
+    shown = [p for p in spans if p.laid.block is not None]
     in_detail = plan.parts[0].at(chosen[1]) if chosen else None
     return WordsReading(
         spans=tuple(words_span(p, plan.said) for p in spans),
@@ -84,12 +84,12 @@ def _mark(p: ShownSpan) -> MarkSpan:
 
 def words_span(p: SpanPlan, said: Mapping[str, LayoutSaid]) -> WordsSpan:
     letter = p.span.letter
-    fields = BannerValues.model_fields
+    fields = type(p.spot.values).model_fields
     origin = {f: said[letter].origin.get(f, "") for f in fields}
-    laid = laid_out(p.spot)
+    laid = p.laid
     return WordsSpan(
         letter=letter,
-        values=cast(BannerValues, p.spot.values),
+        values=p.on_picture,
         own=tuple(f for f in fields if origin[f] == letter),
         origin=origin,
         texts=tuple(_text(p, laid, t) for t in (laid.block.texts if laid.block else ())),
@@ -100,7 +100,7 @@ def words_span(p: SpanPlan, said: Mapping[str, LayoutSaid]) -> WordsSpan:
 
 @once
 def _places(p: SpanPlan) -> dict[str, BoxCurves | None]:
-    laid, t, v = laid_out(p.spot), p.typical, p.viewport_w
+    laid, t, v = p.laid, p.typical, p.viewport_w
 
     def curves(*values: Floats) -> BoxCurves:
         x, y, w, h = (simplified(v, a, OFF_BY_PX) for a in values)

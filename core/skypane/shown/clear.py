@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from skypane.geometry import Rect
-from skypane.layouts.banner import column_and_row, laid_out, shows_words, values_of
+from skypane.layouts import column_and_row
 from skypane.model import Place
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.widths.frames import Floats
@@ -54,7 +54,7 @@ def drawn(p: ShownSpan, rect: Rect) -> Edges:
 def block_edges(p: SpanPlan, place: Place | None = None) -> tuple[Edges, ...]:
     """What of the words covers the picture: every text, or the box behind them where there is
     one. `place` is another one of the nine."""
-    laid, v = laid_out(p.spot), values_of(p.spot)
+    laid, v = p.laid, p.on_picture
     block = laid.block
     if block is None or laid.words is None or v.shows != "on":
         return ()
@@ -73,7 +73,7 @@ def block_edges(p: SpanPlan, place: Place | None = None) -> tuple[Edges, ...]:
 def corner(p: SpanPlan, block: Block, place: Place) -> tuple[Floats, Floats]:
     """The block's corner in one of the nine places, relative to the picture's frame."""
     across, down = column_and_row(place)
-    m = values_of(p.spot).margin_px
+    m = p.on_picture.margin_px
     x = m + across * (p.W - 2 * m - block.w)
     return x, m + down * (p.H - 2 * m - block.h)
 
@@ -107,8 +107,8 @@ def in_quiet(p: SpanPlan, edges: tuple[Edges, ...]) -> float:
 def outgrown(p: SpanPlan) -> Floats:
     """By how many CSS px the banner grows for what lies on it, (widths,), at the worst viewport
     height; 0 where it fits."""
-    laid = laid_out(p.spot)
-    if not shows_words(p.spot):
+    laid = p.laid
+    if laid.block is None:
         return np.zeros(p.W.shape[1])
     over: Floats = np.maximum(laid.asked - laid.own, 0).max(axis=0)
     return np.where(over > 0.5, over, 0.0)

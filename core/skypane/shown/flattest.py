@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from skypane.layouts.banner import laid_out
 from skypane.model import RatioHeight, Treatment
 from skypane.shown.clear import block_edges, covered, outgrown
 from skypane.shown.keeps import all_whole, whole_picture
@@ -20,7 +19,7 @@ def flattest_ratio(p: SpanPlan) -> float | None:
     """
     if not isinstance(p, ShownSpan):
         return None
-    laid = laid_out(p.spot)
+    laid = p.laid
     asked = laid.asked.max(axis=0)
     if not asked.any():
         return None

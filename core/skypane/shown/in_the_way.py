@@ -1,5 +1,5 @@
-"""What lies in the way on a picture: marks and insets over words and keep areas, controls of slides
-over keep areas."""
+"""What lies in the way on a picture: marks and insets over words and keep areas, and what a kind
+itself lays on its pictures, as controls, over keep areas."""
 
 from __future__ import annotations
 
@@ -8,10 +8,6 @@ from typing import NamedTuple
 
 import numpy as np
 
-from skypane.layouts.banner import laid_out
-from skypane.layouts.banner import values_of as words_values
-from skypane.layouts.slides import controls_on, row_of, values_of
-from skypane.model import SlidesValues
 from skypane.shown.clear import Edges, block_edges, covered, overlap_of
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.widths.frames import Floats
@@ -47,7 +43,7 @@ def lying_on(plan: Plan, letter: str) -> Iterator[Lying]:
         p = part.at(letter)
         if part.part.role not in ("mark", "inset") or not isinstance(p, ShownSpan):
             continue
-        area = laid_out(p.spot).area
+        area = p.laid.area
         x, y = p.frame.x - area.x, p.frame.y - area.y
         mine = Edges(x, x + p.W, y, y + p.H)
         texts = {}
@@ -66,9 +62,9 @@ def hidden_texts(plan: Plan, letter: str) -> dict[int, np.ndarray]:
     """Per text of the words, in their order, the widths at which a mark or an inset hides it. Where
     a box lies behind the words it is hidden as a whole, and all texts with it."""
     base = plan.parts[0].of(letter)
-    block = laid_out(base.spot).block
+    block = base.laid.block
     n = len(block.texts) if block else 0
-    boxed = block is not None and words_values(base.spot).box.strength > 0
+    boxed = block is not None and base.on_picture.box.strength > 0
     out: dict[int, np.ndarray] = {}
     for lying in lying_on(plan, letter):
         for i, share in lying.texts.items():
@@ -78,16 +74,13 @@ def hidden_texts(plan: Plan, letter: str) -> dict[int, np.ndarray]:
     return out
 
 
-def covered_by_controls(part: PartPlan, p: SpanPlan, plan: Plan) -> dict[str, Floats]:
-    """Per keep area of a slide the share that the controls cover, (widths,) at the worst viewport
-    height; only of areas that are covered somewhere."""
-    # how many slides there are is known to the plan's own spans alone
-    spot = plan.spots[part.spans.index(p)]
-    if not isinstance(spot.values, SlidesValues) or not isinstance(p, ShownSpan):
+def covered_by_kind(part: PartPlan, p: SpanPlan, plan: Plan) -> dict[str, Floats]:
+    """Per keep area of a part the share that what the kind itself lays on it covers, as controls of
+    slides do, (widths,) at the worst viewport height; only of areas that are covered somewhere."""
+    if not plan.layout.lies_on or not isinstance(p, ShownSpan):
         return {}
-    box = controls_on(spot, p.H)
+    # how many parts there are is known to the plan's own spans alone
+    box = plan.layout.lying(plan.spots[part.spans.index(p)], p.index, p.H)
     if box is None:
         return {}
-    column = spot.shown.index(p.index) % values_of(spot).at_a_time
-    left = box.x - column * (row_of(spot).slide + values_of(spot).gutter_px)
-    return covered(p, (Edges(left, left + box.w, box.y, box.y + box.h),))
+    return covered(p, (Edges(box.x, box.x + box.W, box.y, box.y + box.H),))

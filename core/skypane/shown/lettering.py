@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from skypane.galleries.logo import Cut, least_width
 from skypane.shown.nouns import ShownSpan
+from skypane.widths.frames import Floats
 
 
 def lettering_of(p: ShownSpan) -> Cut | None:
@@ -20,3 +21,9 @@ def readable_from(p: ShownSpan) -> float | None:
     """The width in CSS px from which it can be read; None where no lettering is marked."""
     cut = lettering_of(p)
     return None if cut is None else least_width(cut)
+
+
+def drawn_cut(p: ShownSpan) -> Floats:
+    """How wide a span's cut is drawn, in CSS px, the least over viewport heights, (widths,)."""
+    drawn: Floats = p.drawn_cut_width.min(axis=0)
+    return drawn

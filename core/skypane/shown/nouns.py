@@ -8,13 +8,14 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
-from typing import Literal
+from typing import Literal, cast
 
 from skypane.geometry import Rect, inside, joined
-from skypane.layouts import Frame, Layout, Spot
+from skypane.layouts import Frame, Laid, Layout, Spot
 from skypane.model import (
     Area,
     Following,
+    OnPicture,
     Original,
     Part,
     Placement,
@@ -89,6 +90,16 @@ class SpanPlan:
         """The row of the typical viewport height."""
         rows: int = self.W.shape[0]
         return rows // 2
+
+    @cached_property
+    def laid(self) -> Laid:
+        """Where words and picture are, of a kind that has words."""
+        return self.layout.laid(self.spot)
+
+    @property
+    def on_picture(self) -> OnPicture:
+        """What holds for its words, of a kind that has words."""
+        return cast(OnPicture, self.spot.values)
 
     @property
     def keeps(self) -> tuple[Area, ...]:

@@ -73,7 +73,7 @@ def replanned(p: SpanPlan, treatment: Treatment, original: Original) -> SpanPlan
     """One part in one span with other values on top of what holds there, showing `original`. Raises
     NoSize."""
     # of many items the frames of all would have to be found for the one
-    frame = p.frame if p.layout.has_items else None
+    frame = p.frame if p.layout.is_large else None
     return replanned_at(p.layout, p.spot, p.index, treatment, original, frame)
 
 

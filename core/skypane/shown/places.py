@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import numpy as np
 
-from skypane.layouts.banner import laid_out, values_of
 from skypane.model import PLACES, Place
 from skypane.numerals import number
 from skypane.shown.clear import block_edges, corner, covered, in_quiet
@@ -34,7 +33,7 @@ def ratings(p: SpanPlan, pixels: Pixels) -> tuple[PlaceRating, ...]:
     """All nine, row by row; nothing where no words lie on the picture. The best covers no area, can
     be read, lies in a quiet area, and then has the most contrast; the present place wins where
     another is no better."""
-    laid, v = laid_out(p.spot), values_of(p.spot)
+    laid, v = p.laid, p.on_picture
     if laid.block is None or v.shows != "on":
         return ()
     found = []
@@ -75,7 +74,7 @@ def ratings(p: SpanPlan, pixels: Pixels) -> tuple[PlaceRating, ...]:
 
 
 def _contrast(p: SpanPlan, pixels: Pixels, place: Place) -> float | None:
-    block = laid_out(p.spot).block
+    block = p.laid.block
     if block is None:
         return None
     n = len(p.viewport_w)
@@ -90,7 +89,7 @@ def _contrast(p: SpanPlan, pixels: Pixels, place: Place) -> float | None:
         found = under(p, pixels, text, at, (x, y), PX)
         if found is None:
             return None
-        laid = composited(found, values_of(p.spot), text)
+        laid = composited(found, p.on_picture, text)
         got = contrast(luminance_of(text.ink), luminance(laid))
         least = min(least, float(got.worst.min()) / needed(text.large))
     return round(least, 3) if np.isfinite(least) else None

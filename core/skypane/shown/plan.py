@@ -28,7 +28,7 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
     """
     layout = layout_of(placement)
     bare = placement.model_copy(update={"parts": ()})
-    before = _like(site, bare, scrollbar_px) if layout.has_items else None
+    before = _like(site, bare, scrollbar_px) if layout.is_large else None
     is_same = before is not None and before.is_of(site, bare, scrollbar_px)
     if before:
         placement, originals = before.again(placement, originals)
@@ -83,7 +83,7 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
         spots=tuple(c.spot for c in computed),
         setting=(before.plan.setting if before and is_same else Setting(site, bare, scrollbar_px)),
     )
-    if layout.has_items:
+    if layout.is_large:
         _latest.keep(found.setting, _Planned(found, resolved, tuple(computed)))
     return found
 
@@ -215,7 +215,7 @@ def _of_span(
     old: _Computed | None,
 ) -> _Computed:
     """All parts of a span. Raises NoSize and OfLayout."""
-    if not layout.has_items:
+    if not layout.is_large:
         found = _earlier.get((layout.kind, spot, shown))
         if found is None:
             found = _anew(layout, spot, shown)

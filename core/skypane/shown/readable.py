@@ -16,7 +16,6 @@ from weakref import WeakKeyDictionary
 import numpy as np
 from numpy.typing import NDArray
 
-from skypane.layouts.banner import laid_out, shows_words, values_of
 from skypane.model import NoScrim, PlainScrim, Scrim
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.under import Pixels, Under, all_rows, at_widths, composited, under
@@ -66,8 +65,8 @@ class _Look(NamedTuple):
 
 def seen_in(p: SpanPlan, pixels: Pixels) -> tuple[Seen, ...]:
     """Every text of a span; nothing where no words show, or where the picture is not to be had."""
-    laid = laid_out(p.spot)
-    if not shows_words(p.spot) or laid.block is None:
+    laid = p.laid
+    if laid.block is None:
         return ()
     px = pixels(p.original) if isinstance(p, ShownSpan) else None
     known = _known.get(p)
@@ -94,7 +93,7 @@ _known: WeakKeyDictionary[SpanPlan, _Known] = WeakKeyDictionary()
 
 
 def _seen(p: SpanPlan, pixels: Pixels, text: TextBox) -> Seen | None:
-    v = values_of(p.spot)
+    v = p.on_picture
     n = len(p.viewport_w)
     if text.fill is not None or v.shows != "on" or not isinstance(p, ShownSpan):
         first = np.unique(np.array([0, n - 1]))
@@ -128,7 +127,7 @@ def _seen(p: SpanPlan, pixels: Pixels, text: TextBox) -> Seen | None:
 
 
 def _has_gradient(p: SpanPlan) -> bool:
-    v = values_of(p.spot)
+    v = p.on_picture
     return v.shows == "on" and not isinstance(v.scrim, NoScrim)
 
 
@@ -152,7 +151,7 @@ def _first_columns(p: SpanPlan) -> NDArray[np.int64]:
     first, last = float(p.viewport_w[0]), float(p.viewport_w[-1])
     spread = np.geomspace(first, last, FIRST_WIDTHS) - first
     chosen = set(np.clip(np.rint(spread), 0, n - 1).astype(int).tolist())
-    block = laid_out(p.spot).block
+    block = p.laid.block
     for text in block.texts if block else ():
         turns = np.flatnonzero(np.diff(text.lines))
         chosen |= {int(t) for t in turns} | {int(t) + 1 for t in turns}
@@ -172,7 +171,7 @@ def _looked(p: SpanPlan, pixels: Pixels, text: TextBox, columns: NDArray[np.int6
 def _ratios(
     p: SpanPlan, found: Under, text: TextBox, strength: float | None = None
 ) -> tuple[Floats, Floats]:
-    laid = composited(found, values_of(p.spot), text, strength)
+    laid = composited(found, p.on_picture, text, strength)
     got = contrast(luminance_of(text.ink), luminance(laid))
     return got.worst, got.mean
 
@@ -204,8 +203,8 @@ def ratio_before_loading(p: SpanPlan, text: TextBox) -> float:
 def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, float, float]]:
     """The texts that cannot be read on the background colour alone, each with the contrast that it
     has and that it needs."""
-    block = laid_out(p.spot).block
-    if block is None or values_of(p.spot).shows != "on":
+    block = p.laid.block
+    if block is None or p.on_picture.shows != "on":
         return
     for t in block.texts:
         ratio, least = ratio_before_loading(p, t), needed(t.large)
@@ -237,12 +236,12 @@ class LeastScrim(NamedTuple):
 
 def suggested_scrim(p: SpanPlan) -> Scrim:
     """The span's own scrim; where it has none a plain one, dark under light words."""
-    v = values_of(p.spot)
+    v = p.on_picture
     return v.scrim if not isinstance(v.scrim, NoScrim) else plain_scrim(p)
 
 
 def plain_scrim(p: SpanPlan) -> PlainScrim:
-    light = luminance_of(values_of(p.spot).colour) > EVEN
+    light = luminance_of(p.on_picture.colour) > EVEN
     return PlainScrim(colour="#000000" if light else "#ffffff")
 
 
@@ -252,7 +251,7 @@ def least_scrim(
     """Of the span's own scrim, or of another. Tried in steps from none to all, then closed in on:
     whether text can be read is not always monotone in the strength. None where no words lie on the
     picture."""
-    if values_of(p.spot).shows != "on" or not seen:
+    if p.on_picture.shows != "on" or not seen:
         return None
     scrim = scrim or suggested_scrim(p)
     q = with_values(p, scrim=scrim)
@@ -298,7 +297,7 @@ def readable(p: SpanPlan, pixels: Pixels) -> bool:
 
 
 def with_values(p: SpanPlan, **values: object) -> SpanPlan:
-    """The span with other values of the banner, where these do not change its frame."""
-    said = values_of(p.spot).model_copy(update=values)
+    """The span with other values of its words, where these do not change its frame."""
+    said = p.on_picture.model_copy(update=values)
     spot = replace(p.spot, values=said)
     return replace(p, spot=spot)

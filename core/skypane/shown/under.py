@@ -15,8 +15,7 @@ from typing import Any, NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from skypane.layouts.banner import laid_out, values_of
-from skypane.model import BannerValues, FixedAim, Original
+from skypane.model import FixedAim, OnPicture, Original
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.values import once
 from skypane.widths.frames import Floats
@@ -97,7 +96,7 @@ def under(
     """What lies under a text at some viewports. `place` is where the block's corner would be
     instead, relative to the picture's frame, (viewports,) each. None where the picture is not to be
     had."""
-    laid, v = laid_out(p.spot), values_of(p.spot)
+    laid, v = p.laid, p.on_picture
     if laid.words is None:
         return None
     area = laid.area
@@ -199,7 +198,7 @@ def _sampled(copy: Bytes, u: Floats, v: Floats) -> NDArray[np.float32]:
 
 
 def composited(
-    found: Under, v: BannerValues, text: TextBox, strength: float | None = None
+    found: Under, v: OnPicture, text: TextBox, strength: float | None = None
 ) -> np.ndarray:
     """The px under a text with scrim, box and button laid over them; `strength` in place of the
     scrim's own."""

@@ -10,7 +10,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from skypane.model import BannerValues, Typeface, Words
+from skypane.model import OnPicture, Typeface, Words
 from skypane.numerals import number, px
 from skypane.widths.frames import Floats
 from skypane.words.contrast import is_large
@@ -57,7 +57,7 @@ class Block(NamedTuple):
     texts: tuple[TextBox, ...]
 
 
-def block_of(words: Words, typeface: Typeface, values: BannerValues, area: Floats) -> Block:
+def block_of(words: Words, typeface: Typeface, values: OnPicture, area: Floats) -> Block:
     """The block in an area of these widths, in CSS px."""
     w = np.minimum(area * values.percent / 100, area - 2 * values.margin_px)
     padding = values.box.padding_px
@@ -96,7 +96,7 @@ def block_of(words: Words, typeface: Typeface, values: BannerValues, area: Float
 
 
 def _buttons(
-    labels: list[str], typeface: Typeface, values: BannerValues, room: Floats
+    labels: list[str], typeface: Typeface, values: OnPicture, room: Floats
 ) -> tuple[list[TextBox], Floats]:
     """The labels' content boxes from the top of the row of buttons, and the height of all rows."""
     size = values.text_px
@@ -144,7 +144,7 @@ def _buttons(
 _JUSTIFY = {"start": "start", "centre": "center", "end": "end"}
 
 
-def css_rules(typeface: Typeface, values: BannerValues, level: int) -> dict[str, dict[str, str]]:
+def css_rules(typeface: Typeface, values: OnPicture, level: int) -> dict[str, dict[str, str]]:
     """Declarations of the block and what is in it, by what follows the block's selector."""
     size = px(values.text_px)
     box = values.box

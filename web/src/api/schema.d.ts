@@ -1531,14 +1531,10 @@ export interface components {
         };
         /**
          * BannerValues
-         * @description All that holds in a span; what nobody has said is as written here. Titles are what each value
-         *     is called in lists of values and in the history.
+         * @description All that holds in a span; what nobody has said is as written here.
          *
-         *     `percent` is the width of the words as a share of the picture (of their column where they stand
-         *     beside it), `margin_px` the least distance of whatever lies on the picture from its edges.
-         *     `share_percent` is the picture's share of the row where words stand beside it, on `side`.
-         *     `strength` multiplies the opacity of every stop of the scrim. The mark is `mark_percent` of the
-         *     picture wide, at most `mark_most_px`.
+         *     `share_percent` is the picture's share of the row where words stand beside it, on `side`. The
+         *     mark is `mark_percent` of the picture wide, at most `mark_most_px`.
          */
         BannerValues: {
             /**
@@ -3009,9 +3005,7 @@ export interface components {
             /** Told */
             told: string[];
             /** Values */
-            values: components["schemas"]["BannerValues"] | components["schemas"]["GridValues"] | components["schemas"]["SlidesValues"] | components["schemas"]["BesideValues"] | components["schemas"]["LogoValues"] | components["schemas"]["Nothing"] | {
-                [key: string]: components["schemas"]["JsonValue"];
-            };
+            values: components["schemas"]["BannerValues"] | components["schemas"]["BesideValues"] | components["schemas"]["GridValues"] | components["schemas"]["LogoValues"] | components["schemas"]["Nothing"] | components["schemas"]["SlidesValues"];
         };
         /**
          * LeadPlacement
@@ -3147,10 +3141,14 @@ export interface components {
          *     breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
          *     span, `wants` those of spans that show another one. `edges` are the colours that cuts have all
          *     along their edge, by original. `portrait` says at which widths the typical viewport is at least
-         *     as high as it is wide.
+         *     as high as it is wide. Its band says whether the lettering can be read.
          */
         LogoReading: {
-            band: components["schemas"]["Band"] | null;
+            /**
+             * Bands
+             * @default []
+             */
+            bands?: components["schemas"]["Band"][];
             /** Breaks */
             breaks: number[];
             /** Called For */
@@ -3161,6 +3159,12 @@ export interface components {
             edges: {
                 [key: string]: string;
             };
+            /**
+             * Kind
+             * @default logo
+             * @constant
+             */
+            kind?: "logo";
             /** Portrait */
             portrait: [
                 number,
@@ -3284,14 +3288,14 @@ export interface components {
          * Moving
          * @description What changes on the desk while something is dragged. `parts` by their index: all of them, or
          *     of many items the one that is being worked on. `words` only where they belong to the kind,
-         *     `items` only where it has many, `one_of` only where the placement is one of a set.
-         *     `verdicts` are the worst of all that is known of a width, per density; while something moves
-         *     nothing is said of sharpness.
+         *     `items` only where it has many, `own` only where the kind reads something of its own, `one_of`
+         *     only where the placement is one of a set. `verdicts` are the worst of all that is known of a
+         *     width, per density; while something moves nothing is said of sharpness.
          */
         Moving: {
             items?: components["schemas"]["ItemsReading"] | null;
-            logo?: components["schemas"]["LogoReading"] | null;
             one_of?: components["schemas"]["Band"] | null;
+            own?: components["schemas"]["LogoReading"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
             parts: {
@@ -4153,10 +4157,10 @@ export interface components {
             ladders: components["schemas"]["LadderReading"][];
             /** Layout */
             layout: components["schemas"]["LayoutSpan"][];
-            logo?: components["schemas"]["LogoReading"] | null;
             /** Narrowest */
             narrowest: number;
             one_of?: components["schemas"]["Band"] | null;
+            own?: components["schemas"]["LogoReading"] | null;
             pane: components["schemas"]["Pane"];
             /** Parts */
             parts: {
@@ -5889,7 +5893,7 @@ export interface components {
         };
         /**
          * WordsReading
-         * @description The words of a banner, over every width. `marks` are of the spans that show one. `measured`:
+         * @description The words on a picture, over every width. `marks` are of the spans that show one. `measured`:
          *     whether the px of its pictures were to be had. `unset` are characters that the typeface has no
          *     glyph for, whose width is a guess. `detail` is of the one span that is being worked on.
          */
@@ -5908,7 +5912,7 @@ export interface components {
         };
         /**
          * WordsSpan
-         * @description The words of a banner in one span: the values that hold, which the span sets itself, and the
+         * @description The words on a picture in one span: the values that hold, which the span sets itself, and the
          *     letter of the span that each is from ("" for a default).
          *
          *     `banner` is its box, its x from the page's edge; `area` the picture's place in it, `block` that

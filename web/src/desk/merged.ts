@@ -33,7 +33,6 @@ export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
     weight: whole.items?.weight ?? null,
     crop_ratios: whole.items?.crop_ratios ?? {},
   },
-  // colours of edges are looked up when it rests
-  logo: moving.logo && { ...moving.logo, edges: whole.logo?.edges ?? {} },
+  own: moving.own,
   parts: Object.fromEntries(Object.entries(whole.parts).map(([i, part]) => [i, moved(part, moving.parts[i])])),
 });

@@ -10,7 +10,7 @@ from skypane.reading.nouns.items import (
     Sharpest,
 )
 from skypane.reading.nouns.ladders import LadderReading, Rung, TakenAt, TakenRun, Tradeoff
-from skypane.reading.nouns.logo import CutReading, CutRun, LogoReading
+from skypane.reading.nouns.own import OwnReading
 from skypane.reading.nouns.pages import OnPage, PageOverflow, PageReading, PageSpan
 from skypane.reading.nouns.spans import (
     CropFacts,
@@ -25,7 +25,14 @@ from skypane.reading.nouns.spans import (
     SpanReading,
     WidthSum,
 )
-from skypane.reading.nouns.whole import LayoutSpan, Moving, MovingPart, PartReading, Reading
+from skypane.reading.nouns.whole import (
+    LayoutSpan,
+    Moving,
+    MovingPart,
+    PartReading,
+    Reading,
+    complete,
+)
 from skypane.reading.nouns.words import (
     BoxCurves,
     LinesRun,
@@ -43,8 +50,6 @@ __all__ = [
     "CommonRatioReading",
     "CropFacts",
     "CropStop",
-    "CutReading",
-    "CutRun",
     "EdgesPx",
     "FailingItems",
     "FileRun",
@@ -55,13 +60,13 @@ __all__ = [
     "LadderReading",
     "LayoutSpan",
     "LinesRun",
-    "LogoReading",
     "MarkSpan",
     "Moving",
     "MovingPart",
     "MovingSpan",
     "OnPage",
     "OverallSafe",
+    "OwnReading",
     "PageOverflow",
     "PageReading",
     "PageSpan",
@@ -85,4 +90,5 @@ __all__ = [
     "WordsReading",
     "WordsSpan",
     "WordsText",
+    "complete",
 ]

@@ -2,27 +2,22 @@
 
 from __future__ import annotations
 
-from pydantic import JsonValue
+from collections.abc import Iterable
+from functools import reduce
+from operator import or_
 
 from skypane.advice.remedies import Advice
 from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
-from skypane.layouts.layout import Nothing
-from skypane.model import (
-    BannerValues,
-    BesideValues,
-    Finding,
-    GridValues,
-    LogoValues,
-    SlidesValues,
-)
+from skypane.layouts import kind_values
+from skypane.model import Finding
 from skypane.reading.nouns.bands import Band, Verdicts, ViewportPoint
 from skypane.reading.nouns.code import Code, Pane
 from skypane.reading.nouns.items import ItemsReading
 from skypane.reading.nouns.ladders import LadderReading
-from skypane.reading.nouns.logo import LogoReading
+from skypane.reading.nouns.own import OwnReading
 from skypane.reading.nouns.spans import MovingSpan, OverallSafe, SpanDetail, SpanReading
-from skypane.reading.nouns.words import WordsReading
+from skypane.reading.nouns.words import WordsReading, WordsSpan
 from skypane.shown.brief import Brief
 from skypane.values import Noun
 
@@ -39,14 +34,14 @@ class MovingPart(Noun):
 class Moving(Noun):
     """What changes on the desk while something is dragged. `parts` by their index: all of them, or
     of many items the one that is being worked on. `words` only where they belong to the kind,
-    `items` only where it has many, `one_of` only where the placement is one of a set.
-    `verdicts` are the worst of all that is known of a width, per density; while something moves
-    nothing is said of sharpness."""
+    `items` only where it has many, `own` only where the kind reads something of its own, `one_of`
+    only where the placement is one of a set. `verdicts` are the worst of all that is known of a
+    width, per density; while something moves nothing is said of sharpness."""
 
     parts: dict[int, MovingPart]
     words: WordsReading | None = None
     items: ItemsReading | None = None
-    logo: LogoReading | None = None
+    own: OwnReading | None = None  # see `complete`
     one_of: Band | None = None
     verdicts: tuple[Verdicts, ...] = ()
     pane: Pane
@@ -70,15 +65,7 @@ class LayoutSpan(Noun):
 
     letter: str
     told: tuple[str, ...]
-    values: (
-        BannerValues
-        | GridValues
-        | SlidesValues
-        | BesideValues
-        | LogoValues
-        | Nothing
-        | dict[str, JsonValue]
-    )
+    values: Noun  # see `complete`
     origin: dict[str, str]
 
 
@@ -98,3 +85,24 @@ class Reading(Moving):
     value_names: dict[str, str]
     findings: tuple[Finding, ...]
     code: Code
+
+
+def complete() -> None:
+    """Give the fields that hold what kinds say of their own the types of all kinds that are known,
+    so that each is told whole. Called once all kinds of the package are there, and again by one
+    that comes later."""
+
+    def any_of(types: Iterable[object]) -> object:
+        return reduce(or_, types)
+
+    own = any_of((*OwnReading.__subclasses__(), None))
+    types: tuple[tuple[type[Noun], str, object], ...] = (
+        (WordsSpan, "values", any_of(kind_values(has_words=True))),
+        (LayoutSpan, "values", any_of(kind_values())),
+        (Moving, "own", own),
+        (Reading, "own", own),
+    )
+    for noun, field, told in types:
+        noun.model_fields[field].annotation = told  # type: ignore[assignment]  # a type made here
+    for noun in (WordsSpan, WordsReading, LayoutSpan, Moving, Reading):
+        noun.model_rebuild(force=True)

@@ -3,9 +3,7 @@
 from __future__ import annotations
 
 from skypane.advice.words import WordsDetail
-from skypane.model import (
-    BannerValues,
-)
+from skypane.model import OnPicture
 from skypane.reading.nouns.bands import Band
 from skypane.values import Noun
 from skypane.widths.curves import Curve
@@ -49,7 +47,7 @@ class BoxCurves(Noun):
 
 
 class WordsSpan(Noun):
-    """The words of a banner in one span: the values that hold, which the span sets itself, and the
+    """The words on a picture in one span: the values that hold, which the span sets itself, and the
     letter of the span that each is from ("" for a default).
 
     `banner` is its box, its x from the page's edge; `area` the picture's place in it, `block` that
@@ -57,7 +55,7 @@ class WordsSpan(Noun):
     """
 
     letter: str
-    values: BannerValues
+    values: OnPicture  # of the kind, with all that it says beside
     own: tuple[str, ...]
     origin: dict[str, str]
     area: BoxCurves
@@ -78,7 +76,7 @@ class MarkSpan(Noun):
 
 
 class WordsReading(Noun):
-    """The words of a banner, over every width. `marks` are of the spans that show one. `measured`:
+    """The words on a picture, over every width. `marks` are of the spans that show one. `measured`:
     whether the px of its pictures were to be had. `unset` are characters that the typeface has no
     glyph for, whose width is a guess. `detail` is of the one span that is being worked on."""
 

@@ -56,7 +56,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   const ofWords = reading.words?.bands ?? [];
   const bands = step === "words" && reading.words ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords] : ofPart;
   if (reading.items) bands.unshift(reading.items.together);
-  if (reading.logo?.band) bands.unshift(reading.logo.band);
+  bands.unshift(...(reading.own?.bands ?? []));
   if (reading.one_of) bands.push(reading.one_of);
   const ofAll = step === "frame" ? null : reading.items?.weight;
   if (ofAll) bands.push(ofAll);

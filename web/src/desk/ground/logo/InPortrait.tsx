@@ -5,6 +5,7 @@ import { useWork } from "../../context";
 import { NEW_PART, withRole, withTreatment } from "../../draft";
 import { useRole } from "../useRole";
 import { ValueRow } from "../ValueRow";
+import { logoOf } from "./own";
 
 const SAME = "same";
 
@@ -27,7 +28,7 @@ export function InPortrait({ cuts }: { cuts: LogoValues["cuts"] }) {
     });
   const reset = () =>
     handle.change((d) => withTreatment(d, index, span.letter, { show: undefined, original: undefined }));
-  const turned = reading.logo?.portrait ?? [];
+  const turned = logoOf(reading)?.portrait ?? [];
   const seen = turned.map(([a, b]) => `${a}–${b}`).join(", ");
   return (
     <ValueRow

@@ -10,6 +10,7 @@ import { ItemChooser } from "../../ItemChooser";
 import ground from "../Ground.module.css";
 import { useKindValues } from "../useKindValues";
 import classes from "./Logo.module.css";
+import { logoOf } from "./own";
 
 type Cut = LogoValues["cuts"][number];
 const MOST = 5;
@@ -17,7 +18,7 @@ const MOST = 5;
 export function LogoCuts() {
   const { handle, reading, originals, addPosts } = useWork();
   const { values, problem } = useKindValues<LogoValues>();
-  const { logo } = reading;
+  const logo = logoOf(reading);
   const widest = reading.spans.at(-1)?.letter ?? "A";
   const cuts = (handle.draft.placement.layout[widest]?.cuts as Cut[] | undefined) ?? [];
   const put = (to: Cut[], name?: string) => handle.change((d) => withLayout(d, widest, { cuts: to }), name);
@@ -116,7 +117,7 @@ function CutRow({ cut, at, name, change, remove }: CutProps) {
   const { reading, originals } = useWork();
   const { row, grip } = useSorted(at, name);
   const original = originals.find((o) => o.id === cut.original);
-  const told = reading.logo?.cuts.find((c) => c.original === cut.original);
+  const told = logoOf(reading)?.cuts.find((c) => c.original === cut.original);
   return (
     <tr {...row}>
       <td className={classes.grip}>{grip}</td>

@@ -10,6 +10,7 @@ import { KindValue } from "../KindValue";
 import { useKindValues } from "../useKindValues";
 import { ColourInput } from "../words/WordsFields";
 import { InPortrait } from "./InPortrait";
+import { logoOf } from "./own";
 
 /** `cells`: how high the box is. */
 export function LogoFields({ cells }: { cells: ReactNode }) {
@@ -55,7 +56,7 @@ export function LogoFields({ cells }: { cells: ReactNode }) {
 function Behind({ bar, setBar }: { bar: boolean; setBar: (bar: boolean) => void }) {
   const { span, handle, reading } = useWork();
   const { background, original } = span.effective;
-  const edge = original === null ? undefined : reading.logo?.edges[original];
+  const edge = original === null ? undefined : logoOf(reading)?.edges[original];
   const colour = (to: string) => handle.treat(span.letter, { background: to }, `background ${span.letter}`);
   return (
     <>

@@ -12,9 +12,9 @@ from typing import cast
 import numpy as np
 from pydantic import JsonValue
 
-from skypane.layouts.layout import Frame, OfLayout, Spot, known
-from skypane.layouts.many import Many
-from skypane.model import BesideValues, Item, Placement, Site
+from skypane.kinds.beside.values import BesideValues
+from skypane.layouts import Frame, Many, OfLayout, Spot, known
+from skypane.model import Item, Placement, Site
 from skypane.numerals import number, px
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
@@ -86,7 +86,6 @@ def is_at_end(v: BesideValues, at: int) -> bool:
 class Beside(Many):
     kind = "beside"
     Values = BesideValues
-    written = "beside"
     width_word = "Picture width"
     box = "div"
     cell = "div"

@@ -16,10 +16,9 @@ from typing import NamedTuple, cast
 import numpy as np
 from pydantic import JsonValue
 
-from skypane.layouts.banner import column_and_row
-from skypane.layouts.layout import SCRIPTED, Frame, OfLayout, Spot, known
-from skypane.layouts.many import Many
-from skypane.model import Place, Placement, Site, SlidesValues
+from skypane.kinds.slides.values import SlidesValues
+from skypane.layouts import SCRIPTED, Frame, Many, OfLayout, Spot, column_and_row, known
+from skypane.model import Place, Placement, Site
 from skypane.numerals import number, px
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
@@ -92,18 +91,9 @@ def n_controls(spot: Spot) -> int:
     return listed + (1 if v.by_itself else 0)
 
 
-class Box(NamedTuple):
-    """Where something is, in CSS px from the row's top left corner, (heights, widths)."""
-
-    x: Floats
-    y: Floats
-    w: Floats
-    h: Floats
-
-
-def controls_on(spot: Spot, high: Floats) -> Box | None:
-    """The controls where they lie on slides that are `high` CSS px, (heights, widths); None where
-    none do."""
+def controls_on(spot: Spot, high: Floats) -> Frame | None:
+    """The controls where they lie on slides that are `high` CSS px, (heights, widths), from the
+    row's top left corner; None where none do."""
     v, n = values_of(spot), n_controls(spot)
     if v.controls_lie != "on" or not n:
         return None
@@ -113,14 +103,14 @@ def controls_on(spot: Spot, high: Floats) -> Box | None:
     w, h = in_a_row * CONTROL_PX, np.ceil(n / in_a_row) * CONTROL_PX
     across, down = column_and_row(v.controls_place)
     x = AROUND_PX + across * (box - 2 * AROUND_PX - w)
-    return Box(x, AROUND_PX + down * (high - 2 * AROUND_PX - h), w, h)
+    return Frame(w, h, x, AROUND_PX + down * (high - 2 * AROUND_PX - h))
 
 
 @known
 class Slides(Many):
     kind = "slides"
     Values = SlidesValues
-    written = "slides"
+    lies_on = "Controls"
     width_word = "Slide width"
     box = "section"
     cell = "div"
@@ -161,6 +151,13 @@ class Slides(Many):
     def box_around(self, spot: Spot, frame_px: float) -> float:
         v = values_of(spot)
         return v.at_a_time * frame_px + (v.at_a_time - 1) * v.gutter_px
+
+    def lying(self, spot: Spot, part: int, high: Floats) -> Frame | None:
+        box = controls_on(spot, high)
+        if box is None:
+            return None
+        column = spot.shown.index(part) % values_of(spot).at_a_time
+        return box._replace(x=box.x - column * (row_of(spot).slide + values_of(spot).gutter_px))
 
     def first_seen(self, spot: Spot, part: int, frames: Sequence[Frame]) -> bool:
         return part in spot.shown[: values_of(spot).at_a_time]

@@ -6,11 +6,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, field_validator
 
+from skypane.galleries.logo import LEAST_LETTERING_PX
 from skypane.values import Id, Noun
 
 MOST_CUTS = 5
-#: Lettering less high than this cannot be read (common practice).
-LEAST_LETTERING_PX = 11.0
 
 
 class LogoCut(Noun):

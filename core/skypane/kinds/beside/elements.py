@@ -4,19 +4,21 @@ from __future__ import annotations
 
 import html
 from collections.abc import Sequence
-from typing import cast
 
+from skypane.kinds.beside.layout import values_of
 from skypane.markup.lines import Line, attributes_html
-from skypane.model import BesideValues, Item
+from skypane.markup.own import writes
+from skypane.model import Item
 from skypane.shown.nouns import Plan
 
 
 def text_comes_first(plan: Plan) -> bool:
     """Whether a text is read before its picture: as they stand in the narrowest span."""
-    v = cast(BesideValues, plan.spots[0].values)
+    v = values_of(plan.spots[0])
     return v.stacked == "below" if v.is_stacked else v.side == "end"
 
 
+@writes("beside")
 def beside_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
     """A picture and its text for every part, in their order."""
     out = [Line(f"<div{attributes_html({'class': plan.placement.called})}>")]

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
-from skypane.reading.nouns.bands import Band
+from skypane.reading.nouns import OwnReading
 from skypane.values import Noun
 
 
@@ -27,13 +27,14 @@ class CutReading(Noun):
     in_portrait: bool
 
 
-class LogoReading(Noun):
+class LogoReading(OwnReading):
     """The cuts of a logo. `called_for` says which cut every width calls for, `breaks` the
     breakpoints that the site lacks for that, `spans` the fullest cut that can be read all over each
     span, `wants` those of spans that show another one. `edges` are the colours that cuts have all
     along their edge, by original. `portrait` says at which widths the typical viewport is at least
-    as high as it is wide."""
+    as high as it is wide. Its band says whether the lettering can be read."""
 
+    kind: Literal["logo"] = "logo"
     cuts: tuple[CutReading, ...]
     called_for: tuple[CutRun, ...]
     breaks: tuple[int, ...]
@@ -41,4 +42,3 @@ class LogoReading(Noun):
     wants: dict[str, int]
     edges: dict[int, str]
     portrait: tuple[tuple[int, int], ...]
-    band: Band | None

@@ -7,8 +7,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from skypane.findings.rule import Case, Found, rule
-from skypane.layouts.beside import LEAST_TEXT_PX, text_rooms, values_of
-from skypane.model import BesideValues
+from skypane.kinds.beside.layout import LEAST_TEXT_PX, text_rooms, values_of
 from skypane.numerals import number
 
 
@@ -18,13 +17,14 @@ from skypane.numerals import number
     "frame",
     "Stack them there, 100 %, or give the picture a smaller share.",
     at="share_percent",
+    kind="beside",
 )
 def text_squeezed(case: Case) -> Iterator[Found]:
     """Beside its picture a text has less than 160 px: hardly a word to a line (common practice)."""
     if case.part.index:
         return
     for spot in case.plan.spots:
-        if not isinstance(spot.values, BesideValues) or not spot.shown:
+        if not spot.shown:
             return
         v, room = values_of(spot), text_rooms(spot)
         at = np.flatnonzero(room < LEAST_TEXT_PX)

@@ -8,20 +8,23 @@ import numpy as np
 
 from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
 from skypane.galleries.ratio import unlike_most
+from skypane.kinds.slides.layout import row_of, stops_of
 from skypane.layouts import Spot
-from skypane.layouts.slides import row_of, stops_of
-from skypane.model import SlidesValues
 from skypane.shown.clear import COVERED
-from skypane.shown.in_the_way import covered_by_controls
+from skypane.shown.in_the_way import covered_by_kind
 
 
 def _spots(case: Case) -> Iterator[Spot]:
-    for spot in case.plan.spots:
-        if isinstance(spot.values, SlidesValues) and spot.shown:
-            yield spot
+    yield from (spot for spot in case.plan.spots if spot.shown)
 
 
-@rule("slides-unlike", "wrong", "frame", "Give all slides one ratio; Aim says which loses least.")
+@rule(
+    "slides-unlike",
+    "wrong",
+    "frame",
+    "Give all slides one ratio; Aim says which loses least.",
+    kind="slides",
+)
 def slides_unlike(case: Case) -> Iterator[Found]:
     """Slides keep ratios of their own that differ: what stands below them moves with every change
     (rules §12)."""
@@ -48,11 +51,12 @@ def slides_unlike(case: Case) -> Iterator[Found]:
     "frame",
     "Put them under the picture there, or elsewhere on it.",
     at="controls_place",
+    kind="slides",
 )
 def controls_on_area(case: Case) -> Iterator[Found]:
     """Dots, numbers or arrows lie on a keep area (common practice)."""
     for p in case.part.shown:
-        for name, share in covered_by_controls(case.part, p, case.plan).items():
+        for name, share in covered_by_kind(case.part, p, case.plan).items():
             at = np.flatnonzero(share > COVERED)
             most = float(share.max())
             yield Matter(
@@ -65,7 +69,13 @@ def controls_on_area(case: Case) -> Iterator[Found]:
             )
 
 
-@rule("slides-rest", "wasteful", "frame", "Bring another picture, or make it a plain picture.")
+@rule(
+    "slides-rest",
+    "wasteful",
+    "frame",
+    "Bring another picture, or make it a plain picture.",
+    kind="slides",
+)
 def slides_rest(case: Case) -> Iterator[Found]:
     """A slideshow with nothing to change to: one slide, or all of them in view at once."""
     if case.part.index:

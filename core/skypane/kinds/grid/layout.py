@@ -8,7 +8,7 @@ from typing import cast
 import numpy as np
 from pydantic import JsonValue
 
-from skypane.layouts.arranged import (
+from skypane.kinds.grid.arranged import (
     BESIDE_PX,
     Place,
     columns_of,
@@ -21,16 +21,9 @@ from skypane.layouts.arranged import (
     values_of,
     waiting_items,
 )
-from skypane.layouts.layout import SCRIPTED, Frame, Spot, known
-from skypane.layouts.many import Many
-from skypane.model import (
-    OWN_RATIOS,
-    GridValues,
-    Item,
-    Placement,
-    RatioHeight,
-    Site,
-)
+from skypane.kinds.grid.values import OWN_RATIOS, GridValues
+from skypane.layouts import SCRIPTED, Frame, Many, Spot, known
+from skypane.model import Item, Placement, RatioHeight, Site
 from skypane.numerals import number, px
 from skypane.treatments import Effective
 from skypane.values import Noun
@@ -51,7 +44,6 @@ class Grid(Many):
     Values = GridValues
     box = "ul"
     cell = "li"
-    written = "list"
     width_word = "Cell width"
 
     def begin(self, site: Site, placement: Placement) -> Placement:

@@ -12,12 +12,11 @@ from typing import cast
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
+from skypane.kinds.logo.values import MOST_CUTS, LogoValues
+from skypane.layouts import Frame, Layout, OfLayout, Spot, known
 from skypane.model import (
-    MOST_CUTS,
     FixedAim,
     FixedWidth,
-    LogoValues,
     Placement,
     RatioHeight,
     Site,

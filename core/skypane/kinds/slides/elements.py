@@ -8,13 +8,24 @@ comes first (APG), so that it can be reached before what moves.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from pathlib import Path
 
 from skypane.markup.items import figure
 from skypane.markup.lines import Line, attributes_html
+from skypane.markup.own import writes
+from skypane.markup.scripts import Script, brings
 from skypane.model.spoken import filled
 from skypane.shown.nouns import Plan
 
 
+def _is_slideshow(plan: Plan) -> bool:
+    return plan.layout.kind == "slides"
+
+
+SCRIPT = brings(Script(Path(__file__).with_name("slides.js"), 6000, _is_slideshow, moves=True))
+
+
+@writes("slides")
 def slides_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
     """A slide for every part, in their order, under what controls them."""
     called, n, spoken = plan.placement.called, len(parts), plan.site.spoken

@@ -9,8 +9,9 @@ from typing import NamedTuple
 import numpy as np
 
 from skypane.galleries.logo import Cut, least_width, never_shown
-from skypane.layouts.logo import drawn_width, values_of
-from skypane.model import LogoCut, Original
+from skypane.kinds.logo.layout import drawn_width, values_of
+from skypane.kinds.logo.values import LogoCut
+from skypane.model import Original
 from skypane.shown.nouns import Plan, ShownSpan
 from skypane.values import NOISE
 from skypane.widths.frames import Floats
@@ -32,12 +33,6 @@ def cut_of_span(p: ShownSpan) -> Cut | None:
     """What is said of the cut that a span shows; None where it is none of them."""
     said = next((c for c in values_of(p.spot).cuts if c.original == p.original.id), None)
     return cut(said, p.original) if said else None
-
-
-def drawn_cut(p: ShownSpan) -> Floats:
-    """How wide the cut of a span is drawn, in CSS px, (widths,)."""
-    drawn: Floats = p.drawn_cut_width.min(axis=0)
-    return drawn
 
 
 class Called(NamedTuple):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from skypane.layouts.layout import Frame, Layout, Spot, known
+from skypane.layouts import Frame, Layout, Spot, known
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
     Piece,

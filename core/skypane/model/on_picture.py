@@ -1,5 +1,5 @@
-"""What a banner does in one span beside showing its picture: where its words, its mark and its
-inset stand, and what lies between words and picture."""
+"""Words on a picture in one span: where and how they stand, and what lies between them and the
+picture. What they say is said once, see `skypane.model.words`."""
 
 from __future__ import annotations
 
@@ -29,7 +29,6 @@ Align = Literal["start", "centre", "end"]
 #: it, or off.
 WordsShow = Literal["on", "below", "above", "beside", "off"]
 TypePx = Annotated[float, Field(ge=8, le=400)]
-InsetPx = Annotated[float, Field(ge=16, le=2000)]
 MOST_STOPS = 8
 
 
@@ -92,15 +91,14 @@ class ButtonLook(Noun):
     ink: Colour = "#0b3640"
 
 
-class BannerValues(Noun):
-    """All that holds in a span; what nobody has said is as written here. Titles are what each value
-    is called in lists of values and in the history.
+class OnPicture(Noun):
+    """All that holds in a span for words on a picture; what nobody has said is as written here. The
+    values of a kind that has words are one of these. Titles are what each value is called in lists
+    of values and in the history.
 
     `percent` is the width of the words as a share of the picture (of their column where they stand
     beside it), `margin_px` the least distance of whatever lies on the picture from its edges.
-    `share_percent` is the picture's share of the row where words stand beside it, on `side`.
-    `strength` multiplies the opacity of every stop of the scrim. The mark is `mark_percent` of the
-    picture wide, at most `mark_most_px`.
+    `strength` multiplies the opacity of every stop of the scrim.
     """
 
     shows: WordsShow = Field("on", title="where words show")
@@ -115,13 +113,3 @@ class BannerValues(Noun):
     box: Box = Field(Box(), title="box behind the words")
     scrim: Scrim = Field(NoScrim(), title="scrim")
     strength: Fraction = Field(0.5, title="strength of the scrim")
-    side: Literal["start", "end"] = Field("end", title="side of the words")
-    share_percent: float = Field(50, ge=10, le=90, title="share of the row")
-    mark_place: Place = Field("top-start", title="place of the mark")
-    mark_percent: float = Field(30, ge=1, le=100, title="width of the mark")
-    mark_most_px: float = Field(640, ge=8, le=4000, title="greatest width of the mark")
-    inset_place: Place = Field("middle", title="place of the inset")
-    inset_px: InsetPx = Field(160, title="size of the inset")
-    inset_round: bool = Field(True, title="shape of the inset")
-    inset_border_px: float = Field(0, ge=0, le=100, title="border of the inset")
-    inset_border: Colour = Field("#ffffff", title="colour of the inset's border")

@@ -4,15 +4,17 @@ for, and what it takes to show just that."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import cast
 
 import numpy as np
 
 from skypane.galleries.logo import least_width
-from skypane.layouts.logo import values_of
-from skypane.model import LogoValues, Original
-from skypane.reading.nouns import Band, CutReading, CutRun, LogoReading
-from skypane.shown.cuts import Called, called_for, cut_of_span, drawn_cut
+from skypane.kinds.logo.cuts import Called, called_for, cut_of_span
+from skypane.kinds.logo.layout import values_of
+from skypane.kinds.logo.nouns import CutReading, CutRun, LogoReading
+from skypane.model import Original
+from skypane.reading.nouns import Band
+from skypane.reading.own import reads
+from skypane.shown.lettering import drawn_cut
 from skypane.shown.nouns import Plan, ShownSpan
 from skypane.shown.turned import portrait_widths, seen
 from skypane.shown.under import Pixels
@@ -21,12 +23,8 @@ from skypane.widths.runs import Run, equal_runs, merged, runs_of
 from skypane.widths.spans import places_of
 
 
-def logo_reading(
-    plan: Plan, originals: Mapping[int, Original], pixels: Pixels
-) -> LogoReading | None:
-    """None where the kind has no cuts."""
-    if not isinstance(plan.spots[-1].values, LogoValues):
-        return None
+@reads("logo")
+def logo_reading(plan: Plan, originals: Mapping[int, Original], pixels: Pixels) -> LogoReading:
     said = values_of(plan.spots[-1]).cuts
     called = called_for(plan, originals)
     known = [c for c in said if c.original in originals]
@@ -50,7 +48,7 @@ def logo_reading(
         wants=_wants(plan, spans),
         edges={c.original: edge for c in known if (edge := _edge(originals[c.original], pixels))},
         portrait=_portrait(plan),
-        band=_band(plan),
+        bands=_bands(plan),
     )
 
 
@@ -100,7 +98,7 @@ def _spans(plan: Plan, called: Called, ids: list[int]) -> dict[str, int]:
     return out
 
 
-def _band(plan: Plan) -> Band | None:
+def _bands(plan: Plan) -> tuple[Band, ...]:
     """Whether the lettering of what typical viewports see can be read: its height as a share of the
     least."""
     runs: list[Run] = []
@@ -114,7 +112,7 @@ def _band(plan: Plan) -> Band | None:
             cut = cut_of_span(p) if isinstance(p, ShownSpan) else None
             if cut is None or not isinstance(p, ShownSpan):
                 continue
-            least = least_width(cut, cast(LogoValues, spot.values).least_px)
+            least = least_width(cut, values_of(spot).least_px)
             read = drawn_cut(p) / least if least else np.ones(len(widths))
             here = of[places_of(plan.site, spot.span)]
             share = np.where(here, np.minimum(read, 9.99), share)
@@ -125,8 +123,8 @@ def _band(plan: Plan) -> Band | None:
             runs += runs_of(v, np.where(mine >= 1 - 1e-6, "readable", "faint"), mine)
             points += simplified(v, mine, 0.01).points
     if not runs:
-        return None
-    return Band(
+        return ()
+    band = Band(
         kind="lettering",
         name="Lettering readable",
         density=None,
@@ -134,6 +132,7 @@ def _band(plan: Plan) -> Band | None:
         curve=Curve(points=tuple(points)),
         needed=None,
     )
+    return (band,)
 
 
 def _edge(original: Original, pixels: Pixels) -> str | None:
@@ -141,8 +140,8 @@ def _edge(original: Original, pixels: Pixels) -> str | None:
     found = pixels(original)
     if found is None or found.alpha:
         return None
-    px = found.by_width[0][..., :3].astype(float)
-    edge = np.concatenate([px[0], px[-1], px[:, 0], px[:, -1]])
+    px = found.by_width[0]
+    edge = np.concatenate([px[0], px[-1], px[:, 0], px[:, -1]])[:, :3].astype(float)
     middle = np.median(edge, axis=0)
     if np.abs(edge - middle).max(axis=1).mean() > 8:
         return None

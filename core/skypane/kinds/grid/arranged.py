@@ -14,12 +14,9 @@ import numpy as np
 from skypane.galleries.columns import equal_cells
 from skypane.galleries.justified import broken_into_rows
 from skypane.galleries.masonry import put_into_columns
-from skypane.layouts.layout import Facts, Frame, OfLayout, Spot
-from skypane.model import (
-    GridValues,
-    HeightRule,
-    RatioHeight,
-)
+from skypane.kinds.grid.values import GridValues
+from skypane.layouts import Facts, Frame, OfLayout, Spot
+from skypane.model import HeightRule, RatioHeight
 from skypane.numerals import number, px
 from skypane.values import once
 from skypane.widths.frames import (

@@ -16,8 +16,9 @@ import numpy as np
 from pydantic import JsonValue
 
 from skypane.errors import InvalidPlan
-from skypane.layouts.layout import Frame, Layout, OfLayout, Spot, known
-from skypane.model import BannerValues, Place, Placement, Site, Words
+from skypane.kinds.banner.values import BannerValues
+from skypane.layouts import Frame, Laid, Layout, OfLayout, Spot, column_and_row, known
+from skypane.model import Placement, Site, Words
 from skypane.numerals import number, px
 from skypane.treatments import Effective
 from skypane.values import Noun
@@ -45,34 +46,6 @@ ON_A_PHONE: dict[str, JsonValue] = {
     "text_px": 16,
     "margin_px": 16,
 }
-
-
-def column_and_row(place: Place) -> tuple[float, float]:
-    """Where a place is, as fractions of the room that is left: 0 the start or top, 1 the end or
-    bottom."""
-    row, _, column = place.partition("-")
-    if not column and row in ("start", "end"):
-        row, column = "middle", row
-    across = {"start": 0.0, "end": 1.0}.get(column, 0.5)
-    down = {"top": 0.0, "bottom": 1.0}.get(row, 0.5)
-    return across, down
-
-
-class Laid(NamedTuple):
-    """A banner at every viewport of a span, in CSS px from its box's top left corner.
-
-    `area` is the cell that the picture fills, (heights, widths); `box_h` the height of the whole
-    box. `block` is None where no words show; its place is `words`. `own` is the height that the
-    height rule alone gives; `asked` what lies in the cell needs.
-    """
-
-    area: Frame
-    own: Floats
-    asked: Floats
-    block: Block | None
-    words: Frame | None
-    box_w: Floats
-    box_h: Floats
 
 
 def values_of(spot: Spot) -> BannerValues:
@@ -244,6 +217,12 @@ class Banner(Layout):
         if held[0].show != "nothing":
             return held
         return tuple(replace(e, show="nothing") for e in held)
+
+    def laid(self, spot: Spot) -> Laid:
+        return laid_out(spot)
+
+    def is_round(self, spot: Spot, part: int) -> bool:
+        return spot.cells[part].role == "inset" and values_of(spot).inset_round
 
     def frame(self, spot: Spot, part: int) -> Frame:
         laid = laid_out(spot)
