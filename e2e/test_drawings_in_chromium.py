@@ -10,7 +10,7 @@ from playwright.sync_api import Browser, Route
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "core/tests"))
 
-from test_drawings_reach_nothing import drawn, hostile, whole
+from hostile_drawings import drawn, hostile, whole
 
 
 @pytest.fixture(scope="module")

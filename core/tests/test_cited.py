@@ -30,3 +30,14 @@ def test_documents_that_are_named_are_there():
     }
     assert {"docs/rules.md", "docs/findings.md"} <= named
     assert [n for n in named if not (ROOT / n).exists()] == []
+
+
+def test_files_and_folders_that_documents_name_are_there():
+    gone = []
+    for page in [ROOT / "README.md", *(ROOT / "docs").rglob("*.md")]:
+        for name in re.findall(
+            r"`((?:core|server|web|e2e|bench|demo|docs)/[\w./-]+)`", page.read_text()
+        ):
+            if not (ROOT / name).exists():
+                gone.append(f"{page.name}: {name}")
+    assert gone == []

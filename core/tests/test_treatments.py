@@ -7,6 +7,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from marked import original, plan_of
 from planned import delivered, own, read_part, span_plans, treated
 from selectolax.lexbor import LexborHTMLParser
 from skypane.errors import InvalidPlan
@@ -39,7 +40,6 @@ from skypane.shown.nouns import PartPlan, ShownSpan
 from skypane.shown.parts import crop_px
 from skypane.shown.plan import plan
 from skypane.treatments import resolve
-from test_advice import original, plan_of
 
 SITE = Site()
 BOATS = original(

@@ -173,7 +173,7 @@ def test_advise_walks_the_steps_with_figures():
     ],
 )
 def test_the_schema_in_the_documentation_is_true(name, question):
-    committed = Path(__file__).parents[2] / f"docs/{name}.schema.json"
+    committed = Path(__file__).parents[3] / f"docs/{name}.schema.json"
     assert json.loads(committed.read_text()) == question.model_json_schema()
 
 

@@ -14,5 +14,5 @@ def test_every_rule_has_a_name_of_its_own_and_says_what_it_looks_for():
 
 def test_the_page_about_findings_is_true():
     """Write it again with `python -m skypane.findings > docs/findings.md`."""
-    page = Path(__file__).parents[2] / "docs/findings.md"
+    page = Path(__file__).parents[3] / "docs/findings.md"
     assert page.read_text() == documentation()

@@ -7,7 +7,8 @@ import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
-from planned import read_part, span_plans
+from marked import SITE, original, plan_of
+from planned import read_part
 from skypane.advice.costs import aim_costs
 from skypane.advice.crops import largest_crop
 from skypane.advice.percents import by_percents, percent_interval, shares
@@ -21,7 +22,6 @@ from skypane.model import (
     FixedAim,
     FixedHeight,
     Following,
-    Original,
     RatioHeight,
     Site,
     Treatment,
@@ -31,37 +31,6 @@ from skypane.model import (
 from skypane.shown.fit import Interval, Picture, picture_of, windows
 from skypane.shown.keeps import all_whole, failing, fates, summary
 from skypane.treatments import WHOLE
-
-SITE = Site(narrowest=320, widest=700, breakpoints=())
-
-
-def original(*areas, size=(1600, 900), id=1, focal=(0.5, 0.5), **kw):
-    named = tuple(
-        (
-            a
-            if isinstance(a, Area)
-            else Area(name=f"K{i}", rect=Rect(x=a[0], y=a[2], w=a[1] - a[0], h=a[3] - a[2]))
-        )
-        for i, a in enumerate(areas)
-    )
-    return Original(
-        id=id,
-        name=f"o{id}.jpg",
-        width_px=size[0],
-        height_px=size[1],
-        focal=focal,
-        areas=named,
-        **kw,
-    )
-
-
-def plan_of(o, site=SITE, **treatment):
-    return span_plans(
-        site,
-        picture(name="x", treatments={"A": Treatment(original=o.id, **treatment)}),
-        {o.id: o},
-    )[0]
-
 
 # -- fates --
 

@@ -193,5 +193,5 @@ def test_the_command_answers_line_by_line():
 
 
 def test_the_schema_in_the_documentation_is_true():
-    committed = Path(__file__).parents[2] / "docs/readable.schema.json"
+    committed = Path(__file__).parents[3] / "docs/readable.schema.json"
     assert json.loads(committed.read_text()) == ReadableQuestion.model_json_schema()
