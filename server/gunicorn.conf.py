@@ -12,8 +12,10 @@ timeout = 120
 keepalive = 75
 worker_tmp_dir = "/dev/shm"
 control_socket_disable = True
+# in `./run dev` a saved file ends the workers, and others read it
+reload = os.environ.get("SKYPANE_DEBUG") == "1"
 # read once for all workers: they are there sooner, and share the memory
-preload_app = True
+preload_app = not reload
 
 #: A connection that nobody asks on is not waited for as long as gunicorn would: a browser opens
 #: another one.

@@ -16,6 +16,8 @@ def env(name: str, default: str = "") -> str:
 VAR = Path(env("VAR", str(ROOT / "var")))
 DEBUG = env("DEBUG") == "1"
 DEMO = env("DEMO") == "1"
+#: Where Vite's dev server answers, in `./run dev`; "" where the built application is served.
+VITE = env("VITE")
 SECRET_KEY = env("SECRET_KEY") or ("development-only" if DEBUG or env("TESTING") == "1" else "")
 ALLOWED_HOSTS = env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 CSRF_TRUSTED_ORIGINS = [o for o in env("TRUSTED_ORIGINS").split(",") if o]
@@ -198,6 +200,11 @@ CONTENT_SECURITY_POLICY = {
         "form-action": [SELF],
     }
 }
+if VITE:  # it writes a script into the page, and tells it over a socket what has changed
+    CONTENT_SECURITY_POLICY["DIRECTIVES"] |= {
+        "script-src": [SELF, "'unsafe-inline'"],
+        "connect-src": [SELF, VITE.replace("http", "ws", 1)],
+    }
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SECURE_REFERRER_POLICY = "same-origin"
 

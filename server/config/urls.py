@@ -13,6 +13,7 @@ from django.views.decorators.csrf import ensure_csrf_cookie
 from doors.first import address_of
 
 from config.api import api
+from config.dev import from_vite, wants_page
 
 #: By the module of a screen in the web application, the addresses at which it shows.
 SCREENS = {
@@ -26,14 +27,22 @@ SCREENS = {
 
 @ensure_csrf_cookie
 def application(request: HttpRequest) -> HttpResponseBase:
-    index = settings.WEB_DIST / "index.html"
-    if not index.exists():
+    if settings.VITE:
+        if not wants_page(request):
+            return from_vite(request.get_full_path())
+        page = from_vite("/")
+        if page.status_code != 200:
+            return page
+        text = page.content.decode()
+    elif not (index := settings.WEB_DIST / "index.html").exists():
         return HttpResponse(
             "The web application has not been built: ./run demo does it.",
             status=503,
             content_type="text/plain",
         )
-    head, end, rest = index.read_text("utf-8").partition("</head>")
+    else:
+        text = index.read_text("utf-8")
+    head, end, rest = text.partition("</head>")
     response = HttpResponse(head + _ahead(request) + end + rest)
     response["Cache-Control"] = "no-cache"
     return response
@@ -51,7 +60,7 @@ def _ahead(request: HttpRequest) -> str:
 def _scripts_of(address: str) -> tuple[str, ...]:
     module = next((m for m, at in SCREENS.items() if re.match(at, address)), None)
     manifest = settings.WEB_DIST / "manifest.json"
-    if module is None or not manifest.exists():
+    if module is None or settings.VITE or not manifest.exists():
         return ()
     return _pieces(manifest, manifest.stat().st_mtime, module)
 
