@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from config.bodies import Body
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.problems import Problem, Refused
 from django.conf import settings
 from django.contrib.auth import (
     authenticate,

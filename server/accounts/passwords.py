@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from config.problems import Refused
+from common.problems import Refused
 from django.contrib.auth.models import AbstractBaseUser
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError

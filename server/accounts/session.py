@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from config.problems import Refused
+from common.problems import Refused
 from django.conf import settings
 from django.http import HttpRequest
 from django.middleware.csrf import get_token

@@ -5,6 +5,8 @@ from functools import wraps
 from typing import Any
 
 from accounts.api import router as accounts
+from common import problems
+from common.bodies import Json
 from deliveries.api import router as deliveries
 from deliveries.compare import router as comparisons
 from django.http import HttpRequest
@@ -28,9 +30,6 @@ from placements.remedies import router as remedies
 from placements.safe import router as safe
 from sites.api import router as sites
 from sites.tables import router as tables
-
-from config import problems
-from config.bodies import Json
 
 
 def signed_in(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpResponseBase]:

@@ -38,20 +38,20 @@ INSTALLED_APPS = [
 ]
 MIDDLEWARE = [
     # before all that answers: problems and what is static carry the same headers
-    "config.middleware.Headers",
+    "common.middleware.Headers",
     "django.middleware.security.SecurityMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "csp.middleware.CSPMiddleware",
-    "config.middleware.ProblemPages",
-    "config.middleware.NoNul",
+    "common.middleware.ProblemPages",
+    "common.middleware.NoNul",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.middleware.gzip.GZipMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
-    "config.middleware.Answered",
-    "config.middleware.UploadGate",
+    "common.middleware.Answered",
+    "common.middleware.UploadGate",
     "axes.middleware.AxesMiddleware",
 ]
 ROOT_URLCONF = "config.urls"
@@ -80,7 +80,7 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 REDIS = env("REDIS_URL", "redis://127.0.0.1:6379/0")
 CACHES = {
     "default": {
-        "BACKEND": "config.cache.ForgivingRedisCache",
+        "BACKEND": "common.cache.ForgivingRedisCache",
         "LOCATION": REDIS,
         "OPTIONS": {"socket_connect_timeout": 1, "socket_timeout": 2},
     }
@@ -114,20 +114,20 @@ AUTHENTICATION_BACKENDS = [
 ]
 AXES_FAILURE_LIMIT = 8
 AXES_COOLOFF_TIME = 0.25  # hours
-# in the order that config.throttle reads
+# in the order that common.throttle reads
 AXES_LOCKOUT_PARAMETERS = [
     ["username", "ip_address"],
     "username",
     "ip_address",
 ]
-AXES_HANDLER = "config.throttle.Throttle"
-AXES_USERNAME_CALLABLE = "config.throttle.counted_name"
-AXES_CLIENT_IP_CALLABLE = "config.throttle.client_address"
+AXES_HANDLER = "common.throttle.Throttle"
+AXES_USERNAME_CALLABLE = "common.throttle.counted_name"
+AXES_CLIENT_IP_CALLABLE = "common.throttle.client_address"
 AXES_RESET_ON_SUCCESS = True
 AXES_DISABLE_ACCESS_LOG = True
 PROXIES = int(env("PROXIES", "0"))  # how many proxies of ours stand before the application
 AXES_VERBOSE = False
-AXES_LOCKOUT_CALLABLE = "config.problems.locked_out"
+AXES_LOCKOUT_CALLABLE = "common.problems.locked_out"
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},

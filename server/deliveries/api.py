@@ -6,8 +6,8 @@ import mimetypes
 from collections.abc import Sequence
 from typing import Annotated, Literal
 
-from config.bodies import Body
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.problems import Problem, Refused
 from django.core.files.storage import default_storage
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
-from config.files import local, work_folder
-from config.pictures import guard
-from config.problems import Problem, Refused
+from common.files import local, work_folder
+from common.pictures import guard
+from common.problems import Problem, Refused
 from django.core.files.storage import default_storage
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router

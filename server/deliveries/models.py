@@ -5,7 +5,7 @@ from __future__ import annotations
 
 from datetime import timedelta
 
-from config.stored import NounField
+from common.stored import NounField
 from django.conf import settings
 from django.db import models
 from django.utils import timezone

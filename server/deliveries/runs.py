@@ -9,7 +9,7 @@ import json
 from collections.abc import Iterable
 from typing import Any, NamedTuple
 
-from config.db import in_one_go, locked, locked_one
+from common.db import in_one_go, locked, locked_one
 from django.core.files.storage import default_storage
 from originals.models import Original
 from placements.models import (

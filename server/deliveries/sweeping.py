@@ -14,7 +14,7 @@ from contextlib import suppress
 from datetime import datetime, timedelta
 from typing import NamedTuple
 
-from config.db import in_one_go
+from common.db import in_one_go
 from django.conf import settings
 from django.core.files.storage import default_storage
 from django.utils import timezone

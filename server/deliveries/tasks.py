@@ -9,7 +9,7 @@ from typing import Any
 
 from celery import shared_task
 from celery.signals import worker_ready, worker_shutting_down
-from config.threads import Beat
+from common.threads import Beat
 from django.utils import timezone
 from kombu.exceptions import OperationalError
 from redis.exceptions import RedisError

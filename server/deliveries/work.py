@@ -13,11 +13,11 @@ from collections.abc import Iterable, Iterator
 from contextlib import ExitStack, contextmanager
 from pathlib import Path
 
-from config.db import AWAY, DEADLOCK, LOCK_WAIT, code_of
-from config.files import is_intact, keep, local, work_folder
-from config.pictures import encoding_guard
-from config.slots import at_once, slot
-from config.threads import beating
+from common.db import AWAY, DEADLOCK, LOCK_WAIT, code_of
+from common.files import is_intact, keep, local, work_folder
+from common.pictures import encoding_guard
+from common.slots import at_once, slot
+from common.threads import beating
 from django.db import DatabaseError, InterfaceError, connection
 from django.db.models import F
 from django.utils import timezone

@@ -8,9 +8,9 @@ from collections.abc import Iterator
 from copy import copy
 from pathlib import Path
 
-from config.db import in_one_go
-from config.files import local, sha256_of, work_folder
-from config.problems import Problem, Refused
+from common.db import in_one_go
+from common.files import local, sha256_of, work_folder
+from common.problems import Problem, Refused
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import File, Router, Status, UploadedFile

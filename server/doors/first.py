@@ -16,7 +16,7 @@ from collections.abc import Iterator
 from copy import copy
 from urllib.parse import parse_qs, quote, urlsplit
 
-from config.pictures import answered
+from common.pictures import answered
 from django.http import HttpRequest, HttpResponseBase, QueryDict, StreamingHttpResponse
 from django.urls import resolve
 from ninja import Router

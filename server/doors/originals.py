@@ -6,9 +6,9 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Annotated, Any
 
-from config.bodies import Body
-from config.db import in_one_go, locked, locked_one
-from config.problems import Conflict, Problem, Refused
+from common.bodies import Body
+from common.db import in_one_go, locked, locked_one
+from common.problems import Conflict, Problem, Refused
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import File, Query, Router, Schema, Status

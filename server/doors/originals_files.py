@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from typing import Any
 
-from config.files import local
-from config.pictures import guard
-from config.problems import Problem, Refused
+from common.files import local
+from common.pictures import guard
+from common.problems import Problem, Refused
 from django.core.files.storage import default_storage
 from django.db import IntegrityError
 from django.http import FileResponse, HttpRequest, HttpResponse

@@ -3,9 +3,9 @@ span, and at home on further pages."""
 
 from __future__ import annotations
 
-from config.bodies import Body
-from config.db import in_one_go, locked, locked_one
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.db import in_one_go, locked, locked_one
+from common.problems import Problem, Refused
 from deliveries.models import bytes_made
 from django.http import Http404, HttpRequest
 from ninja import Router, Schema, Status

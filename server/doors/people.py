@@ -9,9 +9,9 @@ from accounts.alike import skeletons
 from accounts.models import Link
 from accounts.passwords import NewPassword, check_password
 from accounts.session import Session, guard, session_of
-from config.bodies import Body
-from config.db import in_one_go
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.db import in_one_go
+from common.problems import Problem, Refused
 from django.contrib.auth import get_user_model, login
 from django.db import IntegrityError
 from django.http import Http404, HttpRequest

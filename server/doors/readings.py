@@ -6,8 +6,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Annotated
 
-from config.bodies import Body
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.problems import Problem, Refused
 from deliveries.models import bytes_made
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Query, Router, Schema

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from config.db import in_one_go, locked_one, remove_one
-from config.problems import Conflict, Problem
+from common.db import in_one_go, locked_one, remove_one
+from common.problems import Conflict, Problem
 from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
 from django.http import HttpRequest

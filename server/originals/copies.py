@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import logging
 
-from config.files import local
+from common.files import local
 from django.core.files.storage import default_storage
 from skypane import model
 from skypane.errors import SkyPaneError

@@ -10,8 +10,8 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
 
-from config.files import keep, local, sha256_of, work_folder
-from config.pictures import guard
+from common.files import keep, local, sha256_of, work_folder
+from common.pictures import guard
 from django.core.files.storage import default_storage
 from django.core.files.uploadedfile import UploadedFile
 from django.db import IntegrityError, transaction

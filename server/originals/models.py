@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import Any
 
-from config.stored import NounField
+from common.stored import NounField
 from django.db import models
 from django.db.models.functions import Cast
 from sites.models import Site

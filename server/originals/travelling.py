@@ -3,9 +3,9 @@ picture."""
 
 from __future__ import annotations
 
-from config.files import local
-from config.pictures import guard
-from config.problems import Problem
+from common.files import local
+from common.pictures import guard
+from common.problems import Problem
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Router

@@ -6,9 +6,9 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any
 
-from config.bodies import Body
-from config.db import in_one_go, locked, remove_one
-from config.problems import Conflict, Problem, Refused
+from common.bodies import Body
+from common.db import in_one_go, locked, remove_one
+from common.problems import Conflict, Problem, Refused
 from django.db.models import F, Max
 from django.http import Http404, HttpRequest
 from ninja import Query, Router, Schema, Status

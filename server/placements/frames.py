@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from config.bodies import Body
-from config.db import in_one_go, locked_one
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.db import in_one_go, locked_one
+from common.problems import Problem, Refused
 from django.http import HttpRequest
 from ninja import Router
 from pydantic import Field

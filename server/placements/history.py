@@ -10,7 +10,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
-from config.db import locked
+from common.db import locked
 from originals.looks import Look
 from originals.models import Original
 from sites.models import Site

@@ -6,8 +6,8 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
-from config.db import locked
-from config.stored import NounField
+from common.db import locked
+from common.stored import NounField
 from django.conf import settings
 from django.db import models
 from django.db.models.fields.json import KeyTextTransform

@@ -6,8 +6,8 @@ import io
 import zipfile
 from typing import Annotated, Literal
 
-from config.bodies import Body
-from config.problems import Problem, Refused
+from common.bodies import Body
+from common.problems import Problem, Refused
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
 from pydantic import Field

@@ -6,9 +6,9 @@ from collections.abc import Iterator
 from itertools import islice
 from typing import Annotated
 
-from config.bodies import Body
-from config.db import in_one_go, locked
-from config.problems import Problem
+from common.bodies import Body
+from common.db import in_one_go, locked
+from common.problems import Problem
 from django.http import HttpRequest
 from ninja import Router, Schema
 from pydantic import Field

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import TypeVar
 
-from config.problems import Refused
+from common.problems import Refused
 from django.db.models import Model, QuerySet
 from django.http import Http404, HttpRequest
 

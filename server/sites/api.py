@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from config.bodies import Body
-from config.db import remove_one
-from config.problems import Problem
+from common.bodies import Body
+from common.db import remove_one
+from common.problems import Problem
 from django.db.models import Max
 from django.http import HttpRequest
 from ninja import Router, Status

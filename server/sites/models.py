@@ -4,7 +4,7 @@ members."""
 from __future__ import annotations
 
 from accounts.models import Link
-from config.stored import NounField
+from common.stored import NounField
 from django.conf import settings
 from django.db import models
 from skypane import model

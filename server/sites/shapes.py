@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from config.bodies import Body
+from common.bodies import Body
 from ninja import Schema
 from skypane import model
 from skypane.errors import written

@@ -5,9 +5,9 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from config.bodies import Body
-from config.pictures import guard
-from config.problems import Problem
+from common.bodies import Body
+from common.pictures import guard
+from common.problems import Problem
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, UploadedFile
 from pydantic import Field

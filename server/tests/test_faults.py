@@ -15,10 +15,10 @@ from datetime import timedelta
 from pathlib import Path
 
 import pytest
-from config import files
-from config.db import code_of, in_one_go, locked
-from config.files import keep
-from config.threads import beating
+from common import files
+from common.db import code_of, in_one_go, locked
+from common.files import keep
+from common.threads import beating
 from conftest import Api, one_part, picture, with_own
 from deliveries import runs, work
 from deliveries.models import Delivery, Rendition, Worker
@@ -262,7 +262,7 @@ def test_tags_that_eight_add_at_once_all_stay(designer, site, original):
 
 
 def test_a_look_while_a_file_is_replaced_is_kept(designer, original, monkeypatch):
-    from config.pictures import guard
+    from common.pictures import guard
 
     area = {"name": "Mast", "rect": {"x": 0.1, "y": 0.1, "w": 0.2, "h": 0.2}}
     real = guard().inspect
@@ -396,7 +396,7 @@ def test_eight_exports_at_once_are_one_run(designer, placement):
 
 
 def test_two_workers_never_make_the_same_file(designer, placement, monkeypatch):
-    from config.pictures import guard
+    from common.pictures import guard
 
     started = designer.post(f"/placements/{placement['id']}/deliveries").json()
     made, zips = [], []

@@ -45,7 +45,7 @@ def problem(answer, status):
 
 
 def test_a_picture_that_works_for_ever_is_refused_at_the_limit(designer, site, settings):
-    from config import pictures
+    from common import pictures
 
     settings.PICTURE_LIMITS = {"seconds": 2, "memory_mb": 1500}
     pictures._made.clear()
@@ -85,7 +85,7 @@ def test_what_is_too_large_is_refused_before_it_is_read(designer, site, settings
     from django.http import HttpRequest
 
     settings.MOST_UPLOAD_BYTES = 10
-    monkeypatch.setattr("config.middleware.FORM_BYTES", 100)
+    monkeypatch.setattr("common.middleware.FORM_BYTES", 100)
     monkeypatch.setattr(
         HttpRequest, "_load_post_and_files", lambda self: pytest.fail("the body was read")
     )
@@ -268,11 +268,11 @@ def test_behind_a_proxy_nobody_is_locked_out_with_a_stranger(designer, settings)
 
 
 def test_without_redis_sessions_reading_and_saving_go_on(designer, settings, placement):
-    from config.cache import ForgivingRedisCache
+    from common.cache import ForgivingRedisCache
 
     settings.CACHES = {
         "default": {
-            "BACKEND": "config.cache.ForgivingRedisCache",
+            "BACKEND": "common.cache.ForgivingRedisCache",
             "LOCATION": "redis://127.0.0.1:1/0",
             "OPTIONS": {},
         }

@@ -4,7 +4,7 @@ import gc
 import weakref
 
 import pytest
-from config import memory
+from common import memory
 
 
 @pytest.fixture(autouse=True)

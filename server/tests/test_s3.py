@@ -6,7 +6,7 @@ import zipfile
 
 import boto3
 import pytest
-from config.files import is_intact, keep, local, sha256_of
+from common.files import is_intact, keep, local, sha256_of
 from conftest import picture
 from deliveries import sweeping, work
 from deliveries.models import Delivery, Rendition

@@ -5,7 +5,7 @@ import json
 import zipfile
 
 import pytest
-from config.slots import slot
+from common.slots import slot
 from conftest import one_part, own, picture, with_own
 from deliveries import sweeping, work
 from deliveries.models import Delivery, Rendition

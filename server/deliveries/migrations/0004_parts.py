@@ -1,6 +1,6 @@
 """What deliveries were asked for, as placements of parts."""
 
-from config.stored import rewritten
+from common.stored import rewritten
 from django.db import migrations
 
 

@@ -1,7 +1,7 @@
 """Runs of a page and of a whole site; what files turned out to be."""
 
 import django.db.models.deletion
-from config.stored import rewritten
+from common.stored import rewritten
 from django.db import migrations, models
 
 

@@ -1,6 +1,6 @@
 """Placements, and every step of their histories, as a kind with parts."""
 
-from config.stored import rewritten
+from common.stored import rewritten
 from django.db import migrations
 
 

@@ -1,6 +1,6 @@
 """Pages have a head and an order per span; a placement can be at home on several."""
 
-import config.stored
+import common.stored
 from django.db import migrations
 
 
@@ -14,6 +14,6 @@ class Migration(migrations.Migration):
         migrations.AddField(
             model_name='page',
             name='layout',
-            field=config.stored.NounField(default=dict, kind='page'),
+            field=common.stored.NounField(default=dict, kind='page'),
         ),
     ]

@@ -11,9 +11,9 @@ from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from skypane.texts import NUL
 
-from config.memory import give_back
-from config.pictures import answered
-from config.problems import of_database, problem
+from common.memory import give_back
+from common.pictures import answered
+from common.problems import of_database, problem
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
 
@@ -99,7 +99,7 @@ class NoNul:
 
 
 class Answered:
-    """Lets what opens pictures know whose they are (see `config.pictures`), and memory go that was
+    """Lets what opens pictures know whose they are (see `common.pictures`), and memory go that was
     needed for it."""
 
     def __init__(self, get_response: Answer) -> None:

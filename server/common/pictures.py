@@ -11,7 +11,7 @@ from django.conf import settings
 from django.http import HttpRequest
 from skypane.pixels.guarded import Guard, Limits
 
-from config.slots import at_once
+from common.slots import at_once
 
 #: The request that is answered, if any.
 answered: ContextVar[HttpRequest | None] = ContextVar("answered", default=None)
@@ -28,7 +28,7 @@ def guard() -> Guard:
 
 def encoding_guard() -> Guard:
     """The same for runs, which have as many children as there are slots: who may begin is said
-    there (see `config.slots`)."""
+    there (see `common.slots`)."""
     limits = Limits(**settings.PICTURE_LIMITS)
     return _guard(replace(limits, at_once=max(limits.at_once, at_once())))
 

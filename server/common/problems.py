@@ -16,7 +16,7 @@ from ninja.errors import AuthenticationError, AuthorizationError, HttpError, Val
 from pydantic import ValidationError as ModelError
 from skypane.errors import Busy, NoRoom, NotThere, SkyPaneError, say
 
-from config.db import (
+from common.db import (
     AWAY,
     DEADLOCK,
     FULL,

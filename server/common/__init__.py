@@ -1,0 +1,1 @@
+"""What all apps of the server share, and none of them: problems, database, bodies, files."""
