@@ -179,7 +179,7 @@ def test_each_span_shows_the_fullest_cut_that_can_be_read():
     """The cuts that every width calls for, worked out once more from the definition: lettering of
     at least 11 px (common practice)."""
     reading = read(SITE, logo(), LOGOS)
-    assert reading.logo is not None
+    assert reading.own is not None
     for width in range(240, 2001):
         box_w, box_h = width * 0.24, width * 0.12
         fullest = next(
@@ -187,7 +187,7 @@ def test_each_span_shows_the_fullest_cut_that_can_be_read():
             for i, (w, h, share) in CUTS.items()
             if share is None or h * min(box_w / w, box_h / h) * share / 100 >= 11 - 1e-6
         )
-        called = next(r for r in reading.logo.called_for if r.first <= width <= r.last)
-        assert reading.logo.cuts[called.cut].original == fullest, width
-    assert reading.logo.breaks == ()
-    assert reading.logo.spans == {"A": 4, "B": 2, "C": 1, "D": 1}
+        called = next(r for r in reading.own.called_for if r.first <= width <= r.last)
+        assert reading.own.cuts[called.cut].original == fullest, width
+    assert reading.own.breaks == ()
+    assert reading.own.spans == {"A": 4, "B": 2, "C": 1, "D": 1}

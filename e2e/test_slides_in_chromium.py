@@ -358,7 +358,7 @@ def test_it_is_clean(opened, change, lie):
 
 def test_controls_lie_where_the_core_reckons_them(opened):
     """Within a px at 40 widths, in all rows that they take."""
-    from skypane.kinds.slides.layout import controls_on
+    from skypane.kinds.slides.row import controls_on
 
     placement = six({"controls": "numbers", "by_itself": True, "controls_place": "bottom-end"})
     found, page = opened(placement)
@@ -374,5 +374,5 @@ def test_controls_lie_where_the_core_reckons_them(opened):
               return [r.left - box.left, r.top - box.top, r.width, r.height];
             }"""
         )
-        wanted = [float(a[0, i]) for a in box]
+        wanted = [float(a[0, i]) for a in (box.x, box.y, box.W, box.H)]
         assert r == pytest.approx(wanted, abs=1), width

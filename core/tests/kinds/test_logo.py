@@ -104,7 +104,7 @@ def test_lettering_that_cannot_be_read_is_found_with_its_px():
 
 
 def test_what_every_width_calls_for_and_the_breakpoints_for_it():
-    reading = read(SITE, logo(), ORIGINALS).logo
+    reading = read(SITE, logo(), ORIGINALS).own
     # 2 is drawn as high as the box: readable from 11/0.18 = 61.1 px, 306 px of page: at any width
     assert [(r.first, r.last, r.cut) for r in reading.called_for] == [
         (320, 1145, 1),
@@ -113,7 +113,7 @@ def test_what_every_width_calls_for_and_the_breakpoints_for_it():
     assert reading.breaks == (1145,)
     assert reading.spans == {"A": 2, "B": 2, "C": 2, "D": 1}
     assert [c.shows for c in reading.cuts] == [((1146, 2560),), ((320, 1145),), ()]
-    assert reading.band.name == "Lettering readable"
+    assert reading.bands[0].name == "Lettering readable"
 
 
 def test_a_cut_without_lettering_hides_what_comes_after_it():
@@ -135,10 +135,10 @@ def test_bad_cuts_are_refused_in_words():
 
 def test_cuts_whose_original_is_gone_are_passed_over():
     cuts = [*CUTS, {"original": 99, "lettering_percent": 40}]
-    reading = read(SITE, logo(cuts=cuts), ORIGINALS).logo
+    reading = read(SITE, logo(cuts=cuts), ORIGINALS).own
     assert [c.original for c in reading.cuts] == [1, 2, 3]
     assert logo(cuts=cuts).original_ids == {1, 2, 3, 99}
-    assert read(SITE, logo(cuts=[]), ORIGINALS).logo.called_for == ()
+    assert read(SITE, logo(cuts=[]), ORIGINALS).own.called_for == ()
 
 
 def test_the_colour_of_its_own_edge_is_sampled():
@@ -152,8 +152,8 @@ def test_the_colour_of_its_own_edge_is_sampled():
         return Copies(by_width=(px,), alpha=alpha < 255)
 
     found = read(SITE, logo(), ORIGINALS, pixels=lambda o: copies((20, 48, 63), 255))
-    assert found.logo.edges == {1: "#14303f", 2: "#14303f", 3: "#14303f"}
-    assert read(SITE, logo(), ORIGINALS, pixels=lambda o: copies((0, 0, 0), 0)).logo.edges == {}
+    assert found.own.edges == {1: "#14303f", 2: "#14303f", 3: "#14303f"}
+    assert read(SITE, logo(), ORIGINALS, pixels=lambda o: copies((0, 0, 0), 0)).own.edges == {}
 
 
 def test_it_begins_with_what_shows_as_its_first_cut():
@@ -243,9 +243,9 @@ def test_where_the_logo_shows_nothing_nothing_shows_in_portrait():
 
 def test_lettering_is_read_of_what_typical_screens_see():
     """Up to 1023 px they stand upright: cut 3 has no lettering, where cut 1 cannot be read."""
-    reading = read(SITE, turned({"D": {"original": 3}}), ORIGINALS).logo
+    reading = read(SITE, turned({"D": {"original": 3}}), ORIGINALS).own
     assert reading.portrait == ((320, 1023),)
-    verdicts = [(r.first, r.last, r.verdict) for r in reading.band.runs]
+    verdicts = [(r.first, r.last, r.verdict) for r in reading.bands[0].runs]
     assert verdicts == [(320, 1023, "readable"), (1024, 1145, "faint"), (1146, 2560, "readable")]
     # from the widest on: what C sets then is handed down to B and A
     assert reading.wants == {"C": 2}

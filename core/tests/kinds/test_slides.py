@@ -13,7 +13,7 @@ from skypane.files.renditions import renditions
 from skypane.galleries.ratio import unlike_most
 from skypane.handover import Asked, AskedPage
 from skypane.kinds.slides.elements import SCRIPT
-from skypane.kinds.slides.layout import controls_on, loop_s, stops_of
+from skypane.kinds.slides.row import controls_on, loop_s, stops_of
 from skypane.layouts import begun
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
@@ -188,8 +188,8 @@ def test_controls_lie_within_the_picture(place, width, n):
     box = controls_on(found, high)
     assert (box.x >= 0).all()
     assert (box.y >= 0).all()
-    assert (box.x + box.w <= found.viewports.widths + 1e-9).all()
-    assert (box.y + box.h <= 700 + 1e-9).all()
+    assert (box.x + box.W <= found.viewports.widths + 1e-9).all()
+    assert (box.y + box.H <= 700 + 1e-9).all()
 
 
 def test_one_slide_never_moves_and_that_is_said():

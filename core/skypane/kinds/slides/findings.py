@@ -8,7 +8,7 @@ import numpy as np
 
 from skypane.findings.rule import Case, Found, Matter, plain, rule, widths_at
 from skypane.galleries.ratio import unlike_most
-from skypane.kinds.slides.layout import row_of, stops_of
+from skypane.kinds.slides.row import row_of, stops_of
 from skypane.layouts import Spot
 from skypane.shown.clear import COVERED
 from skypane.shown.in_the_way import covered_by_kind
