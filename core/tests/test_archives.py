@@ -37,6 +37,7 @@ def test_too_many_are_counted_whatever_the_zip_says_of_itself():
         pass
 
 
+@pytest.mark.slow
 def test_what_is_counted_is_not_read(monkeypatch):
     """300 000 entries in 26 MB took 4 s to read."""
     file = zipped(map(str, range(MOST_ENTRIES + 1)))

@@ -23,6 +23,8 @@ from skypane.sitefile import (
     text_of_site,
 )
 
+pytestmark = pytest.mark.slow
+
 SKYPANE = [sys.executable, "-m", "skypane"]
 
 

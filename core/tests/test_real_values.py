@@ -119,6 +119,7 @@ heights = st.sampled_from(
 SITE = Site(breakpoints=(599,), widest=1600)
 
 
+@pytest.mark.slow
 @settings(max_examples=150, deadline=None)
 @given(st.sampled_from(CAMERAS), heights, areas, st.tuples(st.floats(0, 1), st.floats(0, 1)))
 def test_a_camera_picture_can_always_be_read(size, height, keeps, focal):

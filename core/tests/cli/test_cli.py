@@ -8,6 +8,8 @@ from pathlib import Path
 import pytest
 from skypane.cli import galleries, pictures, widths
 
+pytestmark = pytest.mark.slow
+
 SKYPANE = [sys.executable, "-c", "from skypane.cli import app; app()"]
 
 

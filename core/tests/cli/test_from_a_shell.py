@@ -23,6 +23,8 @@ from skypane.model import Area, FixedWidth, HeightRule, Original, Rect, Treatmen
 from skypane.picks import Environment
 from skypane.picks.media import media_matches
 
+pytestmark = pytest.mark.slow
+
 
 def advised(height: HeightRule, *, width=500, area=None, heights=(560, 800, 1200)):
     """The picture, area and span of which a ratio was once refused."""

@@ -90,6 +90,7 @@ def tried_everywhere(items: list[Item]) -> tuple[int, float]:
     return int(np.min(cuts)), min(float(losses(r, a).mean()) for r in few)
 
 
+@pytest.mark.slow
 @given(st.lists(st.tuples(RATIOS, st.floats(0, 1), st.floats(0, 1)), min_size=1, max_size=7))
 def test_no_other_ratio_loses_less(given_items):
     items = [Item(*i) for i in given_items]

@@ -35,6 +35,7 @@ def planned(placement):
     return plan(SITE, placement, ORIGINALS)
 
 
+@pytest.mark.slow
 @given(
     share=st.floats(5, 99.9),
     between=st.floats(0, 60),

@@ -158,6 +158,7 @@ def test_equal_files_are_shared():
     }
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("ids", [(4,), (None,), (1, None, 4), tuple([1, 2, 3, 4] * 25)])
 def test_strips_of_1_to_20_one_item_and_none_can_be_had(ids):
     for arranged in ("cells", "justified", "masonry", "rows", "slides", "pages", "list", "hidden"):
@@ -353,6 +354,7 @@ def test_a_part_for_which_nothing_has_changed_is_that_of_the_plan_before():
     assert not any(a is b for a, b in zip(after.parts, planned(other).parts, strict=True))
 
 
+@pytest.mark.slow
 def test_what_is_kept_of_parts_goes_with_them(monkeypatch):
     """Readings of ever other placements leave no more behind than the last of them."""
     latest = planning._latest.fresh()

@@ -85,6 +85,7 @@ def test_the_height_of_slides_is_said_for_all():
         planned(slides().model_copy(update={"parts": (one,)}))
 
 
+@pytest.mark.slow
 @given(
     n=st.integers(1, 40),
     k=st.integers(1, 12),
@@ -176,6 +177,7 @@ def test_controls_on_a_keep_area_are_found_where_they_lie_on_it():
         assert "controls-on-area" not in rules_of(slides(layout))
 
 
+@pytest.mark.slow
 @given(
     place=st.sampled_from(m.PLACES),
     width=st.sampled_from(["dots", "numbers", "arrows"]),

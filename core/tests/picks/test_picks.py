@@ -345,6 +345,7 @@ def test_where_engines_part_is_warned_about():
         assert warned(clean) == ""
 
 
+@pytest.mark.slow
 def test_long_markup_takes_time_in_proportion_or_is_refused():
     many = ", ".join(f"(max-width: {i}px) {i}px" for i in range(1, 20001))
     assert url(f'<img sizes="{many}, 5px" srcset="a 1000w, b 2000w">', width=1000) == "a"

@@ -20,6 +20,8 @@ from skypane.pixels import inspect, previews, saliency
 from skypane.pixels.guarded import Guard, Limits
 from skypane.tables import BadTable
 
+pytestmark = pytest.mark.slow
+
 NS = 'xmlns="http://www.w3.org/2000/svg"'
 
 

@@ -23,6 +23,8 @@ from skypane.pixels.likeness import Likeness, luma
 from skypane.pixels.sample import Sample
 from skypane.pixels.search import NEAR, SMOOTH, Begin, coarsest, linear
 
+pytestmark = pytest.mark.slow
+
 
 def vips(array):
     return pyvips.Image.new_from_array(np.ascontiguousarray(array)).copy(interpretation="srgb")

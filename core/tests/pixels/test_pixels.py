@@ -259,6 +259,7 @@ def test_one_decode_and_one_resample_serve_all_formats(tmp_path, monkeypatch):
     assert len(calls) == 2
 
 
+@pytest.mark.slow
 @pytest.mark.parametrize("size", [(1440, 24000), (900, 16383), (900, 16384)])
 def test_a_screenshot_of_a_whole_page_has_a_preview(tmp_path, size):
     """A side of a WebP has 14 bits (RFC 6386, §9.1): what would be higher is drawn narrower."""

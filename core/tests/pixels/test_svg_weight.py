@@ -10,6 +10,8 @@ from skypane.pixels.inspect import inspect
 from skypane.pixels.load import DRAWING_SECONDS
 from skypane.pixels.svg_weight import filter_seconds
 
+pytestmark = pytest.mark.slow
+
 NS = 'xmlns="http://www.w3.org/2000/svg"'
 WIDEN = '<feMorphology operator="dilate" radius="8"/>'
 

@@ -15,6 +15,8 @@ from skypane.markup import css
 from skypane.reading import read, read_moving
 from skypane.shown import plan as planning
 
+pytestmark = pytest.mark.slow
+
 SITE = m.Site()
 SIZES = ((6000, 4000), (4032, 3024), (3024, 4032), (9000, 3000), (500, 10000))
 

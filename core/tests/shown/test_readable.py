@@ -447,6 +447,7 @@ def test_a_picture_becomes_a_banner_and_a_picture_again():
     assert {f for f, name in value_names("banner").items() if f == name} == {"scrim"}
 
 
+@pytest.mark.slow
 def test_another_place_is_offered_only_where_the_words_are_clear_and_read():
     """Alignment, width and size are tried together with the place: what is offered is tried over
     the whole span, and where nothing serves it says so."""
