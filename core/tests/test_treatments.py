@@ -18,7 +18,8 @@ from skypane.handover import finish
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import pane_lines
-from skypane.markup.picture import BLANK, placement_lines
+from skypane.markup.picture import placement_lines
+from skypane.markup.sources import BLANK
 from skypane.model import (
     Area,
     FixedAim,

@@ -3,32 +3,20 @@ that it holds is read as markup."""
 
 from __future__ import annotations
 
-import html
 from functools import lru_cache
 
-from skypane.markup.lines import Line, attributes_html
+from skypane.markup.elements import Element, element
 from skypane.model import Item
 
 
 @lru_cache(maxsize=4096)
-def figure(item: Item | None, picture: tuple[Line, ...]) -> tuple[Line, ...]:
+def figure(item: Item | None, picture: Element | None) -> Element:
     """A picture with its caption and its link. While one of many is worked on the others stay."""
-    inner = list(picture)
+    inner = [] if picture is None else [picture]
     if item and item.href is not None and inner:
-        link = attributes_html({"href": item.href})
-        inner = [Line(f"<a{link}>"), *(li.indented() for li in inner), Line("</a>")]
+        inner = [element("a", {"href": item.href}, inner)]
     if item and item.has_caption:
-        inner.append(Line("<figcaption>"))
-        if item.title.strip():
-            inner.append(Line(f'  <b dir="auto">{_text(item.title)}</b>'))
-        if item.text.strip():
-            inner.append(Line(f'  <span dir="auto">{_text(item.text)}</span>'))
-        inner.append(Line("</figcaption>"))
-    return tuple(
-        [Line("    <figure>"), *(Line(f"      {li.text}", li.spans) for li in inner)]
-        + [Line("    </figure>")]
-    )
-
-
-def _text(text: str) -> str:
-    return html.escape(text.strip(), quote=False).replace("\n", "&#10;")
+        said = (("b", item.title.strip()), ("span", item.text.strip()))
+        captions = [element(tag, {"dir": "auto"}, [text]) for tag, text in said if text]
+        inner.append(element("figcaption", None, captions))
+    return element("figure", None, inner)

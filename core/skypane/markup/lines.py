@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import html
-from collections.abc import Mapping
 from typing import NamedTuple
 
 
@@ -19,9 +17,3 @@ class Line(NamedTuple):
 
 def text_of(lines: tuple[Line, ...]) -> str:
     return "".join(f"{line.text}\n" for line in lines)
-
-
-def attributes_html(pairs: Mapping[str, object]) -> str:
-    return "".join(
-        f' {k}="{html.escape(str(v), quote=True)}"' for k, v in pairs.items() if v is not None
-    )

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from skypane.markup.lines import Line
+from skypane.markup.elements import Element
 from skypane.shown.nouns import Plan
 
-#: Writes a placement around the lines of its parts, which are in their order.
-Writes = Callable[[Plan, Sequence[tuple[Line, ...]]], tuple[Line, ...]]
+#: Writes a placement around the pictures of its parts, which are in their order; None for a part
+#: that has none yet.
+Writes = Callable[[Plan, Sequence[Element | None]], Sequence[Element]]
 
 _WRITERS: dict[str, Writes] = {}
 

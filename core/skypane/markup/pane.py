@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import NamedTuple
 
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
-from skypane.markup.lines import Line, attributes_html
-from skypane.markup.picture import alt_text, blank_html, boxed
+from skypane.markup.elements import Candidate, Element
+from skypane.markup.html import html_of
+from skypane.markup.lines import Line
+from skypane.markup.picture import alt_text, boxed
+from skypane.markup.sources import Img, Served, Source, picture_element
 from skypane.model import Original
 from skypane.shown.nouns import PartPlan, Plan, Setting, ShownSpan, SpanPlan
 from skypane.values import once
-from skypane.widths.conditions import conditions, in_portrait
+from skypane.widths.conditions import PORTRAIT
+from skypane.widths.spans import Span
 
 #: Tells where a preview of an original's crop (None: of all of it) is to be had that is drawn so
 #: many CSS px wide at most.
@@ -23,12 +26,12 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
     """The markup of a pane: the same conditions, with previews of the originals' crops in place of
     the files. What still waits for a picture names its spans, so that the pane can show the frame's
     size there."""
-    lines = boxed(plan, [_part_lines(plan, part, url) for part in plan.written])
+    lines = html_of(columns=None).lines(boxed(plan, [_part(plan, p, url) for p in plan.written]))
     # nobody reads it: of a gallery of hundreds the room before each line is a tenth
     return tuple(line._replace(text=line.text.lstrip(" ")) for line in lines)
 
 
-def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]:
+def _part(plan: Plan, part: PartPlan, url: PreviewUrl) -> Element:
     name = part_class(plan.placement, part.index, bool(plan.layout.box))
     return _written(part, plan.instead(part), plan.setting, name, url)
 
@@ -36,48 +39,32 @@ def _part_lines(plan: Plan, part: PartPlan, url: PreviewUrl) -> tuple[Line, ...]
 @once
 def _written(
     part: PartPlan, turned: PartPlan | None, setting: Setting, name: str, url: PreviewUrl
-) -> tuple[Line, ...]:
-    spans = {p.span.letter: p for p in part.spans}
+) -> Element:
     others = {p.span.letter: p for p in turned.shown} if turned else {}
-    named = {
-        "class": name,
-        "data-waits": " ".join(p.span.letter for p in part.waiting) or None,
-    }
-    lines = [Line(text=f"<picture{attributes_html(named)}>")]
-    asked = conditions(tuple(p.span for p in part.spans), setting.site.media_style)
-    seen = [_preview(spans[letter], url) for letter, _ in asked]
-    for i, (letter, media) in enumerate(asked):
-        if letter in others:
-            text = _source(part, _preview(others[letter], url), in_portrait(media))
-            lines.append(Line(text=text, spans=(letter,)))
-        # whoever does not come here comes to the next one, which shows the same
-        if others or i + 1 == len(asked) or seen[i] != seen[i + 1]:
-            lines.append(Line(text=_source(part, seen[i], media), spans=(letter,)))
-    lines.append(Line(text="</picture>"))
-    return tuple(lines)
+    served: list[Served] = []
+    for p in part.spans:
+        other = _previews(others[p.span.letter], url) if p.span.letter in others else ()
+        instead = ((PORTRAIT, other),) if other else ()
+        one = Served(p.span, (p.span.letter,), _previews(p, url), instead)
+        # where neighbours show the same they are one
+        last = served[-1] if served else None
+        if last and (last.sources, last.instead) == (one.sources, one.instead):
+            span = Span(p.span.letter, "", last.span.first, p.span.last)
+            served[-1] = one._replace(span=span, letters=(*last.letters, *one.letters))
+        else:
+            served.append(one)
+    waits = " ".join(p.span.letter for p in part.waiting) or None
+    img = Img(alt_text(part) or "", {})
+    return picture_element(
+        {"class": name, "data-waits": waits}, served, setting.site.media_style, img
+    )
 
 
-class _Preview(NamedTuple):
-    address: str
-    width: int
-    height: int
-
-
-def _preview(p: SpanPlan, url: PreviewUrl) -> _Preview | None:
-    """What shows in a span; None: nothing does."""
+def _previews(p: SpanPlan, url: PreviewUrl) -> tuple[Source, ...]:
+    """What shows in a span; nothing where nothing does."""
     if not isinstance(p, ShownSpan):
-        return None
+        return ()
     w, h = p.spot.cells[p.index].natural
     drawn = float(p.inside.drawn_w.max())
-    return _Preview(url(p.original, None if p.crop is WHOLE else p.crop, drawn), w, h)
-
-
-def _source(part: PartPlan, shown: _Preview | None, media: str | None) -> str:
-    if shown is None:
-        return blank_html(part, media)
-    address, w, h = shown
-    if media is None:
-        attributes = {"src": address, "width": w, "height": h, "alt": alt_text(part) or ""}
-        return f"  <img{attributes_html(attributes)}>"
-    attributes = {"media": media, "srcset": address, "width": w, "height": h}
-    return f"  <source{attributes_html(attributes)}>"
+    address = url(p.original, None if p.crop is WHOLE else p.crop, drawn)
+    return (Source((Candidate(address, ""),), address, w, h),)

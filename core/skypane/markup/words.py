@@ -1,39 +1,37 @@
-"""The words of a placement as HTML: written once, before its pictures, so that the heading is read
-first wherever they stand (WCAG 2.2, 1.3.2). Text is text: nothing that it holds is read as markup.
-"""
+"""The words of a placement: written once, before its pictures, so that the heading is read first
+wherever they stand (WCAG 2.2, 1.3.2). Text is text: nothing that it holds is read as markup."""
 
 from __future__ import annotations
 
-import html
-
-from skypane.markup.lines import Line, attributes_html
+from skypane.markup.elements import Element, element
 from skypane.shown.nouns import Plan
 from skypane.words.lines import lines_of
 
 
-def words_lines(plan: Plan) -> tuple[Line, ...]:
-    """A line each; none where there are no words. `dir="auto"`: each text runs as its own script
-    does (HTML Standard §3.2.6.4)."""
+def words_element(plan: Plan) -> Element | None:
+    """None where there are no words. `dir="auto"`: each text runs as its own script does (HTML
+    Standard §3.2.6.4)."""
     words = plan.placement.words
     if not plan.layout.has_words or words is None or words.empty:
-        return ()
-    out = [Line(f'<div class="{plan.placement.called}-words">')]
+        return None
+    own = {"dir": "auto"}
+    out = []
     if words.heading.strip():
-        tag = f"h{plan.spots[0].level}"
-        out.append(Line(f'  <{tag} dir="auto">{_text(words.heading)}</{tag}>'))
+        out.append(element(f"h{plan.spots[0].level}", own, [_text(words.heading)]))
     if words.text.strip():
-        out.append(Line(f'  <p dir="auto">{_text(words.text)}</p>'))
-    buttons = [b for b in words.buttons if b.label.strip()]
-    if buttons:
+        out.append(element("p", own, [_text(words.text)]))
+    links = [
+        element("a", {"href": b.href, **own}, [_text(b.label)])
+        for b in words.buttons
+        if b.label.strip()
+    ]
+    if links:
         # without bullets a list is no longer told as one by some screen readers, unless it says so
-        out.append(Line('  <ul role="list">'))
-        for b in buttons:
-            link = f'<a{attributes_html({"href": b.href})} dir="auto">{_text(b.label)}</a>'
-            out.append(Line(f"    <li>{link}</li>"))
-        out.append(Line("  </ul>"))
-    return (*out, Line("</div>"))
+        each = [element("li", None, [link], on_a_line=True) for link in links]
+        out.append(element("ul", {"role": "list"}, each))
+    return element("div", {"class": f"{plan.placement.called}-words"}, out)
 
 
 def _text(text: str) -> str:
-    """Text content; a line feed stays one, as `white-space: pre-line` shows it."""
-    return html.escape("\n".join(lines_of(text)), quote=False).replace("\n", "&#10;")
+    """Text content as it is laid out."""
+    return "\n".join(lines_of(text))

@@ -6,8 +6,8 @@ from typing import Literal
 import numpy as np
 from skypane.findings.rule import rule
 from skypane.layouts import Frame, Layout, known
+from skypane.markup.elements import element
 from skypane.markup.items import figure
-from skypane.markup.lines import Line, attributes_html
 from skypane.markup.own import writes
 from skypane.model import FullWidth
 from skypane.reading.nouns import Band, OwnReading, complete
@@ -70,11 +70,10 @@ def gap(case):
 
 
 @writes("pair")
-def pair_lines(plan, parts):
-    out = [Line(f"<div{attributes_html({'class': plan.placement.called})}>")]
-    for part, lines in zip(plan.placement.parts, parts, strict=True):
-        out += figure(part.item, lines)
-    return (*out, Line("</div>"))
+def pair_elements(plan, pictures):
+    both = zip(plan.placement.parts, pictures, strict=True)
+    figures = [figure(part.item, picture) for part, picture in both]
+    return [element("div", {"class": plan.placement.called}, figures)]
 
 
 class PairReading(OwnReading):

@@ -1,6 +1,5 @@
 /** A whole page at one width, from its top to its end, with the fold where the first screen ends. */
-import "../../../core/skypane/markup/slides.js";
-import "../../../core/skypane/markup/turns.js";
+import "../desk/sky/scripts";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { PageReading } from "../api/pages";
 import classes from "./Pages.module.css";

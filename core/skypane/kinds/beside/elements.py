@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-import html
 from collections.abc import Sequence
 
 from skypane.kinds.beside.layout import values_of
-from skypane.markup.lines import Line, attributes_html
+from skypane.markup.elements import Element, element
 from skypane.markup.own import writes
 from skypane.model import Item
 from skypane.shown.nouns import Plan
@@ -19,26 +18,24 @@ def text_comes_first(plan: Plan) -> bool:
 
 
 @writes("beside")
-def beside_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
+def beside_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[Element]:
     """A picture and its text for every part, in their order."""
-    out = [Line(f"<div{attributes_html({'class': plan.placement.called})}>")]
-    text_first = text_comes_first(plan)
-    for part, picture in zip(plan.placement.parts, parts, strict=True):
-        text = _text_lines(part.item, f"h{plan.spots[0].level}")
-        inner = [*text, *picture] if text_first else [*picture, *text]
-        out += [Line("  <div>"), *(li.indented().indented() for li in inner), Line("  </div>")]
-    return (*out, Line("</div>"))
+    text_first, tag = text_comes_first(plan), f"h{plan.spots[0].level}"
+    rows = []
+    for part, picture in zip(plan.placement.parts, pictures, strict=True):
+        both = [_text(part.item, tag), picture] if text_first else [picture, _text(part.item, tag)]
+        rows.append(element("div", None, [each for each in both if each is not None]))
+    return [element("div", {"class": plan.placement.called}, rows)]
 
 
-def _text_lines(item: Item | None, tag: str) -> list[Line]:
+def _text(item: Item | None, tag: str) -> Element | None:
     if item is None or not item.has_caption:
-        return []
-    title, text = (html.escape(t.strip(), quote=False) for t in (item.title, item.text))
-    out = [Line("<div>")]
+        return None
+    title, text, own = item.title.strip(), item.text.strip(), {"dir": "auto"}
+    out = []
     if title:
-        link = attributes_html({"href": item.href})
-        said = f"<a{link}>{title}</a>" if item.href is not None else title
-        out.append(Line(f'  <{tag} dir="auto">{said.replace(chr(10), "&#10;")}</{tag}>'))
+        link = element("a", {"href": item.href}, [title]) if item.href is not None else title
+        out.append(element(tag, own, [link], on_a_line=True))
     if text:
-        out.append(Line(f'  <p dir="auto">{text.replace(chr(10), "&#10;")}</p>'))
-    return [*out, Line("</div>")]
+        out.append(element("p", own, [text]))
+    return element("div", None, out)

@@ -3,13 +3,12 @@ them."""
 
 from __future__ import annotations
 
-import html
 from collections.abc import Sequence
 from pathlib import Path
 
 from skypane.kinds.grid.arranged import turned_stops, values_of, waiting_items
+from skypane.markup.elements import Element, element
 from skypane.markup.items import figure
-from skypane.markup.lines import Line, attributes_html
 from skypane.markup.own import writes
 from skypane.markup.scripts import Script, brings
 from skypane.model.spoken import filled
@@ -26,11 +25,21 @@ TURNS = brings(Script(Path(__file__).with_name("turns.js"), 2000, is_turned_by_p
 
 
 @writes("grid")
-def list_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...]:
+def grid_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[Element]:
     """A list item for every part, in their order, whether it has a picture yet or not."""
     called = plan.placement.called
     turned = any(values_of(s).is_turned for s in plan.spots)
     turns = is_turned_by_pages(plan)
+    later = first_waiting(plan)
+    items = [
+        element(
+            "li", {"id": f"{called}-more" if i == later else None}, [figure(part.item, picture)]
+        )
+        for i, (part, picture) in enumerate(zip(plan.placement.parts, pictures, strict=True))
+    ]
+    if later is not None:
+        link = element("a", {"href": f"#{called}-more"}, [values_of(plan.spots[-1]).more])
+        items.append(element("li", {"data-more": True}, [link], on_a_line=True))
     attributes = {
         "class": called,
         # without bullets a list is no longer told as one by some screen readers, unless it says so
@@ -40,21 +49,10 @@ def list_lines(plan: Plan, parts: Sequence[tuple[Line, ...]]) -> tuple[Line, ...
         "tabindex": 0 if turned else None,
         "aria-label": plan.placement.name if turned else None,
     }
-    out = [Line(f"<ul{attributes_html(attributes)}>")]
-    later = first_waiting(plan)
-    for i, (part, lines) in enumerate(zip(plan.placement.parts, parts, strict=True)):
-        named = attributes_html({"id": f"{called}-more" if i == later else None})
-        out.append(Line(f"  <li{named}>"))
-        out += figure(part.item, lines)
-        out.append(Line("  </li>"))
-    if later is not None:
-        more = html.escape(values_of(plan.spots[-1]).more, quote=False)
-        link = f'<a href="#{called}-more">{more}</a>'
-        out.append(Line(f"  <li data-more>{link}</li>"))
-    return (*out, Line("</ul>"), *(_turning(plan) if turns else ()))
+    return [element("ul", attributes, items), *([_turning(plan)] if turns else [])]
 
 
-def _turning(plan: Plan) -> list[Line]:
+def _turning(plan: Plan) -> Element:
     """Buttons that turn the row, and which page of it shows; without a script they are not
     there, and the row is scrolled."""
     called, spoken, of = plan.placement.called, plan.site.spoken, {"type": "button"}
@@ -65,15 +63,10 @@ def _turning(plan: Plan) -> list[Line]:
         "data-turns": "",
     }
     row = {"aria-controls": f"{called}-row"}
-    back = attributes_html({**of, "data-by": "-1", "aria-label": spoken.previous_page, **row})
-    on = attributes_html({**of, "data-by": "1", "aria-label": spoken.next_page, **row})
-    place = attributes_html({"data-place": spoken.place})
-    lines = (f"<button{back}></button>", f"<output{place}></output>", f"<button{on}></button>")
-    return [
-        Line(f"<div{attributes_html(group)}>"),
-        *(Line(f"  {text}") for text in lines),
-        Line("</div>"),
-    ]
+    back = {**of, "data-by": "-1", "aria-label": spoken.previous_page, **row}
+    on = {**of, "data-by": "1", "aria-label": spoken.next_page, **row}
+    place = element("output", {"data-place": spoken.place})
+    return element("div", group, [element("button", back), place, element("button", on)])
 
 
 def first_waiting(plan: Plan) -> int | None:

@@ -1,10 +1,9 @@
 /** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
-import "../../../../core/skypane/markup/slides.js";
-import "../../../../core/skypane/markup/turns.js";
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
 import { guidesCss, useGuides } from "../guides";
 import { spanAt } from "../scale";
+import "./scripts";
 
 const SCAFFOLD = `
   body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }

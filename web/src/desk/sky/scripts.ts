@@ -1,0 +1,2 @@
+/** The scripts that kinds bring: those of a delivery, which panes run too. */
+import.meta.glob("../../../../core/skypane/kinds/*/*.js", { eager: true });
