@@ -14,7 +14,7 @@ from skypane import build
 from skypane.build import read_build
 from skypane.sitefile import read_site_file
 
-pytestmark = pytest.mark.django_db
+pytestmark = [pytest.mark.django_db, pytest.mark.slow]
 
 
 @pytest.fixture(autouse=True)

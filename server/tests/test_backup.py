@@ -14,6 +14,8 @@ from deliveries import work
 from django.contrib.auth import get_user_model
 from django.db import connection
 
+pytestmark = pytest.mark.slow
+
 ROOT = Path(__file__).parents[2]
 TOLD = re.compile(r"<!-- tried by server/tests/test_backup.py[^\n]*\n```sh\n(.*?)```", re.DOTALL)
 BACK_UP, RESTORE = TOLD.findall((ROOT / "docs/operate.md").read_text())

@@ -14,7 +14,7 @@ from django.utils import timezone
 from PIL import Image
 from placements.models import Placement
 
-pytestmark = pytest.mark.django_db
+pytestmark = [pytest.mark.django_db, pytest.mark.slow]
 
 
 @pytest.fixture(autouse=True)

@@ -32,7 +32,7 @@ from sites.models import Membership
 from skypane.errors import NoRoom
 from skypane.model.stored import VERSION
 
-pytestmark = pytest.mark.django_db(transaction=True)
+pytestmark = [pytest.mark.django_db(transaction=True), pytest.mark.slow]
 
 
 @pytest.fixture(autouse=True)

@@ -19,7 +19,7 @@ from django.test import Client
 from django.utils import timezone
 from originals.models import Original
 
-pytestmark = pytest.mark.django_db
+pytestmark = [pytest.mark.django_db, pytest.mark.slow]
 
 BOMB = (
     b'<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><filter'

@@ -17,6 +17,7 @@ def test_the_committed_document_is_true():
     assert json.loads(COMMITTED.read_text()) == json.loads(json.dumps(api.get_openapi_schema()))
 
 
+@pytest.mark.slow
 @pytest.mark.django_db
 @schema.include(method=["GET", "POST", "PUT", "PATCH"]).parametrize()
 @settings(max_examples=10, deadline=None, suppress_health_check=list(HealthCheck))

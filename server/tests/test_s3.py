@@ -13,7 +13,7 @@ from deliveries.models import Delivery, Rendition
 from django.core.files.storage import default_storage
 from moto.server import ThreadedMotoServer
 
-pytestmark = pytest.mark.django_db
+pytestmark = [pytest.mark.django_db, pytest.mark.slow]
 
 
 @pytest.fixture(scope="module")

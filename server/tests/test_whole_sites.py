@@ -12,7 +12,7 @@ from deliveries.models import Delivery, Rendition
 from deliveries.tasks import run_delivery
 from django.core.files.storage import default_storage
 
-pytestmark = pytest.mark.django_db
+pytestmark = [pytest.mark.django_db, pytest.mark.slow]
 
 
 @pytest.fixture(autouse=True)
