@@ -17,5 +17,10 @@ export default defineConfig({
     strictPort: true,
     hmr: { host: "127.0.0.1", clientPort: Number(process.env.VITE_PORT) || undefined },
   },
-  test: { environment: "happy-dom", include: ["src/**/*.test.{ts,tsx}"], setupFiles: ["src/ui/testSetup.ts"] },
+  test: {
+    environment: "happy-dom",
+    pool: "vmThreads",
+    include: ["src/**/*.test.{ts,tsx}"],
+    setupFiles: ["src/ui/testSetup.ts"],
+  },
 });
