@@ -310,15 +310,14 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                 layout={
                     "D": {"cuts": [{"original": o[name].id, "lettering_percent": share} for name, share in CUTS], "bar": True},
                 },
-                parts=(m.Part(treatments={
+                parts=(m.Part(key="picture", treatments={
                     "D": held(m.Treatment(width=m.FixedWidth(width_px=300), height=ratio(3, 1), stands="start", background="#f4efe6"), CUTS[0][0]),
                     "C": held(m.Treatment(width=m.FixedWidth(width_px=220)), CUTS[1][0]),
                     "B": held(m.Treatment(width=m.FixedWidth(width_px=96), height=ratio(1, 1)), CUTS[1][0]),
                     "A": held(m.Treatment(width=m.FixedWidth(width_px=56)), CUTS[3][0]),
-                }), m.Part(role="portrait", treatments={
-                    "D": m.Treatment(show="nothing"),
+                }), m.Part(of="picture", when=("portrait",), treatments={
                     "B": held(m.Treatment(show="picture"), CUTS[2][0]),
-                    "A": m.Treatment(show="nothing"),
+                    "A": m.Treatment(show="usual"),
                 })),
             ),
             m.Placement(

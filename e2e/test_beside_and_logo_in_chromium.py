@@ -105,14 +105,13 @@ def logo(turned: dict[str, m.Treatment] | None = None, **values: object) -> m.Pl
     shown = {"D": 1, "C": 1, "B": 2, "A": 4}
     treatments = {k: m.Treatment(original=i, **(box if k == "D" else {})) for k, i in shown.items()}
     layout = {"D": {"cuts": cuts, **values}}
-    parts = [m.Part(treatments=treatments)]
-    parts += [m.Part(role="portrait", treatments=turned)] if turned else []
+    parts = [m.Part(key="nine", treatments=treatments)]
+    parts += [m.Part(of="nine", when=("portrait",), treatments=turned)] if turned else []
     return m.Placement(name="Nine", kind="logo", layout=layout, parts=tuple(parts))
 
 
 #: In portrait the tall cut from C down, and the symbol on A.
 TURNED = {
-    "D": m.Treatment(show="nothing"),
     "C": m.Treatment(show="picture", original=3),
     "A": m.Treatment(original=4),
 }
@@ -146,8 +145,8 @@ def test_a_logo_is_whole_at_every_width_and_exactly_one_cut_shows(browser, shelf
         height = width + 100 if is_turned else width - 40
         page.set_viewport_size({"width": width, "height": height})
         p, i = span_at(found, 0, width)
-        if is_turned and found.in_portrait:
-            other, _ = span_at(found, found.in_portrait.index, width)
+        if is_turned and len(found.parts) > 1:
+            other, _ = span_at(found, 1, width)
             p = other if isinstance(other, ShownSpan) else p
         taken = pick(picture, Environment(width=width, height=height, density=1)).url
         (own,) = [r for g, mine in renditions(found) if p in g.spans for r in mine]

@@ -15,8 +15,10 @@ from skypane.treatments import (
     OF_ORIGINAL,
     Layer,
     Resolved,
+    Said,
     chain,
     frame_treatments,
+    handed_down,
     layout_values,
     own_values,
     resolve,
@@ -50,7 +52,11 @@ def respan(
     kept = {s.letter: ends[s.last] for s in spans_of(before) if s.last in ends}
     parts = []
     for part, held in zip(placement.parts, resolve(before, placement), strict=True):
-        treatments = _carried(taken, held, (new, common), areas)
+        treatments = (
+            _carried(taken, held, (new, common), areas)
+            if part.of is None
+            else _said_anew(taken, handed_down(letters, part.treatments))
+        )
         ladders = {kept[k]: rungs for k, rungs in part.ladders.items() if k in kept}
         parts.append(part.model_copy(update={"treatments": treatments, "ladders": ladders}))
     values = layout_values(before, placement)
@@ -63,6 +69,21 @@ def respan(
         wider = values[was].values
     changed = {"parts": tuple(parts), "common": common, "layout": layout}
     return placement.model_copy(update=changed)
+
+
+def _said_anew(taken: Mapping[str, str], said: Mapping[str, Said]) -> Treatments:
+    """What a variant says, over the part that it stands in for, where it said the same before."""
+    treatments: Treatments = {}
+    wider: dict[str, Any] = {}
+    for letter, old in taken.items():
+        values = said[old].values
+        if values.get("original") != wider.get("original"):
+            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
+        own = {k: v for k, v in values.items() if k not in wider or wider[k] != v}
+        if own:
+            treatments[letter] = Treatment(**own)
+        wider = {**wider, **own}
+    return treatments
 
 
 def respanned(before: Site, after: Site) -> Site:
@@ -104,7 +125,7 @@ def _carried(
             if laid.get("original", wider.get("original")) != wider.get("original"):
                 wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
             wider |= laid
-        e, origin = held[old]
+        e, origin, _ = held[old]
         values = {f: getattr(e, f) for f in FIELDS if origin[f]}
         if wider.get("original") == e.original:  # else crop and areas are not handed down to it
             if e.crop is None and wider.get("crop") is not None:

@@ -62,19 +62,22 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append("Widths to export")
     if a.formats != b.formats:
         out.append("Formats")
-    roles = {p.role: p for p in a.parts if p.role}, {p.role: p for p in b.parts if p.role}
-    out += [f"{role.capitalize()} added" for role in roles[1] if role not in roles[0]]
-    out += [f"{role.capitalize()} removed" for role in roles[0] if role not in roles[1]]
-    if len(a.parts) != len(b.parts) and not (roles[0] or roles[1]):
+    beside = tuple(
+        {(_beside(p), p.of): _beside(p) for p in version.parts if _beside(p)} for version in (a, b)
+    )
+    out += [f"{_capital(name)} added" for of, name in beside[1].items() if of not in beside[0]]
+    out += [f"{_capital(name)} removed" for of, name in beside[0].items() if of not in beside[1]]
+    if len(a.parts) != len(b.parts) and not (beside[0] or beside[1]):
         out.append(_more_or_fewer(len(b.parts) - len(a.parts), b.kind))
     out += _of_treatments(a.common, b.common, " for all parts")
     if is_reordered(a.parts, b.parts):
         return (*out, "Order of the items")
     for index, (old, new) in enumerate(zip(a.parts, b.parts, strict=False)):
-        if old.role != new.role:
+        named = _beside(new)
+        if _beside(old) != named or old.of != new.of:
             continue
-        where = f" of the {new.role}" if new.role else f" in part {index + 1}"
-        where = where if len(b.parts) > 1 and (new.role or index) else ""
+        where = f" of the {named}" if named else f" in part {index + 1}"
+        where = where if len(b.parts) > 1 and (named or index) else ""
         if old.item != new.item:
             out.append(f"Caption of item {index + 1}")
         if old.alt != new.alt:
@@ -86,6 +89,22 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
     for id_ in sorted({*before.looks} & {*after.looks}):
         out += _of_look(before.looks[id_], after.looks[id_])
     return tuple(out)
+
+
+#: How a picture is called that stands in for another one while something holds.
+CONDITIONS = {"dark": "the dark", "portrait": "portrait", "still": "less motion"}
+
+
+def _beside(part: Part) -> str:
+    """What a part is beside the pictures themselves: its role, or when it stands in for one; "" for
+    a picture itself."""
+    if part.of is None:
+        return part.role or ""
+    return f"picture for {' and '.join(CONDITIONS[f] for f in part.when)}"
+
+
+def _capital(name: str) -> str:
+    return f"{name[:1].upper()}{name[1:]}"
 
 
 def is_reordered(before: Sequence[Part], after: Sequence[Part]) -> bool:

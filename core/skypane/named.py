@@ -15,7 +15,7 @@ def named_from(site: Site, placement: Placement, name: str) -> tuple[Site, Place
     it. What the parts of it say themselves stays with them. Raises InvalidPlan where the name is
     taken."""
     alone = parted(site, placement)
-    own = alone.parts[0].treatments if len(alone.parts) == 1 else {}
+    own = alone.parts[0].treatments if len(alone.usual) == 1 else {}
     spans: dict[str, dict[str, Any]] = {}
     for treatments in (alone.common, own):
         for letter, treatment in treatments.items():
@@ -43,9 +43,11 @@ def using(placement: Placement, frame: str) -> Placement:
                 out[letter] = Treatment(**rest)
         return out
 
-    only = len(placement.parts) == 1
+    only = len(placement.usual) == 1
     parts = tuple(
-        part.model_copy(update={"treatments": without(part.treatments)}) if only else part
+        part.model_copy(update={"treatments": without(part.treatments)})
+        if only and part.of is None
+        else part
         for part in placement.parts
     )
     changed = {"frame": frame, "common": without(placement.common), "parts": parts}

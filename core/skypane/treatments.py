@@ -64,9 +64,9 @@ DEFAULTS = Treatment(
 #: What pages are where nobody has said otherwise.
 PAGE_COLOUR = "#ffffff"
 
-#: How `origin` names what comes from the values for all parts, "all D", and from the named frame,
-#: "frame D".
-ALL, NAMED = "all ", "frame "
+#: How `origin` names what comes from the values for all parts, "all D", from the named frame,
+#: "frame D", and from the part that a variant stands in for, "usual D".
+ALL, NAMED, USUAL = "all ", "frame ", "usual "
 
 #: Fields that a named frame can set.
 OF_FRAME = tuple(FrameValues.model_fields)
@@ -109,11 +109,13 @@ class Effective:
 
 class Resolved(NamedTuple):
     """What holds, and where each field of it comes from: the letter of a span, with `ALL` before it
-    where it is said for all parts and `NAMED` where the named frame says it, or "" for a
-    default."""
+    where it is said for all parts, `NAMED` where the named frame says it and `USUAL` where a
+    variant has it from the part that it stands in for, or "" for a default. `is_usual`: of a
+    variant, that this part holds."""
 
     effective: Effective
     origin: dict[str, str]
+    is_usual: bool = False
 
     def laid(self, own: Treatment, source: str) -> Resolved:
         values = own_values(own)
@@ -152,7 +154,59 @@ def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]
             f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
         )
     below = (Layer(NAMED, frame_treatments(site, placement)), Layer(ALL, placement.common))
-    return tuple(chain(letters, (*below, Layer("", part.treatments))) for part in placement.parts)
+    usual = {
+        part.key: chain(letters, (*below, Layer("", part.treatments)))
+        for part in placement.usual
+        if part.key is not None
+    }
+    return tuple(
+        varied(usual[part.of], handed_down(letters, part.treatments))
+        if part.of is not None
+        else usual.get(part.key or "") or chain(letters, (*below, Layer("", part.treatments)))
+        for part in placement.parts
+    )
+
+
+class Said(NamedTuple):
+    """What somebody has said so far in a span, and the letter of the span that each value is
+    from."""
+
+    values: dict[str, Any]
+    origin: dict[str, str]
+
+
+def handed_down(letters: Sequence[str], treatments: Treatments) -> dict[str, Said]:
+    """Per letter what treatments say there or in a wider span; what speaks of one original not past
+    another one."""
+    current, out = Said({}, {}), {}
+    for letter in reversed(letters):
+        own = own_values(treatments[letter]) if letter in treatments else {}
+        before = current.values
+        if own.get("original", before.get("original")) != before.get("original"):
+            before = {k: v for k, v in before.items() if k not in OF_ORIGINAL}
+        origin = {**current.origin, **dict.fromkeys(own, letter)}
+        current = Said({**before, **own}, origin)
+        out[letter] = current
+    return out
+
+
+def varied(usual: Mapping[str, Resolved], said: Mapping[str, Said]) -> dict[str, Resolved]:
+    """Per letter what holds of a variant over what holds of the part that it stands in for: that
+    part where it has said nothing yet or shows the usual one, and where that part shows nothing."""
+    out = {}
+    for letter, held in usual.items():
+        values, origin = said[letter]
+        below = {k: f"{USUAL}{source}" if source else "" for k, source in held.origin.items()}
+        is_usual = not values or values.get("show") == "usual"
+        if is_usual or held.effective.show == "nothing":
+            out[letter] = Resolved(held.effective, below, is_usual=True)
+            continue
+        effective = held.effective.with_own(Treatment(**values))
+        if effective.original != held.effective.original:
+            below.update(dict.fromkeys(OF_ORIGINAL, ""))
+        own = {k: source for k, source in origin.items() if k in values}
+        out[letter] = Resolved(effective, {**below, **own})
+    return out
 
 
 class Layer(NamedTuple):
@@ -273,7 +327,7 @@ def showing(placement: Placement, original: int) -> Placement:
 
     parts = tuple(
         part.model_copy(update={"treatments": shown(part.treatments), "alt": None})
-        if part.role is None
+        if part.role is None and part.of is None
         else part
         for part in placement.parts
     )
@@ -288,7 +342,7 @@ def seen_in(site: Site, placement: Placement, letter: str, shows: bool) -> Place
     resolved = resolve(site, placement)
     parts = []
     for part, held in zip(placement.parts, resolved, strict=True):
-        if part.role == "portrait":
+        if part.of is not None:
             # shows only where that in whose place it stands does
             parts.append(part)
             continue

@@ -266,8 +266,10 @@ def test_predictions_are_made_in_both_orientations_where_the_markup_asks(
 
     assert len(predicted(placement)) == 8
     cut = {"original": original["id"], "height": {"kind": "ratio", "w": 4, "h": 1}}
-    other = {"role": "portrait", "treatments": {"D": {"original": original["id"]}}}
-    logo = {"name": "Mark", "kind": "logo", "parts": [{"treatments": {"D": cut}}, other]}
+    shown = {"D": {"original": original["id"]}}
+    other = {"of": "mark", "when": ["portrait"], "treatments": shown}
+    parts = [{"key": "mark", "treatments": {"D": cut}}, other]
+    logo = {"name": "Mark", "kind": "logo", "parts": parts}
     made = designer.post(f"/pages/{page['id']}/placements", {"placement": logo})
     assert made.status_code == 201, made.json()
     found = predicted(made.json())

@@ -42,7 +42,7 @@ def crops_of_all(plan: Plan, letter: str, ratio: float) -> CropsOfAll:
     if letter not in {s.letter for s in plan.spans}:
         raise InvalidPlan(f"There is no span {letter} in this site.", field="chosen")
     found = CropsOfAll(crops={}, why_not={})
-    for part in plan.parts:
+    for part in plan.written:
         p = part.of(letter)
         if not isinstance(p, ShownSpan):
             continue

@@ -32,20 +32,27 @@ def stems(names: Iterable[str]) -> list[str]:
 
 def part_name(placement: Placement, part: int) -> str:
     """What the files of one part are called: as the placement where it is its only picture, by its
-    role where it has one, else with its number."""
-    role = placement.parts[part].role
-    if role is not None:
-        return f"{placement.called}-{role}"
-    pictures = (p for p in placement.parts if p.role is None)
+    role where it has one, else with its number; of a variant the conditions after that."""
+    mine = placement.parts[part]
+    if mine.of is not None:
+        return "-".join((part_name(placement, usual_of(placement, part)), *mine.when))
+    if mine.role is not None:
+        return f"{placement.called}-{mine.role}"
+    pictures = (p for p in placement.usual if p.role is None)
     next(pictures)
     is_alone = next(pictures, None) is None
     return placement.called if is_alone else f"{placement.called}-{part + 1}"
 
 
+def usual_of(placement: Placement, part: int) -> int:
+    """The place of the part that a variant stands in for."""
+    of = placement.parts[part].of
+    return next(i for i, p in enumerate(placement.parts) if p.key == of)
+
+
 def part_class(placement: Placement, part: int, in_a_box: bool) -> str:
-    """The class of one part: as its files, but never that of the box around all parts. What shows
-    in the place of the picture has the class of that."""
-    name = part_name(placement, 0 if placement.parts[part].role == "portrait" else part)
+    """The class of one part: as its files, but never that of the box around all parts."""
+    name = part_name(placement, part)
     return f"{name}-picture" if in_a_box and name == placement.called else name
 
 

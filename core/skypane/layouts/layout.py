@@ -181,8 +181,9 @@ class Layout(ABC):
             raise OfLayout(sentence_of(error), field=".".join(names)) from None
 
     def check(self, placement: Placement) -> None:
-        """Raises InvalidPlan where the placement has too few or too many parts."""
-        n = len(placement.parts)
+        """Raises InvalidPlan where the placement has too few or too many parts, those that stand in
+        for others not counted."""
+        n = len(placement.usual)
         if not self.least_parts <= n <= self.most_parts:
             least, most = self.least_parts, self.most_parts
             said = f"{least}" if least == most else f"{least} to {most}"
@@ -231,9 +232,11 @@ def begun(kind: str, site: Site, placement: Placement) -> Placement:
     layout = _known_kind(bare)
     # of many items each may be what was something beside the picture
     known = [
-        p for p in placement.parts if layout.has_items or p.role is None or p.role in layout.roles
+        p for p in placement.usual if layout.has_items or p.role is None or p.role in layout.roles
     ]
     kept = tuple(known[: layout.most_parts])
+    keys = {p.key for p in kept}
+    kept += tuple(p for p in placement.parts if p.of is not None and p.of in keys)
     return layout.begin(site, bare.model_copy(update={"parts": kept}))
 
 
@@ -251,5 +254,39 @@ def layout_of(placement: Placement) -> Layout:
     """The layout of a placement's kind. Raises InvalidPlan where there is none, or where it cannot
     have so many parts."""
     layout = _known_kind(placement)
+    check_variants(placement)
     layout.check(placement)
     return layout
+
+
+def check_variants(placement: Placement) -> None:
+    """Raises InvalidPlan where a part stands in for one that is not there, or does so twice under
+    the same conditions; where parts have one key; or where others come after variants."""
+    usual = placement.usual
+    keys = [p.key for p in usual if p.key is not None]
+    if len(set(keys)) < len(keys):
+        raise InvalidPlan("Two parts have the same key. Give each its own.", field="parts")
+    if placement.parts[: len(usual)] != usual:
+        raise InvalidPlan(
+            "What stands in for other pictures comes after all of them.", field="parts"
+        )
+    seen = set()
+    for i, part in enumerate(placement.parts[len(usual) :], len(usual)):
+        if part.of not in keys:
+            raise InvalidPlan(
+                f"There is no part {part.of} that another picture could stand in for.",
+                field=f"parts.{i}.of",
+            )
+        if (part.of, part.when) in seen:
+            raise InvalidPlan(
+                f"Two pictures stand in for part {part.of} under the same conditions. Remove one.",
+                field=f"parts.{i}.when",
+            )
+        seen.add((part.of, part.when))
+    for i, part in enumerate(usual):
+        for letter, own in part.treatments.items():
+            if own.show == "usual":
+                raise InvalidPlan(
+                    "Only what stands in for another picture can show the usual one.",
+                    field=f"parts.{i}.treatments.{letter}.show",
+                )

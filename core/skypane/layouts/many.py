@@ -35,7 +35,7 @@ class Many(Layout):
 
     def check(self, placement: Placement) -> None:
         super().check(placement)
-        for index, part in enumerate(placement.parts):
+        for index, part in enumerate(placement.usual):
             if part.role is not None:
                 raise InvalidPlan(
                     f"{self.one.capitalize()} {index + 1} is a {part.role}; those belong to"

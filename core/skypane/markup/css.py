@@ -20,9 +20,9 @@ from skypane.model import FixedAim
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.values import Noun, once
 from skypane.widths.conditions import (
-    PORTRAIT,
     in_testing_order,
     lower_condition,
+    media_of,
     upper_condition,
 )
 
@@ -115,8 +115,8 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     parts = [
         _part_rules(p, name, whole, order) for p, name in zip(plan.written, names, strict=True)
     ]
-    if plan.in_portrait:
-        parts.append(_portrait_rules(plan, plan.in_portrait, names[0], whole, order))
+    for part, name in zip(plan.written, names, strict=True):
+        parts += _variant_rules(plan, part, name, whole, order)
     lines: list[Line] = []
     for i, span in enumerate(written):
         of_parts = [rule for rules in parts for rule in rules[span.letter]]
@@ -140,13 +140,13 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
 
 
 class _Rule(NamedTuple):
-    """A rule of the stylesheet; `exact` where it stands in `@supports`, `turned` where it is for
-    portrait orientation alone, `scripted` where it needs scripts."""
+    """A rule of the stylesheet; `exact` where it stands in `@supports`, `media` the conditions that
+    it is for, `scripted` where it needs scripts."""
 
     selectors: tuple[str, ...]
     declarations: tuple[str, ...]
     exact: bool = False
-    turned: bool = False
+    media: str = ""
     scripted: bool = False
 
     @property
@@ -155,7 +155,7 @@ class _Rule(NamedTuple):
         rule = [*selector[:-1], f"{selector[-1]} {{", *(f"  {d}" for d in self.declarations), "}"]
         for is_so, at in (
             (self.exact, f"supports ({_NEEDED})"),
-            (self.turned, f"media {PORTRAIT}"),
+            (bool(self.media), f"media {self.media}"),
             (self.scripted, "media (scripting: enabled)"),
         ):
             if is_so:
@@ -274,31 +274,45 @@ def _part_rules(
     return {letter: sheet.rules(letter) for letter in order}
 
 
-def _portrait_rules(
-    plan: Plan, turned: PartPlan, name: str, whole: bool, order: tuple[str, ...]
-) -> dict[str, list[_Rule]]:
-    """What differs where another picture shows in portrait. Its rules are read before those of the
-    picture in whose place it stands, whatever they follow (Selectors Level 4, §17)."""
-    instead_of = plan.parts[0]
-    spans = tuple(
-        of if isinstance(of, ShownSpan) else own
-        for of, own in zip(turned.spans, instead_of.spans, strict=True)
-    )
-    pairs = [
-        (_css_of(p, whole), _css_of(of, whole))
-        for p, of in zip(spans, instead_of.spans, strict=True)
+def _variant_rules(
+    plan: Plan, part: PartPlan, name: str, whole: bool, order: tuple[str, ...]
+) -> list[dict[str, list[_Rule]]]:
+    """What differs where others show in the place of a part, those with the fewest conditions
+    first: later rules win. All are read before those of the part itself, whatever they follow
+    (Selectors Level 4, §17)."""
+    others = plan.alternatives(part)[::-1]
+    shows = [
+        tuple(
+            of if of.span.letter in other.usual else own
+            for of, own in zip(part.spans, other.spans, strict=True)
+        )
+        for other in others
     ]
+    usual = [_css_of(p, whole) for p in part.spans]
+    css = [[_css_of(p, whole) for p in spans] for spans in shows]
+    # what any of them says otherwise all of them say: two may hold at once
     same = {
         k
         for of in ("frame", "img")
-        for k in getattr(pairs[0][0], of)
-        if all(getattr(a, of).get(k) == getattr(b, of).get(k) for a, b in pairs)
+        for k in getattr(usual[0], of)
+        if all(
+            getattr(a, of).get(k) == getattr(b, of).get(k)
+            for mine in css
+            for a, b in zip(mine, usual, strict=True)
+        )
     }
-    shows = replace(turned, spans=spans)
-    sheet = _PartSheet(shows, f"{plan.placement.called} .{name}", whole, same)
-    return {
-        letter: [rule._replace(turned=True) for rule in sheet.rules(letter)] for letter in order
-    }
+    out = []
+    for other, spans in zip(others, shows, strict=True):
+        called = f"{plan.placement.called} .{name}" if plan.layout.box else f"{name}.{name}"
+        sheet = _PartSheet(replace(other, spans=spans), called, whole, same)
+        media = media_of(other.part.when)
+        out.append(
+            {
+                letter: [rule._replace(media=media) for rule in sheet.rules(letter)]
+                for letter in order
+            }
+        )
+    return out
 
 
 def _css_of(p: SpanPlan, whole: bool) -> SpanCss:

@@ -14,7 +14,7 @@ from skypane.markup.sources import Img, Served, Source, picture_element
 from skypane.model import Original
 from skypane.shown.nouns import PartPlan, Plan, Setting, ShownSpan, SpanPlan
 from skypane.values import once
-from skypane.widths.conditions import PORTRAIT
+from skypane.widths.conditions import media_of
 from skypane.widths.spans import Span
 
 #: Tells where a preview of an original's crop (None: of all of it) is to be had that is drawn so
@@ -33,18 +33,20 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
 
 def _part(plan: Plan, part: PartPlan, url: PreviewUrl) -> Element:
     name = part_class(plan.placement, part.index, bool(plan.layout.box))
-    return _written(part, plan.instead(part), plan.setting, name, url)
+    return _written(part, plan.alternatives(part), plan.setting, name, url)
 
 
 @once
 def _written(
-    part: PartPlan, turned: PartPlan | None, setting: Setting, name: str, url: PreviewUrl
+    part: PartPlan, others: tuple[PartPlan, ...], setting: Setting, name: str, url: PreviewUrl
 ) -> Element:
-    others = {p.span.letter: p for p in turned.shown} if turned else {}
     served: list[Served] = []
-    for p in part.spans:
-        other = _previews(others[p.span.letter], url) if p.span.letter in others else ()
-        instead = ((PORTRAIT, other),) if other else ()
+    for at, p in enumerate(part.spans):
+        instead = tuple(
+            (media_of(other.part.when), _previews(other.spans[at], url))
+            for other in others
+            if p.span.letter not in other.usual
+        )
         one = Served(p.span, (p.span.letter,), _previews(p, url), instead)
         # where neighbours show the same they are one
         last = served[-1] if served else None

@@ -7,7 +7,7 @@ with `sizes`, which says how wide the file is drawn.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from skypane.files.groups import drawn_widths
@@ -22,7 +22,7 @@ from skypane.markup.sources import Img, Served, Source, picture_element
 from skypane.markup.words import words_element
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
-from skypane.widths.conditions import PORTRAIT
+from skypane.widths.conditions import media_of
 from skypane.widths.spans import Span
 
 TYPES = {
@@ -42,11 +42,7 @@ def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[
 def placement_elements(plan: Plan, files: Files) -> Sequence[Element]:
     """The markup of a placement. Without any file there is nothing to show and no element."""
     of = by_part(files)
-    instead = of.get(plan.in_portrait.index, ()) if plan.in_portrait else ()
-    parts = [
-        _part_element(plan, part, (*of.get(part.index, ()), *instead)) for part in plan.written
-    ]
-    return boxed(plan, parts)
+    return boxed(plan, [_part_element(plan, part, of) for part in plan.written])
 
 
 def boxed(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[Element]:
@@ -102,11 +98,11 @@ class _Offered(NamedTuple):
 
 class _Served(NamedTuple):
     """Neighbouring spans that the same sources serve, as one span: what they take, and what they
-    take instead in portrait orientation, where there is such a thing."""
+    take instead under conditions, in the order of testing."""
 
     span: Span
     offered: _Offered
-    portrait: _Offered
+    instead: tuple[tuple[str, _Offered], ...]
 
     @property
     def letters(self) -> tuple[str, ...]:
@@ -114,46 +110,59 @@ class _Served(NamedTuple):
 
     @property
     def by_width(self) -> bool:
-        return self.offered.by_width or self.portrait.by_width
+        return self.offered.by_width or any(of.by_width for _, of in self.instead)
+
+    @property
+    def files(self) -> tuple[object, ...]:
+        """All that decides whether neighbours are one."""
+        return (self.offered.files, *((media, of.files) for media, of in self.instead))
 
     def continued(self, by: _Served) -> _Served | None:
         """Both as one, where they take the same and lie side by side."""
-        same = self.offered.files == by.offered.files and self.portrait.files == by.portrait.files
-        if not same or self.span.last + 1 != by.span.first:
+        if self.files != by.files or self.span.last + 1 != by.span.first:
             return None
         span = Span(by.span.letter, "", self.span.first, by.span.last)
-        return _Served(
-            span, self.offered.with_next(by.offered), self.portrait.with_next(by.portrait)
+        instead = tuple(
+            (media, of.with_next(other))
+            for (media, of), (_, other) in zip(self.instead, by.instead, strict=True)
         )
+        return _Served(span, self.offered.with_next(by.offered), instead)
 
 
-def _served(part: PartPlan, turned: PartPlan | None, files: Files) -> list[_Served]:
+def _served(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> list[_Served]:
     """What each run of spans takes, from the narrowest; nothing at all where no span has a picture
     yet.
 
     A span that still waits for its picture shows none: not that of another span.
     """
-    mine = _files_of(part, files)
+    mine = _files_of(part, of)
     if not mine and len(part.waiting) == len(part.spans):
         return []
-    others = _files_of(turned, files) if turned else {}
+    others = [
+        (media_of(other.part.when), other, _files_of(other, of))
+        for other in plan.alternatives(part)
+    ]
     out: list[_Served] = []
     for at, p in enumerate(part.spans):
         letter = p.span.letter
-        own = _Offered((turned.spans[at],), others.get(letter, ())) if turned else _Offered((), ())
-        one = _Served(p.span, _Offered((p,), mine.get(letter, ())), own)
+        instead = tuple(
+            (media, _Offered((other.spans[at],), files.get(letter, ())))
+            for media, other, files in others
+            if letter not in other.usual
+        )
+        one = _Served(p.span, _Offered((p,), mine.get(letter, ())), instead)
         both = out[-1].continued(one) if out else None
         out = [*out[:-1], both] if both else [*out, one]
     return out
 
 
-def _files_of(part: PartPlan, files: Files) -> dict[str, tuple[Rendition, ...]]:
+def _files_of(part: PartPlan, of: Mapping[int, Files]) -> dict[str, tuple[Rendition, ...]]:
     """The files of a part by the letters of the spans that take them."""
-    return {p.span.letter: made for g, made in files if g.part == part.index for p in g.spans}
+    return {p.span.letter: made for g, made in of.get(part.index, ()) for p in g.spans}
 
 
-def _part_element(plan: Plan, part: PartPlan, files: Files) -> Element | None:
-    found = _served(part, plan.instead(part), files)
+def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Element | None:
+    found = _served(plan, part, of)
     if not found:
         return None
     style = plan.site.media_style
@@ -166,7 +175,7 @@ def _part_element(plan: Plan, part: PartPlan, files: Files) -> Element | None:
             s.span,
             s.letters,
             s.offered.sources(style, as_widths),
-            ((PORTRAIT, s.portrait.sources(style, as_widths)),),
+            tuple((media, o.sources(style, as_widths)) for media, o in s.instead),
         )
         for s in found
     ]
@@ -210,9 +219,9 @@ def loads_at_once(plan: Plan, part: PartPlan) -> bool:
     if not plan.placement.lead or not plan.layout.has_items:
         return plan.placement.lead
     at = [i for i, p in enumerate(part.spans) if isinstance(p, ShownSpan)]
-    of_all = ([other.spans[i].frame for other in plan.parts] for i in at)
+    of_all = ([other.spans[i].frame for other in plan.written] for i in at)
     return any(
-        plan.layout.first_seen(plan.spots[i], part.index, frames)
+        plan.layout.first_seen(plan.spots[i], plan.place_of(part), frames)
         for i, frames in zip(at, of_all, strict=True)
     )
 

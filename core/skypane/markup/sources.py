@@ -43,8 +43,8 @@ class Source(NamedTuple):
 
 class Served(NamedTuple):
     """Neighbouring spans that the same sources serve, as one span: `letters` are all of theirs.
-    `sources` by format, none where nothing shows; `instead` what comes before them under a
-    condition, each with the condition as CSS has it, in the order of testing."""
+    `sources` by format, none where nothing shows; `instead` what comes before them under
+    conditions, each with these as CSS has them, in the order of testing."""
 
     span: Span
     letters: tuple[str, ...]
@@ -76,6 +76,7 @@ def picture_element(
         for condition, sources in one.instead:
             where = condition if media is None else f"{media} and {condition}"
             inner += [_source(each, where, one.letters) for each in sources]
+            inner += [] if sources else [_blank(where, one.letters, as_widths)]
         if media is not None:
             inner += [_source(each, media, one.letters) for each in one.sources]
             inner += [] if one.sources else [_blank(media, one.letters, as_widths)]

@@ -7,6 +7,7 @@ fractions of its width and height from the top left; percentages are 0–100 and
 
 from skypane.geometry import Crop, Rect
 from skypane.model.audience import MOST_VIEWERS, USUAL_AUDIENCE, Audience, Takes, Viewers
+from skypane.model.condition import FEATURES, Feature, When, all_of, most_first
 from skypane.model.files import (
     MOST_RUNGS,
     TARGETS,
@@ -116,6 +117,7 @@ from skypane.values import (
 )
 
 __all__ = [
+    "FEATURES",
     "FLATTEST",
     "GREATEST_VIEWPORT",
     "LEAST_SHARE",
@@ -152,6 +154,7 @@ __all__ = [
     "Container",
     "Crop",
     "Effort",
+    "Feature",
     "Finding",
     "Fit",
     "FixedAim",
@@ -214,8 +217,11 @@ __all__ = [
     "Typeface",
     "Viewers",
     "ViewportHeight",
+    "When",
     "WidthRule",
     "Words",
     "WordsShow",
+    "all_of",
+    "most_first",
     "picture",
 ]

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from typing import Annotated, Literal
 
-from pydantic import Field, JsonValue
+from pydantic import Field, JsonValue, model_validator
 
 from skypane.errors import written
 from skypane.identifiers import identifier
+from skypane.model.condition import When
 from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
 from skypane.model.gallery import Item
@@ -34,9 +35,16 @@ PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 
 
 #: What a part is to its placement where it is not the picture itself: a title graphic or logo that
-#: lies on it, a small cut that stands in for it, or what shows in its place where the viewport is
-#: at least as high as it is wide.
-Role = Literal["mark", "inset", "portrait"]
+#: lies on it, or a small cut that stands in for it.
+Role = Literal["mark", "inset"]
+#: What a part is called by those that stand in for it.
+PartKey = Annotated[
+    str,
+    written(
+        r"^[a-z0-9][a-z0-9-]{0,39}$",
+        "It must begin with a small letter or a digit and hold only those and hyphens.",
+    ),
+]
 
 
 def named_originals(values: object) -> Iterator[int]:
@@ -53,9 +61,17 @@ def named_originals(values: object) -> Iterator[int]:
 
 
 class Part(Noun):
-    """One picture of a placement. `treatments` holds, per letter of a span, what it sets itself."""
+    """One picture of a placement. `treatments` holds, per letter of a span, what it sets itself.
+
+    A *variant* stands in for another part, `of` that key, `when` all of some conditions hold. In a
+    span in which it shows the usual one, or has said nothing yet, that part holds; what it does say
+    is handed down to narrower spans, and lies over what holds for that part there.
+    """
 
     role: Role | None = None
+    key: PartKey | None = None
+    of: PartKey | None = None
+    when: When = ()
     # caption and link, where its kind has many of them
     item: Item | None = None
 
@@ -64,6 +80,15 @@ class Part(Noun):
     treatments: Treatments = Field(default_factory=dict)
     # widths to export in place of those that are worked out, by the widest span that takes them
     ladders: dict[Letter, Rungs] = Field(default_factory=dict)
+
+    @model_validator(mode="after")
+    def _says_both(self) -> Part:
+        if (self.of is None) != (not self.when):
+            raise ValueError(
+                "What stands in for another picture says for which one (of), and under which"
+                " conditions (when). Say both, or neither."
+            )
+        return self
 
 
 class Placement(Noun):
@@ -107,6 +132,11 @@ class Placement(Noun):
         """The originals that some span sets itself, and those that values of the kind name."""
         shown = {t.original for _, t in self.all_treatments() if t.original is not None}
         return shown | set(named_originals(self.layout))
+
+    @property
+    def usual(self) -> tuple[Part, ...]:
+        """The parts that stand in for no other one."""
+        return tuple(p for p in self.parts if p.of is None)
 
     def all_treatments(self) -> Iterator[tuple[str, Treatment]]:
         """Every treatment with the letter of its span: those for all parts, then each part's."""

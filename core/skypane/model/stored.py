@@ -6,7 +6,8 @@ crops narrower than a hairline, no ratios beyond what a frame can have, at most 
 3 has placements of parts. 4 says how files
 are offered: what was stored before goes on to offer them by density. Its typed qualities give way
 to the likeness that is asked for. 5 says of slides how long it is from one change to the next,
-where it said how long they stand still.
+where it said how long they stand still. 6 has pictures that stand in for others under conditions,
+where a logo had one for portrait orientation.
 """
 
 from __future__ import annotations
@@ -18,7 +19,7 @@ from skypane.errors import SkyPaneError
 from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
 from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
-VERSION = 5
+VERSION = 6
 
 #: What is stored: a site's plan, a placement, a page's layout, the areas of an original, the looks
 #: of several by id, and a delivery's question and answer.
@@ -173,9 +174,43 @@ def _layout_every(layout: dict[str, dict[str, Any]]) -> dict[str, dict[str, Any]
     return out
 
 
+#: What a part is called by one that was the role *portrait* before.
+_UPRIGHT = "picture"
+
+
+def _under_conditions(kind: Kind, value: Any) -> Any:
+    """From 5 to 6: what shows in portrait stands in for the logo while that holds; where it showed
+    nothing the logo itself was seen."""
+    match kind:
+        case "placement" if any(p.get("role") == "portrait" for p in value.get("parts", ())):
+            return {**value, "parts": [_variant(i, p) for i, p in enumerate(value["parts"])]}
+        case "asked":
+            pages = [
+                {
+                    **page,
+                    "placements": [_under_conditions("placement", p) for p in page["placements"]],
+                }
+                for page in value["pages"]
+            ]
+            return {**value, "pages": pages}
+    return value
+
+
+def _variant(index: int, part: dict[str, Any]) -> dict[str, Any]:
+    if part.get("role") != "portrait":
+        return part if index else {**part, "key": _UPRIGHT}
+    treatments = {
+        letter: {**own, "show": "usual"} if own.get("show") == "nothing" else own
+        for letter, own in part.get("treatments", {}).items()
+    }
+    rest = {k: v for k, v in part.items() if k not in ("role", "treatments")}
+    return {**rest, "of": _UPRIGHT, "when": ["portrait"], "treatments": treatments}
+
+
 _LIFTS: dict[int, Callable[[Kind, Any], Any]] = {
     1: _bounded,
     2: _in_parts,
     3: _by_density,
     4: _every,
+    5: _under_conditions,
 }

@@ -14,6 +14,8 @@ from skypane.values import Fraction, Id, Noun
 
 Fit = Literal["cover", "contain"]
 Shows = Literal["picture", "colour", "nothing"]
+#: What a treatment can ask for: of a variant also that the usual one shows.
+Showing = Literal["picture", "colour", "nothing", "usual"]
 Colour = Annotated[
     str, written(r"^#[0-9a-fA-F]{6}$", "It must be a colour written with six digits, as #d5d9da.")
 ]
@@ -54,7 +56,8 @@ class Treatment(Noun):
 
     width: WidthRule | None = None
     height: HeightRule | None = None
-    show: Shows | None = None  # the picture, only the colour of the frame, or no frame at all
+    # the picture, only the colour of the frame, or no frame at all; of a variant the usual one
+    show: Showing | None = None
     original: Id | None = None
     crop: Drawn | None = None  # cut from the original before anything else; all of it says: no crop
     # which keep areas matter, the first most

@@ -51,9 +51,9 @@ def items_reading(
         mine, who = _together(plan, at)
         runs += mine
         failing += who
-    n = len(plan.parts)
+    n = len(plan.written)
     return ItemsReading(
-        items=tuple(_item(part, told[part.index]) for part in plan.parts),
+        items=tuple(_item(part, told[part.index]) for part in plan.written),
         one=plan.layout.one,
         together=Band(
             kind="together",
@@ -66,7 +66,7 @@ def items_reading(
         failing=tuple(failing),
         ratio=_ratio(plan, chosen[1]) if chosen else None,
         sharpest=_sharpest(plan, chosen[1]) if chosen else None,
-        largest=_largest(plan.parts[min(chosen[0], n - 1)]) if chosen else "",
+        largest=_largest(plan.parts[min(chosen[0], len(plan.parts) - 1)]) if chosen else "",
         weight=weight,
         budget_bytes=plan.site.budget_bytes * n,
         crop_ratios=_crop_ratios(plan, chosen) if chosen else {},
@@ -105,7 +105,8 @@ def _fails(p: ShownSpan) -> bool:
 
 def _together(plan: Plan, at: int) -> tuple[list[Run], list[FailingItems]]:
     """One span: runs of the worst fate of all items, and who fails in each of them."""
-    shown = [(part.index, p) for part in plan.parts if isinstance(p := part.spans[at], ShownSpan)]
+    spans = [(part.index, part.spans[at]) for part in plan.written]
+    shown = [(i, p) for i, p in spans if isinstance(p, ShownSpan)]
     if not shown:
         return [], []
     v = shown[0][1].viewport_w
@@ -135,7 +136,7 @@ def _together(plan: Plan, at: int) -> tuple[list[Run], list[FailingItems]]:
 
 
 def _shown_in(plan: Plan, letter: str) -> dict[int, ShownSpan]:
-    found = {part.index: part.of(letter) for part in plan.parts}
+    found = {part.index: part.of(letter) for part in plan.written}
     return {i: p for i, p in found.items() if isinstance(p, ShownSpan)}
 
 

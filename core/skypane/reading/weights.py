@@ -11,7 +11,7 @@ from skypane.files.taken import taken_files
 from skypane.model import Site
 from skypane.reading.nouns import Band
 from skypane.shown.nouns import PartPlan, Plan
-from skypane.shown.turned import seen
+from skypane.shown.seen import seen
 from skypane.widths.curves import Curve
 from skypane.widths.frames import Floats
 from skypane.widths.runs import Run, Verdict, equal_runs

@@ -6,7 +6,7 @@ The cut is what the files carry: all that shows at some width or viewport height
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal, cast
 
@@ -14,12 +14,14 @@ from skypane.geometry import Rect, inside, joined
 from skypane.layouts import Frame, Laid, Layout, Spot
 from skypane.model import (
     Area,
+    Feature,
     Following,
     OnPicture,
     Original,
     Part,
     Placement,
     Site,
+    most_first,
 )
 from skypane.shown.fit import (
     Interval,
@@ -179,12 +181,14 @@ class ShownSpan(SpanPlan):
 @dataclass(frozen=True, eq=False)
 class PartPlan:
     """One part of a placement, computed in all spans from the narrowest. `origins` says, per letter
-    and field, where a value comes from (see `Resolved`)."""
+    and field, where a value comes from (see `Resolved`). `usual` are the letters of the spans in
+    which a variant lets the part show that it stands in for; it shows nothing there itself."""
 
     index: int
     part: Part
     spans: tuple[SpanPlan, ...]
     origins: dict[str, dict[str, str]]
+    usual: frozenset[str] = frozenset()
 
     @cached_property
     def shown(self) -> tuple[ShownSpan, ...]:
@@ -206,13 +210,14 @@ class PartPlan:
 
 @dataclass(frozen=True, eq=False)
 class Setting:
-    """A site, a placement without its parts, and the room that a scrollbar takes: all that a part
-    of many depends on beside itself and its frames. Compared by identity: equal ones are one, for
-    as long as they are asked for."""
+    """A site, a placement without its parts, the room that a scrollbar takes, and the conditions
+    that hold: all that a part of many depends on beside itself and its frames. Compared by
+    identity: equal ones are one, for as long as they are asked for."""
 
     site: Site
     bare: Placement
     scrollbar_px: float = 0
+    when: tuple[Feature, ...] = ()
 
 
 @dataclass(frozen=True, eq=False)
@@ -227,27 +232,39 @@ class Plan:
     said: Mapping[str, LayoutSaid]  # per letter the kind's own values
     spots: tuple[Spot, ...]  # every span as the layout sees it
     setting: Setting
+    # the same under the conditions of variants, without these
+    under: Mapping[tuple[Feature, ...], Plan] = field(default_factory=dict)
 
     @property
     def spans(self) -> tuple[Span, ...]:
         return tuple(s.span for s in self.spots)
 
     @cached_property
-    def in_portrait(self) -> PartPlan | None:
-        """What shows in the place of the picture where the viewport is at least as high as it is
-        wide, in the spans in which it shows at all."""
-        return next((p for p in self.parts if p.part.role == "portrait"), None)
+    def written(self) -> tuple[PartPlan, ...]:
+        """The parts that have an element of their own: those that stand in for no other one."""
+        return tuple(p for p in self.parts if p.part.of is None)
 
     @cached_property
-    def written(self) -> tuple[PartPlan, ...]:
-        """The parts that have an element of their own."""
-        return tuple(p for p in self.parts if p is not self.in_portrait)
+    def _instead(self) -> dict[str, tuple[PartPlan, ...]]:
+        found: dict[str, list[PartPlan]] = {}
+        for p in self.parts:
+            if p.part.of is not None:
+                found.setdefault(p.part.of, []).append(p)
+        return {
+            key: tuple(sorted(mine, key=lambda p: most_first(p.part.when)))
+            for key, mine in found.items()
+        }
+
+    def alternatives(self, part: PartPlan) -> tuple[PartPlan, ...]:
+        """What shows in the place of a part under conditions, in the order in which those are
+        tested: most conditions first."""
+        return self._instead.get(part.part.key or "", ())
+
+    def usual_of(self, part: PartPlan) -> PartPlan:
+        """The part that a variant stands in for; of any other one itself."""
+        of = part.part.of
+        return part if of is None else next(p for p in self.written if p.part.key == of)
 
     def place_of(self, part: PartPlan) -> int:
-        """Which of the elements shows a part: what shows in portrait stands in that of the
-        picture."""
-        return 0 if part is self.in_portrait else part.index
-
-    def instead(self, part: PartPlan) -> PartPlan | None:
-        """What shows in portrait in the place of this part."""
-        return self.in_portrait if part.index == 0 else None
+        """Which of the elements shows a part."""
+        return self.usual_of(part).index

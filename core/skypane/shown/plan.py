@@ -4,17 +4,28 @@ earlier plan is taken from there."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 from typing import NamedTuple, TypeVar
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
-from skypane.model import Original, Part, Placement, Site
+from skypane.model import Feature, Original, Part, Placement, Site, most_first
 from skypane.remembered import Remembered
 from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
 from skypane.shown.parts import NoSize, cell_of, plan_part
-from skypane.treatments import ALL, NAMED, Effective, Resolved, layout_values, on_its_own, resolve
+from skypane.treatments import (
+    ALL,
+    NAMED,
+    USUAL,
+    Effective,
+    Resolved,
+    layout_values,
+    on_its_own,
+    resolve,
+)
+from skypane.values import once
 from skypane.widths.spans import spans_of
 
 Originals = Mapping[int, Original]
@@ -24,15 +35,85 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
     """All parts in all spans. `scrollbar_px` is what a classic scrollbar takes of the page, in CSS
     px. Raises InvalidPlan where a frame has no size or an original is missing.
 
-    What did not change since an earlier plan is taken from there.
+    Parts that stand in for others are computed in the placement as it is while their conditions
+    hold. What did not change since an earlier plan is taken from there.
     """
-    layout = layout_of(placement)
-    bare = placement.model_copy(update={"parts": ()})
-    before = _like(site, bare, scrollbar_px) if layout.is_large else None
-    is_same = before is not None and before.is_of(site, bare, scrollbar_px)
+    layout, usual = layout_of(placement), placement.usual
+    variants = placement.parts[len(usual) :]
+    if not variants:
+        return _planned(layout, site, placement, originals, scrollbar_px)
+    alone = placement.model_copy(update={"parts": usual})
+    found = _planned(layout, site, alone, originals, scrollbar_px)
+    resolved = resolve(site, placement)
+    under = {
+        when: _planned(
+            layout, site, alone, originals, scrollbar_px, _chosen(placement, resolved, when)
+        )
+        for when in dict.fromkeys(v.when for v in variants)
+    }
+    parts = [
+        _variant(index, part, found, under[part.when], resolved[index])
+        for index, part in enumerate(variants, len(usual))
+    ]
+    return replace(found, placement=placement, parts=(*found.parts, *parts), under=under)
+
+
+class _Chosen(NamedTuple):
+    """What holds for each usual part while some conditions do, per letter, and which part of the
+    placement that is of."""
+
+    when: tuple[Feature, ...] = ()
+    resolved: tuple[dict[str, Resolved], ...] = ()
+    places: tuple[dict[str, int], ...] = ()
+
+    @property
+    def original_ids(self) -> set[int]:
+        ids = (r.effective.original for of_part in self.resolved for r in of_part.values())
+        return {i for i in ids if i is not None}
+
+
+def _chosen(
+    placement: Placement, resolved: Sequence[dict[str, Resolved]], when: tuple[Feature, ...]
+) -> _Chosen:
+    """Of all that may stand in for a part, per span, the first in the order of testing that does
+    not let the usual one show."""
+    held, places = [], []
+    for index, part in enumerate(placement.usual):
+        others = [
+            (i, p)
+            for i, p in enumerate(placement.parts)
+            if p.of is not None and p.of == part.key and set(p.when) <= set(when)
+        ]
+        others.sort(key=lambda other: most_first(other[1].when))
+        place = {
+            letter: next((i for i, _ in others if not resolved[i][letter].is_usual), index)
+            for letter in resolved[index]
+        }
+        places.append(place)
+        held.append({letter: resolved[i][letter] for letter, i in place.items()})
+    return _Chosen(when, tuple(held), tuple(places))
+
+
+_NONE = _Chosen()
+
+
+def _planned(
+    layout: Layout,
+    site: Site,
+    placement: Placement,
+    originals: Originals,
+    scrollbar_px: float,
+    chosen: _Chosen = _NONE,
+) -> Plan:
+    """Parts that stand in for no other one, or what is `chosen` in their place."""
+    setting = Setting(site, placement.model_copy(update={"parts": ()}), scrollbar_px, chosen.when)
+    before = _like(setting) if layout.is_large else None
+    is_same = before is not None and before.is_of(setting)
     if before:
-        placement, originals = before.again(placement, originals)
-    resolved = _resolved(site, placement, before if is_same else None)
+        asked = placement.original_ids | chosen.original_ids
+        there = {i: originals[i] for i in asked if i in originals}
+        placement, originals = before.again(placement, there)
+    resolved = chosen.resolved or _resolved(site, placement, before if is_same else None)
     values = layout_values(site, placement)
     computed: list[_Computed] = []
     for at, span in enumerate(spans_of(site)):
@@ -62,16 +143,16 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
             )
             computed.append(_of_span(layout, spot, shown, old))
         except _Missing as missing:
-            field = _field(missing.part, held[missing.part].origin["original"], "original")
+            origin = held[missing.part].origin["original"]
             raise InvalidPlan(
                 f"Span {span.letter} asks for an original that is not in this site. Choose"
                 " another.",
-                field=field,
+                field=_field(_place(chosen, missing.part, span.letter), origin, "original"),
             ) from None
         except NoSize as problem:
             letter = held[problem.part].origin[problem.side] or span.letter
-            field = _field(problem.part, letter, problem.side)
-            raise InvalidPlan(str(problem), field=field) from None
+            place = _place(chosen, problem.part, span.letter)
+            raise InvalidPlan(str(problem), field=_field(place, letter, problem.side)) from None
         except OfLayout as problem:
             raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
     found = Plan(
@@ -81,15 +162,45 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
         parts=_parts(placement, computed, resolved, before if is_same else None),
         said=values,
         spots=tuple(c.spot for c in computed),
-        setting=(before.plan.setting if before and is_same else Setting(site, bare, scrollbar_px)),
+        setting=before.plan.setting if before and is_same else setting,
     )
     if layout.is_large:
         _latest.keep(found.setting, _Planned(found, resolved, tuple(computed)))
     return found
 
 
+def _variant(
+    index: int, part: Part, usual: Plan, under: Plan, resolved: Mapping[str, Resolved]
+) -> PartPlan:
+    """What stands in for a part, in the placement as it is under its conditions; nothing where the
+    usual one shows."""
+    of = next(p for p in usual.parts if p.part.key == part.of)
+    letters = frozenset(letter for letter, r in resolved.items() if r.is_usual)
+    spans = tuple(
+        _hidden(there) if there.span.letter in letters else under.parts[of.index].spans[at]
+        for at, there in enumerate(of.spans)
+    )
+    origins = {letter: r.origin for letter, r in resolved.items()}
+    return PartPlan(index, part, spans, origins, letters)
+
+
+@once
+def _hidden(p: SpanPlan) -> SpanPlan:
+    """A span in which nothing shows of what could stand in for it."""
+    cells = list(p.spot.cells)
+    cell = cells[p.index]
+    cells[p.index] = cell._replace(effective=replace(cell.effective, show="nothing"))
+    return SpanPlan(p.layout, replace(p.spot, cells=tuple(cells)), p.index, p.frame)
+
+
+def _place(chosen: _Chosen, part: int, letter: str) -> int:
+    """The place in its placement of what shows for a part in a span."""
+    return chosen.places[part][letter] if chosen.places else part
+
+
 def _field(part: int, source: str, field: str) -> str:
     """Where in a placement a value is set."""
+    source = source.removeprefix(USUAL)
     if source.startswith(NAMED):
         return "frame"
     letter = source.removeprefix(ALL)
@@ -112,15 +223,15 @@ class _Planned(NamedTuple):
     resolved: tuple[dict[str, Resolved], ...]
     computed: tuple[_Computed, ...]
 
-    def is_of(self, site: Site, bare: Placement, scrollbar_px: float) -> bool:
+    def is_of(self, other: Setting) -> bool:
         """Whether all that is said beside the parts is the same."""
         setting = self.plan.setting
         # the name first: it tells most of them apart at once
         return (
-            setting.bare.name == bare.name
-            and setting.scrollbar_px == scrollbar_px
-            and setting.bare == bare
-            and _equal(setting.site, site)
+            setting.bare.name == other.bare.name
+            and (setting.scrollbar_px, setting.when) == (other.scrollbar_px, other.when)
+            and setting.bare == other.bare
+            and _equal(setting.site, other.site)
         )
 
     def again(
@@ -129,11 +240,10 @@ class _Planned(NamedTuple):
         """Another placement and its originals, with what is equal to what is here as the very same
         objects: that it has stayed need not be found out span by span."""
         here = {o.id: o for of_span in self.computed for o in of_span.originals if o is not None}
-        now = {i: originals[i] for i in placement.original_ids if i in originals}
         was = dict(enumerate(self.plan.placement.parts))
         parts = tuple(_known(was.get(i), part) for i, part in enumerate(placement.parts))
         told = placement.model_copy(update={"parts": parts})
-        return told, {i: _known(here.get(i), o) for i, o in now.items()}
+        return told, {i: _known(here.get(i), o) for i, o in originals.items()}
 
 
 _Value = TypeVar("_Value")
@@ -315,17 +425,17 @@ def _weight_of_many(planned: _Planned) -> int:
 _latest: Remembered[Setting, _Planned] = Remembered(MOST_BYTES_OF_MANY, _weight_of_many)
 
 
-def _like(site: Site, bare: Placement, scrollbar_px: float) -> _Planned | None:
+def _like(setting: Setting) -> _Planned | None:
     """The last plan of an equal setting, else the last one of the same name and kind with as many
     spans."""
     found = _latest.latest_first()
-    same = next((p for p in found if p.is_of(site, bare, scrollbar_px)), None)
-    return same or next((p for p in found if _is_near(p.plan, site, bare)), None)
+    same = next((p for p in found if p.is_of(setting)), None)
+    return same or next((p for p in found if _is_near(p.plan, setting)), None)
 
 
-def _is_near(known: Plan, site: Site, bare: Placement) -> bool:
+def _is_near(known: Plan, setting: Setting) -> bool:
     return (
-        known.placement.name == bare.name
-        and known.layout.kind == bare.kind
-        and len(known.spots) == len(spans_of(site))
+        known.placement.name == setting.bare.name
+        and known.layout.kind == setting.bare.kind
+        and len(known.spots) == len(spans_of(setting.site))
     )

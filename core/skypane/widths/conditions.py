@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from skypane.model import MediaStyle
+from skypane.model import Feature, MediaStyle
 from skypane.widths.spans import Span
 
 
@@ -30,13 +30,17 @@ def lower_condition(first: int) -> str:
     return f"(min-width: {first}px)"
 
 
-#: True where the viewport is at least as high as it is wide (Media Queries Level 4, §4.4).
-PORTRAIT = "(orientation: portrait)"
+#: How CSS asks for a feature (Media Queries Level 4 §4.4; Level 5 §12.1 and §12.5).
+FEATURE_MEDIA: dict[Feature, str] = {
+    "dark": "(prefers-color-scheme: dark)",
+    "portrait": "(orientation: portrait)",
+    "still": "(prefers-reduced-motion: reduce)",
+}
 
 
-def in_portrait(media: str | None) -> str:
-    """The same condition, for viewports in portrait orientation alone."""
-    return PORTRAIT if media is None else f"{media} and {PORTRAIT}"
+def media_of(when: tuple[Feature, ...]) -> str:
+    """A condition that is true where all features hold."""
+    return " and ".join(FEATURE_MEDIA[f] for f in when)
 
 
 def in_testing_order(spans: tuple[Span, ...], style: MediaStyle) -> tuple[Span, ...]:

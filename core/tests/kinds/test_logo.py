@@ -191,12 +191,13 @@ def test_changes_of_cuts_are_told():
 def turned(treatments, shows=None, **values):
     """The logo with another cut for portrait orientation."""
     made = logo(shows, **values)
-    part = m.Part(role="portrait", treatments={k: m.Treatment(**t) for k, t in treatments.items()})
-    return made.model_copy(update={"parts": (*made.parts, part)})
+    own = {k: m.Treatment(**t) for k, t in treatments.items()}
+    other = m.Part(of="mark", when=("portrait",), treatments=own)
+    usual = made.parts[0].model_copy(update={"key": "mark"})
+    return made.model_copy(update={"parts": (usual, other)})
 
 
 OTHERWISE = {
-    "D": {"show": "nothing"},
     "C": {"show": "picture", "original": 3},
     "A": {"original": 2},
 }
@@ -237,7 +238,7 @@ def test_where_the_logo_shows_nothing_nothing_shows_in_portrait():
     part = made.parts[0]
     part = part.model_copy(update={"treatments": {**part.treatments, "A": gone}})
     made = made.with_part(0, part)
-    assert [p.span.letter for p in planned(made).in_portrait.shown] == ["B", "C", "D"]
+    assert [p.span.letter for p in planned(made).parts[1].shown] == ["B", "C", "D"]
     assert picked(made, 400, 800).startswith("data:")
 
 
@@ -263,17 +264,14 @@ def test_a_page_weighs_one_of_both_cuts():
     assert page.budget_bytes == SITE.budget_bytes
 
 
-def test_only_a_portrait_may_come_with_a_logo_and_only_with_a_logo():
+def test_a_logo_is_one_part_and_what_stands_in_for_it_stays_whatever_it_becomes():
     two = logo()
     for role in (None, "mark"):
-        with pytest.raises(InvalidPlan, match="one more for portrait orientation"):
+        with pytest.raises(InvalidPlan, match="has 1 part"):
             planned(two.model_copy(update={"parts": (*two.parts, m.Part(role=role))}))
-    banner = m.Placement(name="B", kind="banner", parts=(m.Part(), m.Part(role="portrait")))
-    with pytest.raises(InvalidPlan, match="at most one mark and one inset"):
-        planned(banner)
     before, after = Version(logo(), {}), Version(turned({"D": {"original": 3}}), {})
-    assert differences(before, after) == ("Portrait added",)
-    assert begun("picture", SITE, after.placement).parts == logo().parts
+    assert differences(before, after) == ("Picture for portrait added",)
+    assert begun("picture", SITE, after.placement).parts == after.placement.parts
 
 
 def test_a_cut_in_portrait_needs_no_alt_text_of_its_own():

@@ -232,14 +232,17 @@ def test_what_a_kind_cannot_be_is_refused_with_a_sentence():
 @pytest.mark.parametrize("kind", ["picture", "banner", "grid", "slides", "beside", "logo"])
 @pytest.mark.parametrize("before", ["banner", "logo"])
 def test_a_change_of_kind_is_never_refused_for_what_lies_beside_the_picture(kind, before):
-    """A banner's mark and inset, a logo's cut in portrait: each becomes an item where there are
-    many, stays where the new kind knows it, else goes."""
-    roles = {"banner": ("mark", "inset"), "logo": ("portrait",)}[before]
-    picture = Part(treatments={"D": Treatment(original=1)})
-    parts = (picture, *(Part(role=role, treatments=picture.treatments) for role in roles))
-    made = begun(kind, SITE, Placement(name="Was", kind=before, parts=parts))
+    """A banner's mark and inset: each becomes an item where there are many, stays where the new
+    kind knows it, else goes. What stands in for a picture under conditions stays with it."""
+    roles = {"banner": ("mark", "inset"), "logo": ()}[before]
+    own = {"D": Treatment(original=1)}
+    first = Part(key="a", treatments=own)
+    parts = (first, *(Part(role=role, treatments=own) for role in roles))
+    dark = Part(of="a", when=("dark",), treatments=own)
+    made = begun(kind, SITE, Placement(name="Was", kind=before, parts=(*parts, dark)))
     plan(SITE, made, BOTH)
     wanted = {"banner": [None, *roles] if before == "banner" else [None]}
     items = [None] * len(parts)
     many = kind in ("grid", "slides", "beside")
-    assert [p.role for p in made.parts] == wanted.get(kind, items if many else [None])
+    assert [p.role for p in made.usual] == wanted.get(kind, items if many else [None])
+    assert [(p.of, p.when) for p in made.parts if p.of] == [("a", ("dark",))]

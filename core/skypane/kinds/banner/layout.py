@@ -197,7 +197,7 @@ class Banner(Layout):
 
     def check(self, placement: Placement) -> None:
         super().check(placement)
-        roles = [p.role for p in placement.parts]
+        roles = [p.role for p in placement.usual]
         others = self.roles & set(roles[1:])
         if roles[0] is not None or len(others) < len(roles) - 1:
             raise InvalidPlan(

@@ -22,7 +22,7 @@ def beside_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[
     """A picture and its text for every part, in their order."""
     text_first, tag = text_comes_first(plan), f"h{plan.spots[0].level}"
     rows = []
-    for part, picture in zip(plan.placement.parts, pictures, strict=True):
+    for part, picture in zip(plan.placement.usual, pictures, strict=True):
         both = [_text(part.item, tag), picture] if text_first else [picture, _text(part.item, tag)]
         rows.append(element("div", None, [each for each in both if each is not None]))
     return [element("div", {"class": plan.placement.called}, rows)]

@@ -35,7 +35,7 @@ def grid_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[El
         element(
             "li", {"id": f"{called}-more" if i == later else None}, [figure(part.item, picture)]
         )
-        for i, (part, picture) in enumerate(zip(plan.placement.parts, pictures, strict=True))
+        for i, (part, picture) in enumerate(zip(plan.placement.usual, pictures, strict=True))
     ]
     if later is not None:
         link = element("a", {"href": f"#{called}-more"}, [values_of(plan.spots[-1]).more])

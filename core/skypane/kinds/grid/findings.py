@@ -24,7 +24,7 @@ def more_of_none(case: Case) -> Iterator[Found]:
     for spot in case.plan.spots:
         v = values_of(spot)
         if v.first and not v.is_turned and not waiting_items(spot):
-            n = len(case.plan.parts)
+            n = len(case.plan.written)
             yield (spot.span.letter,), f"{v.first} items show at first, and there are only {n}."
 
 

@@ -83,16 +83,11 @@ class Logo(Layout):
     width_word = "Logo width"
     box = "div"
     cell = "div"
-    roles = frozenset(("portrait",))
-    most_parts = 2
 
     def check(self, placement: Placement) -> None:
         super().check(placement)
-        if [p.role for p in placement.parts] not in ([None], [None, "portrait"]):
-            raise InvalidPlan(
-                "A logo has one part, and at most one more for portrait orientation.",
-                field="parts",
-            )
+        if placement.parts[0].role is not None:
+            raise InvalidPlan("A logo has one part.", field="parts")
 
     def begin(self, site: Site, placement: Placement) -> Placement:
         """A box of 240 × 80 px, and the original that shows as its first cut."""
@@ -105,17 +100,13 @@ class Logo(Layout):
         cuts = [{"original": i, "lettering_percent": None} for i in dict.fromkeys(shown)]
         layout = {letter: {"cuts": cuts[:MOST_CUTS]}} if cuts else {}
         part = part.model_copy(update={"treatments": treatments})
-        return placement.model_copy(update={"parts": (part,), "layout": layout})
+        parts = (part, *placement.parts[1:])
+        return placement.model_copy(update={"parts": parts, "layout": layout})
 
     def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
-        """All of a cut shows, where it is aligned. In portrait it stands in the same box, and
-        nothing shows there where the logo shows nothing."""
+        """All of a cut shows, where it is aligned."""
         aim = FixedAim(x=_ACROSS[cast(LogoValues, values).lies], y=0.5)
-        box = {f: getattr(held[0], f) for f in ("width", "height", "stands", "background")}
-        whole = [replace(e, fit="contain", aim=aim, **box) for e in held]
-        if held[0].show == "nothing":
-            whole = [replace(e, show="nothing") for e in whole]
-        return tuple(whole)
+        return tuple(replace(e, fit="contain", aim=aim) for e in held)
 
     def box_widths(self, spot: Spot) -> Floats:
         widths: Floats = box_of(spot)[0].max(axis=0)

@@ -16,7 +16,7 @@ from skypane.reading.nouns import Band
 from skypane.reading.own import reads
 from skypane.shown.lettering import drawn_cut
 from skypane.shown.nouns import Plan, ShownSpan
-from skypane.shown.turned import portrait_widths, seen
+from skypane.shown.seen import holds, seen
 from skypane.shown.under import Pixels
 from skypane.widths.curves import Curve, simplified
 from skypane.widths.runs import Run, equal_runs, merged, runs_of
@@ -30,7 +30,8 @@ def logo_reading(plan: Plan, originals: Mapping[int, Original], pixels: Pixels) 
     known = [c for c in said if c.original in originals]
     runs = () if called is None else _runs(called)
     spans = _spans(plan, called, [c.original for c in known]) if called else {}
-    upright = {p.original.id for p in plan.in_portrait.shown} if plan.in_portrait else set()
+    turned = [a for a in plan.alternatives(plan.parts[0]) if "portrait" in a.part.when]
+    upright = {p.original.id for a in turned for p in a.shown}
     return LogoReading(
         cuts=tuple(
             CutReading(
@@ -53,7 +54,7 @@ def logo_reading(plan: Plan, originals: Mapping[int, Original], pixels: Pixels) 
 
 
 def _portrait(plan: Plan) -> tuple[tuple[int, int], ...]:
-    turned, first = portrait_widths(plan.site), plan.site.narrowest
+    turned, first = holds(plan.site, ("portrait",)), plan.site.narrowest
     return tuple((first + a, first + b - 1) for a, b in equal_runs(turned) if turned[a])
 
 

@@ -44,7 +44,7 @@ def slides_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[
         "aria-label": filled(spoken.slides, name=plan.placement.name),
     }
     slides = []
-    for i, (part, picture) in enumerate(zip(plan.placement.parts, pictures, strict=True)):
+    for i, (part, picture) in enumerate(zip(plan.placement.usual, pictures, strict=True)):
         slide = {
             "role": "group",
             "aria-roledescription": spoken.slide,
@@ -56,7 +56,7 @@ def slides_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[
 
 
 def _controls(plan: Plan) -> Element:
-    parts, of = plan.placement.parts, {"aria-controls": f"{plan.placement.called}-slides"}
+    parts, of = plan.placement.usual, {"aria-controls": f"{plan.placement.called}-slides"}
     spoken = plan.site.spoken
     # the script says one or the other
     said = {"data-moves": "", "data-stop": spoken.stop, "data-start": spoken.start}

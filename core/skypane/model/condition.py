@@ -1,0 +1,30 @@
+"""Conditions under which another picture shows than usual, as data: media features of Media Queries
+Level 5."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Annotated, Literal, get_args
+
+from pydantic import AfterValidator
+
+#: *dark*: a dark colour scheme is asked for; *portrait*: the viewport is at least as high as it is
+#: wide; *still*: less motion is asked for.
+Feature = Literal["dark", "portrait", "still"]
+FEATURES: tuple[Feature, ...] = get_args(Feature)
+
+
+def all_of(features: Iterable[Feature]) -> tuple[Feature, ...]:
+    """Features that hold at once, each once, in their usual order."""
+    held = set(features)
+    return tuple(f for f in FEATURES if f in held)
+
+
+#: Features that have to hold all at once; none: always.
+When = Annotated[tuple[Feature, ...], AfterValidator(all_of)]
+
+
+def most_first(when: tuple[Feature, ...]) -> tuple[object, ...]:
+    """A key that sorts conditions in the order in which they are tested: most features first, then
+    in the usual order."""
+    return (-len(when), [FEATURES.index(f) for f in when])
