@@ -3723,21 +3723,34 @@ export interface components {
         /**
          * Part
          * @description One picture of a placement. `treatments` holds, per letter of a span, what it sets itself.
+         *
+         *     A *variant* stands in for another part, `of` that key, `when` all of some conditions hold. In a
+         *     span in which it shows the usual one, or has said nothing yet, that part holds; what it does say
+         *     is handed down to narrower spans, and lies over what holds for that part there.
          */
         Part: {
             /** Alt */
             alt?: string | null;
             item?: components["schemas"]["Item"] | null;
+            /** Key */
+            key?: string | null;
             /** Ladders */
             ladders?: {
                 [key: string]: number[];
             };
+            /** Of */
+            of?: string | null;
             /** Role */
-            role?: ("mark" | "inset" | "portrait") | null;
+            role?: ("mark" | "inset") | null;
             /** Treatments */
             treatments?: {
                 [key: string]: components["schemas"]["Treatment"];
             };
+            /**
+             * When
+             * @default []
+             */
+            when?: ("dark" | "portrait" | "still")[];
         };
         /**
          * PartReading
@@ -3928,9 +3941,12 @@ export interface components {
              *       {
              *         "alt": null,
              *         "item": null,
+             *         "key": null,
              *         "ladders": {},
+             *         "of": null,
              *         "role": null,
-             *         "treatments": {}
+             *         "treatments": {},
+             *         "when": []
              *       }
              *     ]
              */
@@ -5627,7 +5643,7 @@ export interface components {
             /** Original */
             original?: number | null;
             /** Show */
-            show?: ("picture" | "colour" | "nothing") | null;
+            show?: ("picture" | "colour" | "nothing" | "usual") | null;
             /** Stands */
             stands?: ("start" | "centre" | "end") | null;
             /** Whole */

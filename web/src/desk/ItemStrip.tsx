@@ -9,10 +9,12 @@ import { useWork } from "./context";
 import { withCopy, withItems, withMoved, withoutItem } from "./draft";
 import { ItemChooser } from "./ItemChooser";
 import classes from "./ItemStrip.module.css";
+import { usualAt, usualOf } from "./parts";
 
 export function ItemStrip() {
   const { handle, reading, choosePart, originals } = useWork();
-  const { parts } = handle.draft.placement;
+  const parts = usualOf(handle.draft.placement.parts);
+  const chosen = usualAt(handle.draft.placement.parts, handle.part);
   const widest = reading.spans.at(-1)?.letter ?? "A";
   const byId = new Map(originals.map((o) => [o.id, o]));
   const move = (from: number, to: number) => {
@@ -45,7 +47,7 @@ export function ItemStrip() {
               at={i}
               of={parts.length}
               original={original}
-              chosen={i === handle.part}
+              chosen={i === chosen}
               findings={reading.items?.items[i]?.findings ?? 0}
               choose={choosePart}
               move={move}
@@ -56,15 +58,15 @@ export function ItemStrip() {
       </Sorting>
       <div className={classes.says}>
         <b>
-          {handle.part + 1} of {parts.length}
+          {chosen + 1} of {parts.length}
         </b>
         <ItemChooser
-          add={(chosen) =>
+          add={(added) =>
             handle.change((d) =>
               withItems(
                 d,
                 widest,
-                chosen.map((o) => ({ id: o.id, look: { focal: o.focal, areas: o.areas } })),
+                added.map((o) => ({ id: o.id, look: { focal: o.focal, areas: o.areas } })),
               ),
             )
           }
@@ -74,13 +76,13 @@ export function ItemStrip() {
           className="plain"
           title="The same once more with all its rules; another original can take its place in Aim"
           onClick={() => {
-            handle.change((d) => withCopy(d, handle.part));
-            choosePart(handle.part + 1);
+            handle.change((d) => withCopy(d, chosen));
+            choosePart(chosen + 1);
           }}
         >
           copy
         </button>
-        <button type="button" className="plain" onClick={() => remove(handle.part)}>
+        <button type="button" className="plain" onClick={() => remove(chosen)}>
           remove
         </button>
       </div>

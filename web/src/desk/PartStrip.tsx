@@ -1,27 +1,34 @@
-/** The parts of a placement in their order; the chosen one is worked on. */
+/** The parts of a placement in their order; the chosen one is worked on. Of an item those that stand in for it. */
 import { useWork } from "./context";
 import { ItemStrip } from "./ItemStrip";
 import classes from "./PartStrip.module.css";
+import { usualAt, variantsOf, whenWords } from "./parts";
 
 export function PartStrip() {
+  const { handle, reading } = useWork();
+  const { parts } = handle.draft.placement;
+  if (!reading.items) return <Tabs places={parts.map((_, i) => i)} name="Parts" />;
+  const item = usualAt(parts, handle.part);
+  return (
+    <>
+      <ItemStrip />
+      <Tabs places={[item, ...variantsOf(parts, item)]} name="Pictures of the item" />
+    </>
+  );
+}
+
+function Tabs({ places, name }: { places: number[]; name: string }) {
   const { handle, reading, choosePart } = useWork();
   const { parts } = handle.draft.placement;
-  if (reading.items) return <ItemStrip />;
-  if (parts.length < 2) return null;
+  if (places.length < 2) return null;
   return (
-    <div className={classes.strip} role="tablist" aria-label="Parts">
-      {parts.map((p, i) => {
+    <div className={classes.strip} role="tablist" aria-label={name}>
+      {places.map((i) => {
         const found = reading.findings.filter((f) => f.part === i).length;
+        const when = parts[i]?.when ?? [];
         return (
-          <button
-            // biome-ignore lint/suspicious/noArrayIndexKey: a part is its place
-            key={i}
-            type="button"
-            role="tab"
-            aria-selected={i === handle.part}
-            onClick={() => choosePart(i)}
-          >
-            {p.role ?? (parts.some((other) => other.role === "portrait") ? "landscape" : "picture")}
+          <button key={i} type="button" role="tab" aria-selected={i === handle.part} onClick={() => choosePart(i)}>
+            {when.length ? whenWords(when) : (parts[i]?.role ?? "picture")}
             {found > 0 && (
               <b>
                 {found}

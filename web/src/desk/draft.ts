@@ -1,6 +1,7 @@
 /** A placement as it stands under the designer's hand, and changes of it, as plain functions. */
 import type { Look, Part, PlacementBody, Treatment, Treatments } from "../api/queries";
 import { lineOf, type UndoAction, type Undoable, undoable } from "../ui/undo";
+import { inOrder } from "./parts";
 
 export interface Draft {
   placement: PlacementBody;
@@ -31,7 +32,16 @@ export function historyToSave(state: History, synced: Synced | undefined) {
 }
 
 /** A part that says nothing yet. */
-export const NEW_PART: Part = { role: null, item: null, alt: null, treatments: {}, ladders: {} };
+export const NEW_PART: Part = {
+  role: null,
+  key: null,
+  of: null,
+  when: [],
+  item: null,
+  alt: null,
+  treatments: {},
+  ladders: {},
+};
 
 export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NEW_PART;
 
@@ -61,7 +71,7 @@ export function withLayout(draft: Draft, letter: string, values: Record<string, 
 /** A part more, or one less. */
 export const withRole = (draft: Draft, role: NonNullable<Part["role"]>, part: Part | undefined): Draft => {
   const others = draft.placement.parts.filter((p) => p.role !== role);
-  return withPlacement(draft, { parts: part ? [...others, { ...part, role }] : others });
+  return withPlacement(draft, { parts: inOrder(part ? [...others, { ...part, role }] : others) });
 };
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
@@ -84,7 +94,7 @@ export function withCommon(draft: Draft, letter: string, values: Treatment): Dra
   return withPlacement(draft, {
     common: { ...common, [letter]: own },
     parts: parts.map((p) => {
-      const mine = p.treatments[letter];
+      const mine = p.of == null ? p.treatments[letter] : undefined;
       return mine ? { ...p, treatments: { ...p.treatments, [letter]: without(mine) } } : p;
     }),
   });
@@ -106,19 +116,19 @@ export function withItems(draft: Draft, widest: string, originals: readonly { id
   const more = originals.map(({ id }) => ({ ...NEW_PART, treatments: { [widest]: { original: id } } }));
   const looks = Object.fromEntries(originals.map(({ id, look }) => [id, draft.looks[id] ?? look]));
   const looked = { ...draft, looks: { ...draft.looks, ...looks } };
-  return withPlacement(looked, { parts: [...kept, ...more] });
+  return withPlacement(looked, { parts: inOrder([...kept, ...more]) });
 }
 
-/** An item once more after itself, with all its rules. */
+/** An item once more after itself, with all its rules; what stands in for it under conditions stays with the first. */
 export function withCopy(draft: Draft, part: number): Draft {
   const parts = [...draft.placement.parts];
-  parts.splice(part + 1, 0, partOf(draft, part));
+  parts.splice(part + 1, 0, { ...partOf(draft, part), key: null });
   return withPlacement(draft, { parts });
 }
 
 /** Without one item; the last one leaves an empty one behind. */
 export function withoutItem(draft: Draft, part: number): Draft {
-  const rest = draft.placement.parts.filter((_, i) => i !== part);
+  const rest = inOrder(draft.placement.parts.filter((_, i) => i !== part));
   return withPlacement(draft, { parts: rest.length ? rest : [NEW_PART] });
 }
 
@@ -128,7 +138,7 @@ export function withMoved(draft: Draft, from: number, to: number): Draft {
   const [moved] = parts.splice(from, 1);
   if (!moved) return draft;
   parts.splice(to, 0, moved);
-  return withPlacement(draft, { parts });
+  return withPlacement(draft, { parts: inOrder(parts) });
 }
 
 /**

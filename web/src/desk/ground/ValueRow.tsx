@@ -55,6 +55,7 @@ export function ValueRow({ label, spots, own, from, reset, children, error }: Pr
 /** Where a value comes from: "D" is a wider span, "all D" what is said for all items there. */
 function said(from: string | undefined, here: string): string {
   if (!from) return "default";
+  if (from.startsWith("usual ")) return "as the picture";
   const letter = from.replace(/^(all|frame) /, "");
   if (from.startsWith("all ")) return letter === here ? "all items" : `all, from ${letter}`;
   return `from ${from}`;

@@ -2,6 +2,7 @@
 import { SegmentedControl } from "@mantine/core";
 import type { RefObject } from "react";
 import { useWork } from "../../context";
+import { partOf } from "../../draft";
 import { Field } from "../Field";
 import field from "../Field.module.css";
 import ground from "../Ground.module.css";
@@ -13,6 +14,7 @@ import { Behind } from "./Behind";
 import { Colour } from "./Colour";
 import { CropAll } from "./CropAll";
 import { CropField } from "./CropField";
+import { InPortrait } from "./InPortrait";
 import { KeepsField } from "./KeepsField";
 import { OriginalChooser } from "./OriginalChooser";
 import { useAimed } from "./useAimed";
@@ -68,6 +70,9 @@ export function TreatmentFields({ openFiles, inHand }: Props) {
               label="Change…"
             />
           </Field>
+          {handle.draft.placement.kind !== "logo" && !partOf(handle.draft, handle.part).role && (
+            <InPortrait openFiles={openFiles} />
+          )}
           {aimed && (
             <>
               <CropField inHand={inHand} original={aimed.original} set={set} />

@@ -3,6 +3,7 @@ import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
+import { usualAt } from "../../parts";
 import { valueAt } from "../../scale";
 import { Told } from "../../Told";
 import { Field } from "../Field";
@@ -23,16 +24,17 @@ import { WidthSums } from "./WidthSums";
 
 export function FrameStep() {
   const { handle, choosePart } = useWork();
-  const role = partOf(handle.draft, handle.part).role;
-  if (!role) return <OfFrame />;
+  const { role, of } = partOf(handle.draft, handle.part);
+  if (!role && of == null) return <OfFrame />;
+  const usual = usualAt(handle.draft.placement.parts, handle.part);
   return (
     <div className={ground.column}>
       <p>
-        {role === "portrait"
-          ? "In portrait another cut stands in the same box."
-          : `The size and the place of the ${role} are set in Words.`}{" "}
-        <button type="button" className="plain" onClick={() => choosePart(0)}>
-          {role === "portrait" ? "the logo's box" : "the picture's frame"}
+        {role
+          ? `The size and the place of the ${role} are set in Words.`
+          : "What stands in for a picture has its frame."}{" "}
+        <button type="button" className="plain" onClick={() => choosePart(role ? 0 : usual)}>
+          the picture's frame
         </button>
       </p>
     </div>

@@ -1,0 +1,73 @@
+"""Pictures under conditions, asked of Chromium: which file each of the eight combinations takes, and
+that it takes no other (HTML Standard §4.8.4.3; Media Queries 5, §12)."""
+
+from __future__ import annotations
+
+import itertools
+
+import pytest
+from conftest import Shelf
+from delivered import PX, put
+from playwright.sync_api import Browser
+from skypane import model as m
+from skypane.files.renditions import renditions
+from skypane.layouts import begun
+from skypane.markup.lines import text_of
+from skypane.markup.picture import placement_lines
+from skypane.picks import Environment, pick
+
+SITE = m.Site(breakpoints=(599,), formats=("jpeg",), densities=(1,))
+SETS = [
+    tuple(f for f, holds in zip(m.FEATURES, said, strict=True) if holds)
+    for said in itertools.product((False, True), repeat=3)
+]
+ORIGINALS = {
+    i: m.Original(id=i, name=f"{i}.jpg", width_px=3000, height_px=2000, sha256=str(i), alt="")
+    for i in range(1, 5)
+}
+
+
+def placement(kind: str) -> m.Placement:
+    """By day, at night, at night on its side, and at rest; on narrow screens no night."""
+    usual = {"B": m.Treatment(original=1, height=m.RatioHeight(w=3, h=2))}
+    square = m.RatioHeight(w=1, h=1)
+    others = (
+        (("dark",), {"B": m.Treatment(original=2), "A": m.Treatment(show="usual")}),
+        (("dark", "portrait"), {"B": m.Treatment(original=3, height=square)}),
+        (("still",), {"B": m.Treatment(original=4)}),
+    )
+    parts = [m.Part(of="quay", when=when, treatments=own) for when, own in others]
+    made = m.Placement(name="Quay", parts=(m.Part(key="quay", treatments=usual), *parts))
+    return begun(kind, SITE, made) if kind != "picture" else made
+
+
+@pytest.mark.parametrize("kind", ["picture", "banner", "grid"])
+def test_each_combination_takes_one_file_the_one_that_is_predicted(
+    browser: Browser, shelf: Shelf, kind: str
+):
+    found, url = put(shelf, placement(kind), ORIGINALS, site=SITE)
+    markup = text_of(placement_lines(found, renditions(found)))
+    for file in (r for _, mine in renditions(found) for r in mine):
+        shelf.put(f"/images/{file.name}", PX, "image/png")
+    page = browser.new_page()
+    asked: list[str] = []
+    page.on("request", lambda r: asked.append(r.url))
+    for features, width in itertools.product(SETS, (500, 1000)):
+        height = width + 100 if "portrait" in features else width - 100
+        scheme = "dark" if "dark" in features else "light"
+        motion = "reduce" if "still" in features else "no-preference"
+        page.set_viewport_size({"width": width, "height": height})
+        page.emulate_media(color_scheme=scheme, reduced_motion=motion)
+        asked.clear()
+        page.goto(url)
+        page.wait_for_function("document.querySelector('picture img').complete")
+        env = Environment(width=width, height=height, color_scheme=scheme, reduced_motion=motion)
+        fetched = [a.split("/images/")[1] for a in asked if "/images/" in a]
+        assert [f"images/{name}" for name in fetched] == [pick(markup, env).url], features
+        if kind == "picture" and width == 1000:
+            upright = "dark" in features and "portrait" in features
+            box = page.eval_on_selector(
+                "picture", "e => [e.clientWidth, e.getBoundingClientRect().height]"
+            )
+            assert box == pytest.approx([1000, 1000 if upright else 1000 / 1.5], abs=1), features
+    page.close()
