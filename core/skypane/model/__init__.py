@@ -7,7 +7,7 @@ fractions of its width and height from the top left; percentages are 0–100 and
 
 from skypane.geometry import Crop, Rect
 from skypane.model.audience import MOST_VIEWERS, USUAL_AUDIENCE, Audience, Takes, Viewers
-from skypane.model.condition import FEATURES, Feature, When, all_of, most_first
+from skypane.model.condition import FEATURES, Feature, When, all_of
 from skypane.model.files import (
     MOST_RUNGS,
     TARGETS,
@@ -222,6 +222,5 @@ __all__ = [
     "Words",
     "WordsShow",
     "all_of",
-    "most_first",
     "picture",
 ]

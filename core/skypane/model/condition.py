@@ -22,9 +22,3 @@ def all_of(features: Iterable[Feature]) -> tuple[Feature, ...]:
 
 #: Features that have to hold all at once; none: always.
 When = Annotated[tuple[Feature, ...], AfterValidator(all_of)]
-
-
-def most_first(when: tuple[Feature, ...]) -> tuple[object, ...]:
-    """A key that sorts conditions in the order in which they are tested: most features first, then
-    in the usual order."""
-    return (-len(when), [FEATURES.index(f) for f in when])

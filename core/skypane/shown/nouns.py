@@ -21,7 +21,6 @@ from skypane.model import (
     Part,
     Placement,
     Site,
-    most_first,
 )
 from skypane.shown.fit import (
     Interval,
@@ -251,13 +250,12 @@ class Plan:
             if p.part.of is not None:
                 found.setdefault(p.part.of, []).append(p)
         return {
-            key: tuple(sorted(mine, key=lambda p: most_first(p.part.when)))
-            for key, mine in found.items()
+            key: tuple(sorted(mine, key=lambda p: -len(p.part.when))) for key, mine in found.items()
         }
 
     def alternatives(self, part: PartPlan) -> tuple[PartPlan, ...]:
         """What shows in the place of a part under conditions, in the order in which those are
-        tested: most conditions first."""
+        tested: most conditions first, of equals the one that stands first (rules §14)."""
         return self._instead.get(part.part.key or "", ())
 
     def usual_of(self, part: PartPlan) -> PartPlan:

@@ -11,7 +11,7 @@ import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
-from skypane.model import Feature, Original, Part, Placement, Site, most_first
+from skypane.model import Feature, Original, Part, Placement, Site
 from skypane.remembered import Remembered
 from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
 from skypane.shown.parts import NoSize, cell_of, plan_part
@@ -84,7 +84,7 @@ def _chosen(
             for i, p in enumerate(placement.parts)
             if p.of is not None and p.of == part.key and set(p.when) <= set(when)
         ]
-        others.sort(key=lambda other: most_first(other[1].when))
+        others.sort(key=lambda other: -len(other[1].when))
         place = {
             letter: next((i for i, _ in others if not resolved[i][letter].is_usual), index)
             for letter in resolved[index]

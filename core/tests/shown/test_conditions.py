@@ -68,7 +68,7 @@ THREE = placement(
     other(("dark", "portrait"), B={"original": 3}),
     other(("still",), B={"original": 4}),
 )
-#: Of those whose conditions hold the one with the most; of as many the first in the usual order.
+#: Of those whose conditions hold the one with the most; of equals the one that stands first.
 WANTED = {
     (): "quay",
     ("dark",): "quay-dark",
