@@ -246,9 +246,9 @@ def test_another_cut_shows_where_the_screen_stands_upright(page: Page, maker: Ma
 
     chosen("b.png")
     parts = maker.kept(placement)["placement"]["parts"]
-    assert [p["role"] for p in parts] == [None, "portrait"]
+    assert [(p["of"], p["when"]) for p in parts[1:]] == [(parts[0]["key"], ["portrait"])]
     shows = {k: (t.get("show"), t.get("original")) for k, t in parts[1]["treatments"].items()}
-    assert shows == {"D": ("nothing", None), "B": ("picture", ids["b.png"])}
+    assert shows == {"B": ("picture", ids["b.png"])}
     chosen("the same cut")
     assert len(maker.kept(placement)["placement"]["parts"]) == 1
     chosen("b.png")
@@ -264,6 +264,37 @@ def test_another_cut_shows_where_the_screen_stands_upright(page: Page, maker: Ma
     expect(page.get_by_text("16 of 16 agree")).to_be_visible(timeout=120_000)
     page.goto(f"{desk}/proof?width=700&part=2")
     expect(page.get_by_text("as predicted").first).to_be_visible()
+
+
+@pytest.mark.parametrize("kind", ["picture", "grid"])
+def test_another_picture_is_chosen_and_aimed_for_portrait(page: Page, maker: Maker, kind: str):
+    site = maker.site("Shingle Bay", formats=["jpeg"])
+    wide, tall = (
+        maker.original(site, name, picture(w, h))
+        for name, w, h in (("wide.jpg", 900, 600), ("tall.jpg", 600, 900))
+    )
+    placement = maker.placement(site, "Pier", {"D": {"original": wide}})
+    noun = maker.kept(placement)
+    item = {"treatments": {"D": {"original": wide}}}
+    said = {**noun["placement"], "kind": kind, "parts": [item, item] if kind == "grid" else [item]}
+    maker.ask("PUT", f"/placements/{placement}", data={**noun, "placement": said})
+    page.goto(f"{maker.address}/sites/{site}/placements/{placement}/aim?width=700")
+    page.get_by_text("the same picture").wait_for()
+    page.get_by_role("button", name="Another…").click()
+    page.get_by_role("button", name="tall.jpg").click()
+    saved(page)
+    page.get_by_role("button", name="aim it").click()
+    expect(page.get_by_role("tab", name="in portrait")).to_have_attribute("aria-selected", "true")
+    expect(page.get_by_text("In portrait this shows in the place of the picture.")).to_be_visible()
+    page.get_by_role("radiogroup", name="Fit").get_by_text("contain").click()
+    saved(page)
+    axe_clean(page)
+    parts = maker.kept(placement)["placement"]["parts"]
+    own = parts[-1]["treatments"]["B"]
+    assert (parts[-1]["of"], own["original"], own["fit"]) == (parts[0]["key"], tall, "contain")
+    page.get_by_role("tab", name="picture").click()
+    page.get_by_role("button", name="the same", exact=True).click()
+    expect(page.get_by_text("the same picture")).to_be_visible()
 
 
 def test_a_whole_page_is_laid_out_and_shared(page: Page, maker: Maker):
