@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser
 
-sys.path.insert(0, str(Path(__file__).parents[1] / "core/tests"))
+sys.path.insert(0, str(Path(__file__).parents[1] / "core/tests/layouts"))
 
 import pair  # noqa: F401
 from skypane import plan, renditions
