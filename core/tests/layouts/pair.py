@@ -58,7 +58,8 @@ class Pair(Layout):
 
     def frame_css(self, spot, part):
         e, natural = spot.cells[part].effective, spot.cells[part].natural
-        return {"width": "100%", **height_css(e.height, natural), "background": e.background}
+        frame = {"display": "block", "width": "100%", **height_css(e.height, natural)}
+        return {**frame, "background": e.background}
 
 
 @rule("gap", "wrong", "frame", "Make it narrower.", at="gap_px", kind="pair")
