@@ -3,11 +3,15 @@
 from __future__ import annotations
 
 import html
+import re
 from functools import lru_cache
 
 from skypane.markup.elements import Addresses
-from skypane.markup.printed import MOST_COLUMNS, Printer
+from skypane.markup.printed import Printer
 from skypane.model import Rendition
+
+#: What means something in an attribute; most have none of it.
+_MEANS = re.compile("[&<>\"']")
 
 
 class Html(Printer):
@@ -18,7 +22,8 @@ class Html(Printer):
     def attribute(self, name: str, value: str | int) -> str:
         if value is True:
             return name
-        return f'{name}="{html.escape(str(value), quote=True)}"'
+        said = str(value)
+        return f'{name}="{html.escape(said, quote=True) if _MEANS.search(said) else said}"'
 
 
 @lru_cache(maxsize=16)
@@ -32,6 +37,10 @@ def in_folder(folder: str) -> Addresses:
 
 
 @lru_cache(maxsize=16)
-def html_of(folder: str = "images/", columns: int | None = MOST_COLUMNS) -> Html:
+def html_of(folder: str = "images/") -> Html:
     """Prints HTML whose files stand in a folder beside the page."""
-    return Html(in_folder(folder), columns)
+    return Html(in_folder(folder))
+
+
+#: Prints HTML that nobody reads: of a gallery of hundreds the room before each line is a tenth.
+UNREAD = Html(in_folder(""), columns=None, indent="")

@@ -3,15 +3,12 @@ that it holds is read as markup."""
 
 from __future__ import annotations
 
-from functools import lru_cache
-
 from skypane.markup.elements import Element, element
 from skypane.model import Item
 
 
-@lru_cache(maxsize=4096)
 def figure(item: Item | None, picture: Element | None) -> Element:
-    """A picture with its caption and its link. While one of many is worked on the others stay."""
+    """A picture with its caption and its link."""
     inner = [] if picture is None else [picture]
     if item and item.href is not None and inner:
         inner = [element("a", {"href": item.href}, inner)]

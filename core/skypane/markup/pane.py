@@ -7,7 +7,7 @@ from collections.abc import Callable
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
 from skypane.markup.elements import Candidate, Element
-from skypane.markup.html import html_of
+from skypane.markup.html import UNREAD
 from skypane.markup.lines import Line
 from skypane.markup.picture import alt_text, boxed
 from skypane.markup.sources import Img, Served, Source, picture_element
@@ -26,9 +26,7 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
     """The markup of a pane: the same conditions, with previews of the originals' crops in place of
     the files. What still waits for a picture names its spans, so that the pane can show the frame's
     size there."""
-    lines = html_of(columns=None).lines(boxed(plan, [_part(plan, p, url) for p in plan.written]))
-    # nobody reads it: of a gallery of hundreds the room before each line is a tenth
-    return tuple(line._replace(text=line.text.lstrip(" ")) for line in lines)
+    return UNREAD.lines(boxed(plan, [_part(plan, p, url) for p in plan.written]))
 
 
 def _part(plan: Plan, part: PartPlan, url: PreviewUrl) -> Element:

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
+from weakref import WeakKeyDictionary
 
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
@@ -162,11 +163,30 @@ def _files_of(part: PartPlan, of: Mapping[int, Files]) -> dict[str, tuple[Rendit
 
 
 def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Element | None:
+    """The picture of a part, for as long as neither it nor its files change, nor those of what
+    stands in for it."""
+    others = plan.alternatives(part)
+    called = part_class(plan.placement, part.index, bool(plan.layout.box))
+    files = [of.get(p.index, ()) for p in (part, *others)]
+    asked = (plan.site.media_style, called, loads_at_once(plan, part), others, files)
+    known = _written.get(part)
+    if known is None or known[0] != asked:
+        known = asked, _picture(plan, part, of, called, asked[2])
+        _written[part] = known
+    return known[1]
+
+
+_Asked = tuple[MediaStyle, str, bool, tuple[PartPlan, ...], list[Files]]
+_written: WeakKeyDictionary[PartPlan, tuple[_Asked, Element | None]] = WeakKeyDictionary()
+
+
+def _picture(
+    plan: Plan, part: PartPlan, of: Mapping[int, Files], called: str, at_once: bool
+) -> Element | None:
     found = _served(plan, part, of)
     if not found:
         return None
     style = plan.site.media_style
-    called = part_class(plan.placement, part.index, bool(plan.layout.box))
     # beside lists of widths those of densities are written as widths too: then every source says
     # its sizes, as checkers ask
     as_widths = any(s.by_width for s in found)
@@ -179,7 +199,7 @@ def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Elemen
         )
         for s in found
     ]
-    img = Img(alt_text(part) or "", _loading(part, loads_at_once(plan, part)))
+    img = Img(alt_text(part) or "", _loading(part, at_once))
     return picture_element({"class": called}, served, style, img, as_widths=as_widths)
 
 

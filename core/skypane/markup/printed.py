@@ -3,25 +3,26 @@
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
-from skypane.markup.elements import VOID, Address, Addresses, Element, File, Listed, Value
+from skypane.markup.elements import VOID, Address, Addresses, Element, File, Listed
 from skypane.markup.lines import Line
 from skypane.model import Rendition
 from skypane.values import once
 
 #: A tag that would be longer is printed on several lines, if it has a list to break.
 MOST_COLUMNS = 100
-#: Attributes that hold lists, which are broken between their entries (HTML Standard §4.8.4.2).
-LISTS = frozenset(("srcset", "sizes"))
 
 
 class Printer(ABC):
-    """Prints elements, a line for each tag and a level of two spaces for what it holds. `addresses`
-    tells where renditions are to be had; `columns`: a longer tag is broken, None: none is."""
+    """Prints elements, a line for each tag. `addresses` tells where renditions are to be had;
+    `columns`: a longer tag is broken, None: none is; `indent` stands before what an element
+    holds."""
 
-    def __init__(self, addresses: Addresses, columns: int | None = MOST_COLUMNS) -> None:
-        self.addresses, self.columns = addresses, columns
+    def __init__(
+        self, addresses: Addresses, columns: int | None = MOST_COLUMNS, indent: str = "  "
+    ) -> None:
+        self.addresses, self.columns, self.indent = addresses, columns, indent
 
     @abstractmethod
     def text(self, text: str) -> str:
@@ -43,61 +44,76 @@ class Printer(ABC):
         """All of some elements, one after the other."""
         return tuple(line for each in elements for line in _lines(each, self))
 
-    def value(self, value: Value) -> str | int:
-        """What an attribute says, in one line."""
-        match value:
-            case File(address):
-                return self.address(address)
-            case Listed():
-                return ", ".join(self.entries(value))
-            case None:
-                return ""
-        return value
-
-    def entries(self, value: Value) -> list[str]:
-        """The entries of a list; a text's are what its commas divide."""
-        if isinstance(value, Listed):
-            return [f"{self.address(a)} {d}".rstrip() for a, d in value.candidates]
-        return parted(str(self.value(value)))
-
     def tag(self, of: Element) -> list[str]:
         """The tag that begins an element, in as many lines as it takes, without its end."""
-        each = [self.attribute(k, self.value(v)) for k, v in of.attributes]
+        each, lists = [], {}
+        for i, (name, value) in enumerate(of.attributes):
+            if isinstance(value, Listed):
+                lists[i] = [f"{self.address(a)} {d}".rstrip() for a, d in value.candidates]
+                each.append(self.attribute(name, ", ".join(lists[i])))
+            elif isinstance(value, File):
+                each.append(self.attribute(name, self.address(value.address)))
+            elif value is not None:
+                each.append(self.attribute(name, value))
         whole = " ".join([f"<{of.tag}", *each])
         if self.columns is None or len(whole) < self.columns:
             return [whole]
-        lists = {i: self.entries(v) for i, (k, v) in enumerate(of.attributes) if k in LISTS}
+        # what else is a list in HTML (§2.5.1.3 “sizes attributes”)
+        for i, (name, value) in enumerate(of.attributes):
+            if name == "sizes":
+                lists[i] = parted(str(value))
         if all(len(entries) == 1 for entries in lists.values()):
             return [whole]
+        return self._broken(of, each, lists, self.columns)
+
+    def _broken(
+        self, of: Element, each: Sequence[str], lists: Mapping[int, Sequence[str]], columns: int
+    ) -> list[str]:
+        """A tag between its attributes, and long lists between their entries."""
         out, line = [], f"<{of.tag}"
         for i, text in enumerate(each):
-            if len(f"{line} {text}") < self.columns:
+            if len(f"{line} {text}") < columns:
                 line = f"{line} {text}"
                 continue
             out.append(line)
             line = f"    {text}"
-            if len(line) >= self.columns and len(lists.get(i, ())) > 1:
+            if len(line) >= columns and len(lists.get(i, ())) > 1:
                 broken = self.attribute(of.attributes[i][0], ",\n      ".join(lists[i]))
                 out += f"    {broken}".split("\n")
                 line = "   "  # what follows has a line of its own
         return [*out, line] if line.strip() else out
 
 
+def _lines(of: Element, printer: Printer) -> Sequence[Line]:
+    # pictures stay from one time to the next, what is around them is made anew
+    return _kept(of, printer) if of.tag == "picture" else _printed(of, printer)
+
+
 @once
-def _lines(of: Element, printer: Printer) -> tuple[Line, ...]:
-    *opening, last = printer.tag(of)
-    begun = [Line(text, of.spans) for text in opening]
+def _kept(of: Element, printer: Printer) -> Sequence[Line]:
+    return _printed(of, printer)
+
+
+def _printed(of: Element, printer: Printer) -> Sequence[Line]:
+    out = [Line(text, of.spans) for text in printer.tag(of)]
+    last = out.pop().text
     if of.tag in VOID:
-        return (*begun, Line(f"{last}{printer.end(of.tag)}", of.spans))
+        out.append(Line(f"{last}{printer.end(of.tag)}", of.spans))
+        return out
     if of.is_line:
-        return (*begun, Line(f"{last}>{_inside(of, printer)}</{of.tag}>", of.spans))
-    out = [*begun, Line(f"{last}>", of.spans)]
+        out.append(Line(f"{last}>{_inside(of, printer)}</{of.tag}>", of.spans))
+        return out
+    out.append(Line(f"{last}>", of.spans))
+    indent = printer.indent
     for child in of.children:
         if isinstance(child, str):
-            out.append(Line(f"  {printer.text(child)}", of.spans))
+            out.append(Line(f"{indent}{printer.text(child)}", of.spans))
+        elif indent:
+            out += [Line(f"{indent}{text}", spans) for text, spans in _lines(child, printer)]
         else:
-            out += [line.indented() for line in _lines(child, printer)]
-    return (*out, Line(f"</{of.tag}>", of.spans))
+            out += _lines(child, printer)
+    out.append(Line(f"</{of.tag}>", of.spans))
+    return out
 
 
 def _inside(of: Element, printer: Printer) -> str:

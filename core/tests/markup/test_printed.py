@@ -12,7 +12,7 @@ from selectolax.lexbor import LexborHTMLParser
 from skypane.handover import Asked, blueprint
 from skypane.markup.django import DjangoTemplate
 from skypane.markup.elements import Candidate, File, Listed, element
-from skypane.markup.html import html_of, in_folder
+from skypane.markup.html import Html, html_of, in_folder
 from skypane.markup.jsx import Jsx
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_elements
@@ -21,8 +21,8 @@ from skypane.model.stored import lifted
 
 HERE = Path(__file__).parent
 DELIVERED = sorted((HERE.parent / "delivered").iterdir())
-HTML, LINES = html_of(), html_of(columns=None)
 FOLDER = in_folder("images/")
+HTML, LINES = html_of(), Html(FOLDER, columns=None)
 
 
 def tree(html):

@@ -30,12 +30,10 @@ def grid_elements(plan: Plan, pictures: Sequence[Element | None]) -> Sequence[El
     called = plan.placement.called
     turned = any(values_of(s).is_turned for s in plan.spots)
     turns = is_turned_by_pages(plan)
-    later = first_waiting(plan)
+    later, of = first_waiting(plan), [part.item for part in plan.placement.usual]
     items = [
-        element(
-            "li", {"id": f"{called}-more" if i == later else None}, [figure(part.item, picture)]
-        )
-        for i, (part, picture) in enumerate(zip(plan.placement.usual, pictures, strict=True))
+        element("li", {"id": f"{called}-more" if i == later else None}, [figure(item, picture)])
+        for i, (item, picture) in enumerate(zip(of, pictures, strict=True))
     ]
     if later is not None:
         link = element("a", {"href": f"#{called}-more"}, [values_of(plan.spots[-1]).more])
