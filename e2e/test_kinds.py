@@ -277,7 +277,8 @@ def test_another_picture_is_chosen_and_aimed_for_portrait(page: Page, maker: Mak
     noun = maker.kept(placement)
     item = {"treatments": {"D": {"original": wide}}}
     said = {**noun["placement"], "kind": kind, "parts": [item, item] if kind == "grid" else [item]}
-    maker.ask("PUT", f"/placements/{placement}", data={**noun, "placement": said})
+    body = {"revision": noun["revision"], "placement": said}
+    maker.ask("PUT", f"/placements/{placement}", data=body)
     page.goto(f"{maker.address}/sites/{site}/placements/{placement}/aim?width=700")
     page.get_by_text("the same picture").wait_for()
     page.get_by_role("button", name="Another…").click()
