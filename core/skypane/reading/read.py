@@ -237,10 +237,12 @@ def read_moving(
 
 
 def _asked(computed: Plan, chosen: tuple[int, str] | None) -> Sequence[PartPlan]:
-    """The parts that are read one by one: all, or of many items the chosen one."""
+    """The parts that are read one by one: all, or of many items the chosen one, with what stands in
+    for it."""
     if not computed.layout.is_large or chosen is None:
         return computed.parts
-    return [computed.parts[min(chosen[0], len(computed.parts) - 1)]]
+    usual = computed.usual_of(computed.parts[min(chosen[0], len(computed.parts) - 1)])
+    return [usual, *computed.alternatives(usual)]
 
 
 def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:

@@ -16,7 +16,7 @@ from skypane.markup.pane import pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.model.stored import VERSION, lifted
 from skypane.picks import Environment, pick
-from skypane.reading import read
+from skypane.reading import read, read_moving
 from skypane.shown.plan import plan
 from skypane.shown.seen import seen
 from skypane.treatments import resolve
@@ -164,6 +164,11 @@ def test_of_many_each_has_its_own():
     dark = [pick(h, environment(("dark",))).url for h in found]
     assert ["dark" in url for url in dark] == [False, True, False]
     assert len(read(SITE, made, ALL).items.items) == 3
+    # of the item that is worked on what stands in for it is read too, and the other way round
+    for chosen in (1, 3):
+        assert set(read(SITE, made, ALL, chosen=(chosen, "B"), every=False).parts) == {1, 3}
+        assert set(read_moving(SITE, made, ALL, chosen=(chosen, "B")).parts) == {1, 3}
+    assert set(read(SITE, made, ALL, chosen=(0, "B"), every=False).parts) == {0}
 
 
 def test_findings_bands_and_files_are_of_the_variant_too():
