@@ -138,6 +138,17 @@ class Placement(Noun):
         """The parts that stand in for no other one."""
         return tuple(p for p in self.parts if p.of is None)
 
+    def variants(self) -> dict[str, list[int]]:
+        """By the key of a part the places of those that stand in for it, in the order in which
+        their conditions are tested: most first, of equals the one that stands first (rules §14)."""
+        found: dict[str, list[int]] = {}
+        for i, part in enumerate(self.parts):
+            if part.of is not None:
+                found.setdefault(part.of, []).append(i)
+        return {
+            key: sorted(mine, key=lambda i: -len(self.parts[i].when)) for key, mine in found.items()
+        }
+
     def all_treatments(self) -> Iterator[tuple[str, Treatment]]:
         """Every treatment with the letter of its span: those for all parts, then each part's."""
         yield from self.common.items()

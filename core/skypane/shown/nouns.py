@@ -6,7 +6,7 @@ The cut is what the files carry: all that shows at some width or viewport height
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal, cast
 
@@ -231,8 +231,6 @@ class Plan:
     said: Mapping[str, LayoutSaid]  # per letter the kind's own values
     spots: tuple[Spot, ...]  # every span as the layout sees it
     setting: Setting
-    # the same under the conditions of variants, without these
-    under: Mapping[tuple[Feature, ...], Plan] = field(default_factory=dict)
 
     @property
     def spans(self) -> tuple[Span, ...]:
@@ -244,19 +242,13 @@ class Plan:
         return tuple(p for p in self.parts if p.part.of is None)
 
     @cached_property
-    def _instead(self) -> dict[str, tuple[PartPlan, ...]]:
-        found: dict[str, list[PartPlan]] = {}
-        for p in self.parts:
-            if p.part.of is not None:
-                found.setdefault(p.part.of, []).append(p)
-        return {
-            key: tuple(sorted(mine, key=lambda p: -len(p.part.when))) for key, mine in found.items()
-        }
+    def _variants(self) -> dict[str, list[int]]:
+        return self.placement.variants()
 
     def alternatives(self, part: PartPlan) -> tuple[PartPlan, ...]:
         """What shows in the place of a part under conditions, in the order in which those are
-        tested: most conditions first, of equals the one that stands first (rules §14)."""
-        return self._instead.get(part.part.key or "", ())
+        tested."""
+        return tuple(self.parts[i] for i in self._variants.get(part.part.key or "", ()))
 
     def usual_of(self, part: PartPlan) -> PartPlan:
         """The part that a variant stands in for; of any other one itself."""

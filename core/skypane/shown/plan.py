@@ -11,10 +11,11 @@ import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
-from skypane.model import Feature, Original, Part, Placement, Site
+from skypane.model import Original, Part, Placement, Site
 from skypane.remembered import Remembered
 from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
 from skypane.shown.parts import NoSize, cell_of, plan_part
+from skypane.shown.variants import USUALLY, Chosen, chosen_for, variant_part
 from skypane.treatments import (
     ALL,
     NAMED,
@@ -25,7 +26,6 @@ from skypane.treatments import (
     on_its_own,
     resolve,
 )
-from skypane.values import once
 from skypane.widths.spans import spans_of
 
 Originals = Mapping[int, Original]
@@ -47,54 +47,15 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
     resolved = resolve(site, placement)
     under = {
         when: _planned(
-            layout, site, alone, originals, scrollbar_px, _chosen(placement, resolved, when)
+            layout, site, alone, originals, scrollbar_px, chosen_for(placement, resolved, when)
         )
         for when in dict.fromkeys(v.when for v in variants)
     }
     parts = [
-        _variant(index, part, found, under[part.when], resolved[index])
+        variant_part(index, part, found, under[part.when], resolved[index])
         for index, part in enumerate(variants, len(usual))
     ]
-    return replace(found, placement=placement, parts=(*found.parts, *parts), under=under)
-
-
-class _Chosen(NamedTuple):
-    """What holds for each usual part while some conditions do, per letter, and which part of the
-    placement that is of."""
-
-    when: tuple[Feature, ...] = ()
-    resolved: tuple[dict[str, Resolved], ...] = ()
-    places: tuple[dict[str, int], ...] = ()
-
-    @property
-    def original_ids(self) -> set[int]:
-        ids = (r.effective.original for of_part in self.resolved for r in of_part.values())
-        return {i for i in ids if i is not None}
-
-
-def _chosen(
-    placement: Placement, resolved: Sequence[dict[str, Resolved]], when: tuple[Feature, ...]
-) -> _Chosen:
-    """Of all that may stand in for a part, per span, the first in the order of testing that does
-    not let the usual one show."""
-    held, places = [], []
-    for index, part in enumerate(placement.usual):
-        others = [
-            (i, p)
-            for i, p in enumerate(placement.parts)
-            if p.of is not None and p.of == part.key and set(p.when) <= set(when)
-        ]
-        others.sort(key=lambda other: -len(other[1].when))
-        place = {
-            letter: next((i for i, _ in others if not resolved[i][letter].is_usual), index)
-            for letter in resolved[index]
-        }
-        places.append(place)
-        held.append({letter: resolved[i][letter] for letter, i in place.items()})
-    return _Chosen(when, tuple(held), tuple(places))
-
-
-_NONE = _Chosen()
+    return replace(found, placement=placement, parts=(*found.parts, *parts))
 
 
 def _planned(
@@ -103,7 +64,7 @@ def _planned(
     placement: Placement,
     originals: Originals,
     scrollbar_px: float,
-    chosen: _Chosen = _NONE,
+    chosen: Chosen = USUALLY,
 ) -> Plan:
     """Parts that stand in for no other one, or what is `chosen` in their place."""
     setting = Setting(site, placement.model_copy(update={"parts": ()}), scrollbar_px, chosen.when)
@@ -147,11 +108,11 @@ def _planned(
             raise InvalidPlan(
                 f"Span {span.letter} asks for an original that is not in this site. Choose"
                 " another.",
-                field=_field(_place(chosen, missing.part, span.letter), origin, "original"),
+                field=_field(chosen.place(missing.part, span.letter), origin, "original"),
             ) from None
         except NoSize as problem:
             letter = held[problem.part].origin[problem.side] or span.letter
-            place = _place(chosen, problem.part, span.letter)
+            place = chosen.place(problem.part, span.letter)
             raise InvalidPlan(str(problem), field=_field(place, letter, problem.side)) from None
         except OfLayout as problem:
             raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
@@ -167,35 +128,6 @@ def _planned(
     if layout.is_large:
         _latest.keep(found.setting, _Planned(found, resolved, tuple(computed)))
     return found
-
-
-def _variant(
-    index: int, part: Part, usual: Plan, under: Plan, resolved: Mapping[str, Resolved]
-) -> PartPlan:
-    """What stands in for a part, in the placement as it is under its conditions; nothing where the
-    usual one shows."""
-    of = next(p for p in usual.parts if p.part.key == part.of)
-    letters = frozenset(letter for letter, r in resolved.items() if r.is_usual)
-    spans = tuple(
-        _hidden(there) if there.span.letter in letters else under.parts[of.index].spans[at]
-        for at, there in enumerate(of.spans)
-    )
-    origins = {letter: r.origin for letter, r in resolved.items()}
-    return PartPlan(index, part, spans, origins, letters)
-
-
-@once
-def _hidden(p: SpanPlan) -> SpanPlan:
-    """A span in which nothing shows of what could stand in for it."""
-    cells = list(p.spot.cells)
-    cell = cells[p.index]
-    cells[p.index] = cell._replace(effective=replace(cell.effective, show="nothing"))
-    return SpanPlan(p.layout, replace(p.spot, cells=tuple(cells)), p.index, p.frame)
-
-
-def _place(chosen: _Chosen, part: int, letter: str) -> int:
-    """The place in its placement of what shows for a part in a span."""
-    return chosen.places[part][letter] if chosen.places else part
 
 
 def _field(part: int, source: str, field: str) -> str:
