@@ -301,6 +301,9 @@ def _variant_rules(
             for a, b in zip(mine, usual, strict=True)
         )
     }
+    if any(c.exact for mine in (usual, *css) for c in mine):
+        # one that is exact would else hold for what is not
+        same.discard("object-position")
     out = []
     for other, spans in zip(others, shows, strict=True):
         called = f"{plan.placement.called} .{name}" if plan.layout.box else f"{name}.{name}"

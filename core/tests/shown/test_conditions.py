@@ -1,7 +1,9 @@
 """Pictures that stand in for others while conditions hold (Media Queries 5, §12: what is asked of a
 visitor's wishes; Media Queries 4, §4.4: orientation)."""
 
+import json
 from itertools import chain, combinations
+from pathlib import Path
 
 import pytest
 from selectolax.lexbor import LexborHTMLParser
@@ -9,6 +11,7 @@ from skypane import model as m
 from skypane.carried import respan
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import renditions
+from skypane.handover import Asked
 from skypane.layouts import begun
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
@@ -136,6 +139,21 @@ def test_what_two_say_otherwise_both_say_for_both_may_hold_at_once():
         css.split("@media (prefers-color-scheme: dark) and (orientation: portrait) {")[1:],
     )
     assert "aspect-ratio: 5 / 4;" in dark[0] and "aspect-ratio: 3 / 2;" in both[0]
+
+
+def test_a_position_that_is_exact_holds_for_its_own_picture_alone():
+    """The demo's banner follows its areas by lengths in wide spans, which stand in `@supports`;
+    what shows upright in narrow ones has percentages, and says them of its own."""
+    told = Path(__file__).parents[1] / "delivered/every-kind/asked.json"
+    asked = Asked.model_validate(lifted("asked", json.loads(told.read_text())))
+    originals = {o.id: o for o in asked.originals}
+    (made, *_) = asked.placements
+    key = made.parts[0].model_copy(update={"key": "a"})
+    upright = other(("portrait",), B={"show": "picture", "original": min(originals)})
+    made = made.model_copy(update={"parts": (key, *made.parts[1:], upright)})
+    css = text_of(css_lines(plan(asked.site, made, originals)))
+    turned = css[css.index("(orientation: portrait)") :]
+    assert "@supports" in css and "object-position: 50% 50%;" in turned
 
 
 @pytest.mark.parametrize("kind", ["banner", "grid", "slides", "beside", "logo"])
