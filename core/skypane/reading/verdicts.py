@@ -8,6 +8,7 @@ from itertools import pairwise
 from skypane.reading.nouns import Band, ItemsReading, OwnReading, VerdictRun, Verdicts
 from skypane.reading.nouns.words import WordsReading
 from skypane.shown.nouns import Plan
+from skypane.shown.seen import seen
 from skypane.widths.runs import Verdict
 
 #: What is wrong, from the worst on. What is lost cannot be seen at all; what is soft can.
@@ -126,11 +127,15 @@ def _wrong(
 def _nothing(plan: Plan, width: int) -> str:
     """What stands in the place of a picture; "" where one shows."""
     spot = next(s for s in plan.spots if s.span.first <= width <= s.span.last)
-    cells = spot.cells if plan.layout.has_items else spot.cells[:1]
-    shows = {c.effective.show for c in cells}
+    held = [c.effective for c in (spot.cells if plan.layout.has_items else spot.cells[:1])]
+    for part in plan.written[: len(held)]:
+        for other in plan.alternatives(part):
+            if seen(plan, other)[width - plan.site.narrowest]:
+                held[part.index] = other.of(spot.span.letter).effective
+    shows = {e.show for e in held}
     if "picture" not in shows:
         return "only colour" if "colour" in shows else "not shown"
-    return "no picture yet" if any(c.effective.waits for c in cells) else ""
+    return "no picture yet" if any(e.waits for e in held) else ""
 
 
 def _well(here: Iterable[tuple[Band, Verdict]], items: ItemsReading | None) -> str:

@@ -213,6 +213,13 @@ def test_what_most_see_is_light_and_moves():
     assert (usual != upright).all() and upright[0] and usual[-1]
 
 
+def test_what_shows_upright_is_not_called_a_colour():
+    """Typical viewports of narrow spans stand upright: the picture for those is what is seen."""
+    made = placement(other(("portrait",), B={"show": "picture", "original": 3}), show="colour")
+    words = {r.word for v in read(SITE, made, ALL).verdicts for r in v.runs if r.last <= 599}
+    assert words and "only colour" not in words
+
+
 def test_new_breakpoints_keep_what_every_width_did():
     made = placement(other(("dark",), B={"original": 2}, A={"show": "usual"}))
     after = m.Site(breakpoints=(599, 1000))
