@@ -9,7 +9,7 @@ from skypane.reading.nouns import Band, ItemsReading, OwnReading, VerdictRun, Ve
 from skypane.reading.nouns.words import WordsReading
 from skypane.shown.nouns import Plan
 from skypane.shown.seen import seen
-from skypane.widths.runs import Verdict
+from skypane.widths.runs import Verdict, equal_runs
 
 #: What is wrong, from the worst on. What is lost cannot be seen at all; what is soft can.
 ORDER: tuple[Verdict, ...] = (
@@ -63,6 +63,8 @@ def _runs(plan: Plan, bands: Sequence[Band], items: ItemsReading | None) -> list
         starts |= {r.first for r in band.runs} | {r.last + 1 for r in band.runs if r.last < last}
     if items:
         starts |= {f.first for f in items.failing}
+    for other in (o for part in plan.written for o in plan.alternatives(part)):
+        starts |= {first + a for a, _ in equal_runs(seen(plan, other))}
     edges = [*sorted(starts), last + 1]
     out: list[VerdictRun] = []
     for a, b in pairwise(edges):
