@@ -16,7 +16,7 @@ from skypane.advice.crops import CropsOfAll, crops_of_all
 from skypane.advice.others import belongs
 from skypane.advice.remedies import Advice, Remedy
 from skypane.advice.walk import advise, advise_part, applied
-from skypane.carried import respan, respanned
+from skypane.carried import page_respanned, respan, respanned
 from skypane.changes import differences
 from skypane.errors import InvalidPlan, SkyPaneError, UnreadablePicture
 from skypane.files.renditions import renditions
@@ -26,7 +26,7 @@ from skypane.handover import Asked, AskedPage, FileFacts, asked_for, blueprint, 
 from skypane.layouts import Layout, begun, kind_names
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.named import named_from, parted, using
-from skypane.paged import page_held, page_respanned
+from skypane.paged import page_held
 from skypane.picks import Environment, pick, reach, read_markup
 from skypane.proof import predict
 from skypane.reading import Moving, PageReading, Reading, read, read_moving, read_page

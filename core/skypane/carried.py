@@ -1,28 +1,29 @@
-"""Placements and named frames after the breakpoints of their site have changed in number."""
+"""Placements, named frames and pages after the breakpoints of their site have changed in number."""
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from typing import Any
 
 from skypane.geometry import WHOLE
-from skypane.model import FrameValues, Placement, Site, Treatment, Treatments
+from skypane.handing_down import Held, Layer, Values, handed_down, to_set
+from skypane.model import (
+    FrameValues,
+    PageLayout,
+    PageValues,
+    Placement,
+    Site,
+    Treatment,
+    Treatments,
+)
+from skypane.paged import page_values
 from skypane.treatments import (
-    ALL,
-    FIELDS,
-    NAMED,
-    OF_FRAME,
-    OF_ORIGINAL,
-    Layer,
-    Resolved,
-    Said,
-    chain,
     frame_treatments,
-    handed_down,
-    layout_values,
-    own_values,
-    resolve,
-    said_by,
+    held_of_kind,
+    layers_below,
+    part_layer,
+    set_by,
+    set_in,
 )
 from skypane.widths.spans import spans_of
 
@@ -45,45 +46,40 @@ def respan(
         return placement
     letters, areas = [s.letter for s in spans_of(before)], areas or {}
     taken = _taken_from(before, after)
-    old, new = frame_treatments(before, placement), frame_treatments(after, placement)
-    below = (Layer(NAMED, old), Layer(ALL, placement.common))
-    common = _carried(taken, chain(letters, below), (new,), areas)
+
+    def back(field: str, values: Values) -> Any:
+        """All of the original, and all of its areas."""
+        if field == "crop":
+            return WHOLE
+        return areas.get(values["original"], ()) if "original" in values else None
+
+    below = layers_below(before, placement)
+    frame = set_in(frame_treatments(after, placement))
+    common = to_set(_taken(taken, handed_down(letters, *below)), frame, taken_back=back)
     ends = {s.last: s.letter for s in spans_of(after)}
     kept = {s.letter: ends[s.last] for s in spans_of(before) if s.last in ends}
     parts = []
-    for part, held in zip(placement.parts, resolve(before, placement), strict=True):
-        treatments = (
-            _carried(taken, held, (new, common), areas)
-            if part.of is None
-            else _said_anew(taken, handed_down(letters, part.treatments))
-        )
+    for part in placement.parts:
+        # a variant lies over the part in whose place it stands, as it did
+        over, lower = (below, (frame, common)) if part.of is None else ((), ())
+        held = handed_down(letters, *over, part_layer(part))
+        treatments = to_set(_taken(taken, held), *lower, taken_back=back)
         ladders = {kept[k]: rungs for k, rungs in part.ladders.items() if k in kept}
-        parts.append(part.model_copy(update={"treatments": treatments, "ladders": ladders}))
-    values = layout_values(before, placement)
-    layout: dict[str, dict[str, Any]] = {}
-    wider: dict[str, Any] = {}
-    for letter, was in taken.items():
-        own = {k: v for k, v in values[was].values.items() if k not in wider or wider[k] != v}
-        if own:
-            layout[letter] = own
-        wider = values[was].values
-    changed = {"parts": tuple(parts), "common": common, "layout": layout}
+        parts.append(
+            part.model_copy(update={"treatments": _treatments(treatments), "ladders": ladders})
+        )
+    layout = to_set(_taken(taken, held_of_kind(before, placement)))
+    changed = {"parts": tuple(parts), "common": _treatments(common), "layout": layout}
     return placement.model_copy(update=changed)
 
 
-def _said_anew(taken: Mapping[str, str], said: Mapping[str, Said]) -> Treatments:
-    """What a variant says, over the part that it stands in for, where it said the same before."""
-    treatments: Treatments = {}
-    wider: dict[str, Any] = {}
-    for letter, old in taken.items():
-        values = said[old].values
-        if values.get("original") != wider.get("original"):
-            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
-        own = {k: v for k, v in values.items() if k not in wider or wider[k] != v}
-        if own:
-            treatments[letter] = Treatment(**own)
-        wider = {**wider, **own}
-    return treatments
+def _treatments(values: Mapping[str, Values]) -> Treatments:
+    return {letter: Treatment(**own) for letter, own in values.items()}
+
+
+def _taken(taken: Mapping[str, str], held: Mapping[str, Held]) -> dict[str, Held]:
+    """What held in the spans before, by the letters of those that take after them."""
+    return {letter: held[was] for letter, was in taken.items()}
 
 
 def respanned(before: Site, after: Site) -> Site:
@@ -94,11 +90,20 @@ def respanned(before: Site, after: Site) -> Site:
     letters, taken = [s.letter for s in spans_of(before)], _taken_from(before, after)
     frames = []
     for frame in after.frames:
-        held = chain(letters, (Layer("", said_by(frame)),))
-        carried = _carried(taken, held, (), {})
-        spans = {k: FrameValues(**{f: getattr(t, f) for f in OF_FRAME}) for k, t in carried.items()}
-        frames.append(frame.model_copy(update={"spans": spans}))
+        held = handed_down(letters, Layer("frame", set_in(set_by(frame))))
+        spans = to_set(_taken(taken, held))
+        carried = {letter: FrameValues(**own) for letter, own in spans.items()}
+        frames.append(frame.model_copy(update={"spans": carried}))
     return after.model_copy(update={"frames": tuple(frames)})
+
+
+def page_respanned(before: Site, after: Site, layout: PageLayout) -> PageLayout:
+    """The layout of a page after breakpoints have changed in number: a new span takes what held at
+    its last width, and sets only what the next wider one does not."""
+    if len(before.breakpoints) == len(after.breakpoints) or not layout:
+        return layout
+    held = _taken(_taken_from(before, after), page_values(before, layout))
+    return {letter: PageValues(**own) for letter, own in to_set(held).items()}
 
 
 def _taken_from(before: Site, after: Site) -> dict[str, str]:
@@ -108,36 +113,3 @@ def _taken_from(before: Site, after: Site) -> dict[str, str]:
         span.letter: next((s for s in old if s.last >= span.last), old[-1]).letter
         for span in reversed(spans_of(after))
     }
-
-
-def _carried(
-    taken: Mapping[str, str],
-    held: Mapping[str, Resolved],
-    below: Sequence[Treatments],
-    areas: Mapping[int, tuple[str, ...]],
-) -> Treatments:
-    """Own treatments that come to what held, over those that lie below."""
-    treatments: Treatments = {}
-    wider: dict[str, Any] = {}
-    for letter, old in taken.items():
-        for layer in below:
-            laid = own_values(layer[letter]) if letter in layer else {}
-            if laid.get("original", wider.get("original")) != wider.get("original"):
-                wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
-            wider |= laid
-        e, origin, _ = held[old]
-        values = {f: getattr(e, f) for f in FIELDS if origin[f]}
-        if wider.get("original") == e.original:  # else crop and areas are not handed down to it
-            if e.crop is None and wider.get("crop") is not None:
-                values["crop"] = WHOLE
-            if e.keeps is None and wider.get("keeps") is not None and e.original is not None:
-                values["keeps"] = areas.get(e.original, ())
-        else:
-            wider = {k: v for k, v in wider.items() if k not in OF_ORIGINAL}
-        own = {
-            f: v for f, v in values.items() if v is not None and (f not in wider or wider[f] != v)
-        }
-        if own:
-            treatments[letter] = Treatment.model_validate(own)
-        wider |= own
-    return treatments

@@ -5,6 +5,9 @@ from __future__ import annotations
 
 import math
 
+import numpy as np
+from numpy.typing import NDArray
+
 #: No field holds a whole number of more digits; those of a 64-bit key are 19.
 MOST_DIGITS = 20
 
@@ -54,3 +57,9 @@ def shares_text(a: float, b: float) -> tuple[str, str]:
 def whole_px(value: float) -> int:
     """ceil with room for rounding in floating point: 600.0000001 is 600."""
     return math.ceil(round(value, 4))
+
+
+def whole_px_all(values: NDArray[np.float64]) -> NDArray[np.float64]:
+    """`whole_px` of every value of an array."""
+    rounded: NDArray[np.float64] = np.ceil(np.round(values, 4))
+    return rounded

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from skypane.errors import InvalidPlan
+from skypane.handing_down import Held, Layer, handed_down
 from skypane.model import PageLayout, PageValues, Site
 from skypane.widths.spans import Span, spans_of
 
@@ -24,33 +25,16 @@ def page_held(site: Site, layout: PageLayout, n: int) -> tuple[PageHeld, ...]:
     spans = spans_of(site)
     if unknown := sorted(set(layout) - {s.letter for s in spans}):
         raise InvalidPlan(f"There is no span {', '.join(unknown)} in this site.", field="layout")
-    out, held = [], PageValues(head_px=0, head_over=False, order=())
-    for span in reversed(spans):
-        own = layout.get(span.letter, PageValues()).model_dump(exclude_none=True)
-        held = held.model_copy(update=own)
-        said = [i for i in held.order or () if 0 <= i < n]
-        order = (*said, *(i for i in range(n) if i not in set(said)))
-        out.append(PageHeld(span, held.head_px or 0, bool(held.head_over), order))
-    return tuple(reversed(out))
+    out, held = [], page_values(site, layout)
+    for span in spans:
+        values = PageValues(**held[span.letter].values)
+        named = [i for i in values.order or () if 0 <= i < n]
+        order = (*named, *(i for i in range(n) if i not in set(named)))
+        out.append(PageHeld(span, values.head_px or 0, bool(values.head_over), order))
+    return tuple(out)
 
 
-def page_respanned(before: Site, after: Site, layout: PageLayout) -> PageLayout:
-    """The layout of a page after breakpoints have changed in number: a new span takes what held at
-    its last width, and says only what the next wider one does not."""
-    if len(before.breakpoints) == len(after.breakpoints) or not layout:
-        return layout
-    current, held = PageValues(), {}
-    for span in reversed(spans_of(before)):
-        own = layout.get(span.letter, PageValues()).model_dump(exclude_none=True)
-        current = current.model_copy(update=own)
-        held[span.letter] = current
-    out: PageLayout = {}
-    wider = PageValues()
-    for span in reversed(spans_of(after)):
-        there = (s.letter for s in spans_of(before) if s.first <= span.last <= s.last)
-        here = held[next(there, spans_of(before)[-1].letter)]
-        own = {k: v for k, v in here if v is not None and v != getattr(wider, k)}
-        if own:
-            out[span.letter] = PageValues(**own)
-        wider = here
-    return out
+def page_values(site: Site, layout: PageLayout) -> dict[str, Held]:
+    """Per letter what holds of all that has been set of a page."""
+    own = {letter: values.model_dump(exclude_none=True) for letter, values in layout.items()}
+    return handed_down([s.letter for s in spans_of(site)], Layer("page", own))

@@ -3,12 +3,13 @@ in each span from the site's named frame to the placement, and from there to its
 
 from __future__ import annotations
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
 
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
+from skypane.handing_down import OF_ORIGINAL, Held, Layer, Origin, handed_down
 from skypane.model import (
     NO_BACKGROUND,
     Aim,
@@ -21,6 +22,7 @@ from skypane.model import (
     NamedFrame,
     NaturalHeight,
     Original,
+    Part,
     Placement,
     Shows,
     Site,
@@ -46,9 +48,6 @@ FIELDS = (
     "background",
 )
 
-#: Fields that speak of one original and are not handed down past another one.
-OF_ORIGINAL = ("crop", "keeps")
-
 #: What a placement does when nobody has said anything yet.
 DEFAULTS = Treatment(
     width=FullWidth(),
@@ -61,12 +60,10 @@ DEFAULTS = Treatment(
     background="#d5d9da",
 )
 
+_DEFAULTS = {f: getattr(DEFAULTS, f) for f in FIELDS}
+
 #: What pages are where nobody has said otherwise.
 PAGE_COLOUR = "#ffffff"
-
-#: How `origin` names what comes from the values for all parts, "all D", from the named frame,
-#: "frame D", and from the part that a variant stands in for, "usual D".
-ALL, NAMED, USUAL = "all ", "frame ", "usual "
 
 #: Fields that a named frame can set.
 OF_FRAME = tuple(FrameValues.model_fields)
@@ -108,33 +105,24 @@ class Effective:
 
 
 class Resolved(NamedTuple):
-    """What holds, and where each field of it comes from: the letter of a span, with `ALL` before it
-    where it is said for all parts, `NAMED` where the named frame says it and `USUAL` where a
-    variant has it from the part that it stands in for, or "" for a default. `is_usual`: of a
-    variant, that this part holds."""
+    """What holds for a part in one span, and what of it has been set, by whom. `is_usual`: of a
+    variant, that the part in whose place it stands shows."""
 
     effective: Effective
-    origin: dict[str, str]
+    held: Held
     is_usual: bool = False
 
-    def laid(self, own: Treatment, source: str) -> Resolved:
-        values = own_values(own)
-        effective, origin = self.effective.with_own(own), {**self.origin}
-        if effective.original != self.effective.original:
-            origin.update(dict.fromkeys(OF_ORIGINAL, ""))
-        return Resolved(effective, {**origin, **dict.fromkeys(values, source)})
+    @property
+    def origin(self) -> Mapping[str, Origin]:
+        """Where each field comes from; one that is a default is not among them."""
+        return self.held.origin
 
 
-NOTHING_SAID = Resolved(
-    Effective(**{f: getattr(DEFAULTS, f) for f in FIELDS}), dict.fromkeys(FIELDS, "")
-)
-
-
-def on_its_own(held: Resolved, original: Original | None) -> Effective:
+def on_its_own(resolved: Resolved, original: Original | None) -> Effective:
     """What holds with its original known: what can be seen through lies on nothing unless somebody
     has chosen a colour, or shows only that."""
-    e = held.effective
-    if held.origin["background"] or original is None or e.show != "picture":
+    e = resolved.effective
+    if "background" in resolved.origin or original is None or e.show != "picture":
         return e
     return replace(e, background=NO_BACKGROUND) if original.alpha else e
 
@@ -144,85 +132,70 @@ def own_values(treatment: Treatment) -> dict[str, Any]:
     return {f: v for f in FIELDS if (v := getattr(treatment, f)) is not None}
 
 
+def set_in(treatments: Treatments) -> dict[str, dict[str, Any]]:
+    """The fields that treatments set, by letter."""
+    return {letter: own_values(own) for letter, own in treatments.items()}
+
+
 def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]:
     """Per part and letter what holds there; wider spans hand down to narrower ones. Raises
     InvalidPlan for letters without a span."""
     letters = [s.letter for s in spans_of(site)]
-    said = {letter for letter, _ in placement.all_treatments()} | set(placement.layout)
-    if unknown := said - set(letters):
+    asked = {letter for letter, _ in placement.all_treatments()} | set(placement.layout)
+    if unknown := asked - set(letters):
         raise InvalidPlan(
             f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
         )
-    below = (Layer(NAMED, frame_treatments(site, placement)), Layer(ALL, placement.common))
+    below = layers_below(site, placement)
     usual = {
-        part.key: chain(letters, (*below, Layer("", part.treatments)))
+        part.key: _effective(handed_down(letters, *below, part_layer(part)))
         for part in placement.usual
         if part.key is not None
     }
     return tuple(
-        varied(usual[part.of], handed_down(letters, part.treatments))
+        _varied(usual[part.of], handed_down(letters, part_layer(part)))
         if part.of is not None
-        else usual.get(part.key or "") or chain(letters, (*below, Layer("", part.treatments)))
+        else usual.get(part.key or "") or _effective(handed_down(letters, *below, part_layer(part)))
         for part in placement.parts
     )
 
 
-class Said(NamedTuple):
-    """What somebody has said so far in a span, and the letter of the span that each value is
-    from."""
+def layers_below(site: Site, placement: Placement) -> tuple[Layer, Layer]:
+    """What lies below what a part sets itself: the named frame, and what holds for all parts."""
+    return (
+        Layer("frame", set_in(frame_treatments(site, placement))),
+        Layer("all", set_in(placement.common)),
+    )
 
-    values: dict[str, Any]
-    origin: dict[str, str]
+
+def part_layer(part: Part) -> Layer:
+    return Layer("part", set_in(part.treatments))
 
 
-def handed_down(letters: Sequence[str], treatments: Treatments) -> dict[str, Said]:
-    """Per letter what treatments say there or in a wider span; what speaks of one original not past
-    another one."""
-    current, out = Said({}, {}), {}
-    for letter in reversed(letters):
-        own = own_values(treatments[letter]) if letter in treatments else {}
-        before = current.values
-        if own.get("original", before.get("original")) != before.get("original"):
-            before = {k: v for k, v in before.items() if k not in OF_ORIGINAL}
-        origin = {**current.origin, **dict.fromkeys(own, letter)}
-        current = Said({**before, **own}, origin)
-        out[letter] = current
+def _effective(held: Mapping[str, Held]) -> dict[str, Resolved]:
+    out: dict[str, Resolved] = {}
+    before: Resolved | None = None
+    for letter, there in held.items():
+        if before is None or there is not before.held:
+            before = Resolved(Effective(**{**_DEFAULTS, **there.values}), there)
+        out[letter] = before
     return out
 
 
-def varied(usual: Mapping[str, Resolved], said: Mapping[str, Said]) -> dict[str, Resolved]:
+def _varied(usual: Mapping[str, Resolved], held: Mapping[str, Held]) -> dict[str, Resolved]:
     """Per letter what holds of a variant over what holds of the part that it stands in for: that
-    part where it has said nothing yet or shows the usual one, and where that part shows nothing."""
+    part where it has set nothing yet or shows the usual one, and where that part shows nothing."""
     out = {}
-    for letter, held in usual.items():
-        values, origin = said[letter]
-        below = {k: f"{USUAL}{source}" if source else "" for k, source in held.origin.items()}
+    for letter, of_usual in usual.items():
+        values, origin = held[letter]
+        from_usual = {k: Origin(o.letter, "usual") for k, o in of_usual.origin.items()}
+        below = Held(of_usual.held.values, from_usual)
         is_usual = not values or values.get("show") == "usual"
-        if is_usual or held.effective.show == "nothing":
-            out[letter] = Resolved(held.effective, below, is_usual=True)
-            continue
-        effective = held.effective.with_own(Treatment(**values))
-        if effective.original != held.effective.original:
-            below.update(dict.fromkeys(OF_ORIGINAL, ""))
-        own = {k: source for k, source in origin.items() if k in values}
-        out[letter] = Resolved(effective, {**below, **own})
-    return out
-
-
-class Layer(NamedTuple):
-    """Treatments that lie over those of the layers before, and how `origin` names them."""
-
-    named: str
-    treatments: Treatments
-
-
-def chain(letters: Sequence[str], layers: Sequence[Layer]) -> dict[str, Resolved]:
-    current, out = NOTHING_SAID, {}
-    for letter in reversed(letters):
-        for named, treatments in layers:
-            if letter in treatments:
-                current = current.laid(treatments[letter], f"{named}{letter}")
-        out[letter] = current
+        if is_usual or of_usual.effective.show == "nothing":
+            out[letter] = Resolved(of_usual.effective, below, is_usual=True)
+        else:
+            over = below.under(values, origin)
+            out[letter] = Resolved(Effective(**{**_DEFAULTS, **over.values}), over)
     return out
 
 
@@ -239,7 +212,7 @@ def frame_treatments(site: Site, placement: Placement) -> Treatments:
             field="frame",
         )
     check_frames(site, frame)
-    return said_by(frame)
+    return set_by(frame)
 
 
 def check_frames(site: Site, *frames: NamedFrame) -> None:
@@ -254,7 +227,7 @@ def check_frames(site: Site, *frames: NamedFrame) -> None:
             )
 
 
-def said_by(frame: NamedFrame) -> Treatments:
+def set_by(frame: NamedFrame) -> Treatments:
     """A named frame as treatments."""
     return {
         letter: Treatment(**{f: getattr(values, f) for f in OF_FRAME})
@@ -262,28 +235,19 @@ def said_by(frame: NamedFrame) -> Treatments:
     }
 
 
-class LayoutSaid(NamedTuple):
-    """The values of the kind itself in one span, and the letter of the span that each is from."""
-
-    values: dict[str, Any]
-    origin: dict[str, str]
-
-    def source(self, field: str | None, letter: str) -> str:
-        """Where in a placement a value is set; in the span itself where it is a default."""
-        top = (field or "").split(".")[0]
-        return f"layout.{self.origin.get(top, letter)}" + (f".{field}" if field else "")
-
-
-def layout_values(site: Site, placement: Placement) -> dict[str, LayoutSaid]:
+def held_of_kind(site: Site, placement: Placement) -> dict[str, Held]:
     """Per letter the values of the kind itself, handed down from wider spans."""
-    current = LayoutSaid({}, {})
-    out = {}
-    for span in reversed(spans_of(site)):
-        own = {k: v for k, v in placement.layout.get(span.letter, {}).items() if v is not None}
-        origin = dict.fromkeys(own, span.letter)
-        current = LayoutSaid({**current.values, **own}, {**current.origin, **origin})
-        out[span.letter] = current
-    return out
+    return handed_down([s.letter for s in spans_of(site)], kind_layer(placement))
+
+
+def kind_layer(placement: Placement) -> Layer:
+    return Layer(
+        "kind",
+        {
+            letter: {k: v for k, v in own.items() if v is not None}
+            for letter, own in placement.layout.items()
+        },
+    )
 
 
 def keeps_of(original: Original, names: tuple[str, ...] | None) -> tuple[Area, ...]:

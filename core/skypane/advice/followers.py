@@ -8,17 +8,18 @@ from types import MappingProxyType
 from typing import Any
 
 from skypane.advice.remedies import Remedy
+from skypane.handing_down import OF_ORIGINAL, Held
 from skypane.shown.nouns import PartPlan
-from skypane.treatments import ALL, NAMED, OF_ORIGINAL, LayoutSaid, own_values
+from skypane.treatments import own_values
 
 NONE: Mapping[str, Any] = MappingProxyType({})
 
 
 def with_followers(
-    steps: Iterable[Remedy], part: PartPlan, letter: str, said: Mapping[str, LayoutSaid]
+    steps: Iterable[Remedy], part: PartPlan, letter: str, held_of_kind: Mapping[str, Held]
 ) -> tuple[Remedy, ...]:
-    """Remedies for the span `letter`, each with the narrower spans that follow it. `said` are the
-    kind's own values by letter."""
+    """Remedies for a span, each with the narrower spans that follow it. `held_of_kind`
+    are the values of the kind itself, by letter."""
     return tuple(
         s.model_copy(
             update={
@@ -28,7 +29,7 @@ def with_followers(
                         letter,
                         own_values(s.treatment) if s.treatment else NONE,
                         s.layout,
-                        said,
+                        held_of_kind,
                     )
                 )
             }
@@ -42,7 +43,7 @@ def followers(
     letter: str,
     treatment: Mapping[str, Any],
     layout: Mapping[str, Any] = NONE,
-    said: Mapping[str, LayoutSaid] = NONE,
+    held_of_kind: Mapping[str, Held] = NONE,
 ) -> Iterator[str]:
     """The narrower spans, from the widest, to which values set in the span `letter` are handed down
     and that have another one now: of the treatment, and as JSON of the kind."""
@@ -50,10 +51,10 @@ def followers(
     of_kind = dict(layout)
     for p in part.spans[: part.spans.index(part.of(letter))][::-1]:
         there = p.span.letter
-        own = (there, f"{ALL}{there}", f"{NAMED}{there}")
-        origin, kinds = part.origins[there], said[there].origin if there in said else {}
-        values = {f: v for f, v in values.items() if origin[f] not in own}
-        of_kind = {f: v for f, v in of_kind.items() if kinds.get(f) != there}
+        kept = part.held[there].set_in(there)
+        values = {f: v for f, v in values.items() if f not in kept}
+        kept = held_of_kind[there].set_in(there) if there in held_of_kind else frozenset()
+        of_kind = {f: v for f, v in of_kind.items() if f not in kept}
         now = p.spot.values.model_dump(mode="json") if of_kind else {}
         if any(getattr(p.effective, f) != v for f, v in values.items()) or any(
             now.get(f) != v for f, v in of_kind.items()

@@ -11,6 +11,7 @@ from skypane.advice.others import square_around
 from skypane.advice.room import before_loading, covers, outgrows
 from skypane.advice.unreadable import unreadable
 from skypane.geometry import Rect
+from skypane.handing_down import Held
 from skypane.numerals import number
 from skypane.shown.flattest import flattest_ratio
 from skypane.shown.nouns import PartPlan
@@ -20,7 +21,6 @@ from skypane.shown.readable import (
     seen_in,
 )
 from skypane.shown.under import Pixels
-from skypane.treatments import LayoutSaid
 from skypane.values import Noun
 
 
@@ -46,9 +46,9 @@ class WordsDetail(Noun):
 
 
 def words_detail(
-    part: PartPlan, letter: str, pixels: Pixels, said: Mapping[str, LayoutSaid] | None = None
+    part: PartPlan, letter: str, pixels: Pixels, held_of_kind: Mapping[str, Held] | None = None
 ) -> WordsDetail:
-    """Of a banner's picture, in one span; `said` are the banner's own values by letter, by which
+    """Of a banner's picture, in one span; `held_of_kind` are the banner's own by letter, by which
     each remedy says which narrower spans follow it. Raises KeyError where there is no
     such span."""
     p = part.of(letter)
@@ -76,15 +76,15 @@ def words_detail(
         least_strength=least.strength if least else None,
         scrim_why=why,
         flattest=flattest_ratio(p),
-        advice=tuple(_with_followers(a, part, letter, said or {}) for a in found),
+        advice=tuple(_with_followers(a, part, letter, held_of_kind or {}) for a in found),
         stand_ins=stand_ins(part),
     )
 
 
 def _with_followers(
-    advice: WordsAdvice, part: PartPlan, letter: str, said: Mapping[str, LayoutSaid]
+    advice: WordsAdvice, part: PartPlan, letter: str, held_of_kind: Mapping[str, Held]
 ) -> WordsAdvice:
-    steps = with_followers(advice.steps, part, letter, said)
+    steps = with_followers(advice.steps, part, letter, held_of_kind)
     return advice.model_copy(update={"steps": steps})
 
 

@@ -9,6 +9,7 @@ import numpy as np
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
 from skypane.model import Rendition
+from skypane.picks.choose import chosen_by_width, least_sufficient
 from skypane.shown.nouns import ShownSpan
 
 
@@ -21,15 +22,14 @@ class Taken(NamedTuple):
 
 
 def taken_files(files: Files, part: int, p: ShownSpan, density: float) -> Taken | None:
-    """The least file that suffices, else the greatest (see `picks`)."""
+    """What `picks` says that a browser takes, at every width at once."""
     letter = p.span.letter
     made = next((m for g, m in files if g.part == part and letter in g.letters), ())
     mine = sorted((r for r in made if r.format == made[0].format), key=lambda r: r.width_px)
     if not mine:
         return None
     if mine[0].density is None:
-        needed = np.round(drawn_widths(p) * density, 4)
-        index = np.searchsorted([r.width_px for r in mine], needed, side="left")
-        return Taken(tuple(mine), np.minimum(index, len(mine) - 1))
-    enough = next((i for i, r in enumerate(mine) if (r.density or 0) >= density), len(mine) - 1)
-    return Taken(tuple(mine), np.broadcast_to(np.int64(enough), p.viewport_w.shape))
+        at = chosen_by_width([r.width_px for r in mine], drawn_widths(p), density)
+        return Taken(tuple(mine), at)
+    enough = least_sufficient(np.array([r.density or 0 for r in mine]), density)
+    return Taken(tuple(mine), np.broadcast_to(enough, p.viewport_w.shape))

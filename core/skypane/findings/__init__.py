@@ -88,14 +88,15 @@ def _looked(case: Case) -> list[Finding]:
             severity=each.severity,
             step=each.step,
             part=case.part.index,
-            spans=spans,
-            sentence=sentence,
+            spans=told.letters,
+            runs=told.runs if each.shows else (),
+            sentence=told.sentence,
             remedy=each.remedy,
             at=each.at,
         )
         for each in rules()
         if each.kind in ("", case.plan.layout.kind)
-        for spans, sentence in put_together(each.look(case))
+        for told in put_together(each.look(case))
     ]
 
 

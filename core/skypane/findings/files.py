@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
@@ -12,6 +11,7 @@ from skypane.files.taken import taken_files
 from skypane.findings.rule import Case, Found, Matter, plain, rule
 from skypane.geometry import WHOLE
 from skypane.model import Viewers
+from skypane.numerals import whole_px
 from skypane.shown.nouns import ShownSpan
 
 
@@ -40,7 +40,7 @@ def _lacking(case: Case, group: Group) -> Iterator[_Lack]:
         drawn = drawn_widths(p)
         for v in _seen_by(case, p):
             density = min(v.density, most)
-            needed = math.ceil(round(float(drawn[v.width - p.span.first]) * density, 4))
+            needed = whole_px(float(drawn[v.width - p.span.first]) * density)
             if group.crop.w / needed < SHARP_ENOUGH:
                 yield _Lack(p, v, density, needed, group.crop.w)
 
@@ -68,21 +68,40 @@ def _soft(case: Case, *, cropped: bool) -> Iterator[Found]:
             )
 
 
-@rule("soft", "wrong", "files", "Bring a larger original, or make the frame smaller.")
+@rule(
+    "soft",
+    "wrong",
+    "files",
+    "Bring a larger original, or make the frame smaller.",
+    shows=False,
+)
 def soft(case: Case) -> Iterator[Found]:
     """An original has too few px for somebody of the site's audience, at the densities that are
     offered. Said once for a picture, with what it lacks where it lacks most."""
     yield from _soft(case, cropped=False)
 
 
-@rule("soft-crop", "wrong", "aim", "Crop it less tightly, or make the frame smaller.", at="crop")
+@rule(
+    "soft-crop",
+    "wrong",
+    "aim",
+    "Crop it less tightly, or make the frame smaller.",
+    at="crop",
+    shows=False,
+)
 def soft_crop(case: Case) -> Iterator[Found]:
     """A crop has too few px for somebody of the site's audience, where the original it is cut from
     would have enough."""
     yield from _soft(case, cropped=True)
 
 
-@rule("over-budget", "wasteful", "files", "Make the frame smaller there, or ask for less likeness.")
+@rule(
+    "over-budget",
+    "wasteful",
+    "files",
+    "Make the frame smaller there, or ask for less likeness.",
+    shows=False,
+)
 def over_budget(case: Case) -> Iterator[Found]:
     """Somebody of the site's audience fetches more bytes for a picture than it may have, in the
     newest format. Known once its files are made."""

@@ -68,7 +68,8 @@ Look = Callable[[Case], Iterator[Found]]
 class Rule:
     """`id` stays as it is for ever: others may have written it down. `remedy` is the same wherever
     the rule finds something, and `at` the value, or what is done, that it speaks of ("" for none
-    alone). `kind` is the only one that it looks at; "": all of them."""
+    alone). `kind` is the only one that it looks at; "": all of them. `shows`: whether what it finds
+    is to be seen at those widths on every screen, once all has loaded."""
 
     id: str
     severity: Severity
@@ -77,6 +78,7 @@ class Rule:
     look: Look
     at: str = ""
     kind: str = ""
+    shows: bool = True
 
     @property
     def about(self) -> str:
@@ -84,8 +86,17 @@ class Rule:
         return inspect.getdoc(self.look) or ""
 
 
-def put_together(found: Iterable[Found]) -> Iterator[tuple[tuple[str, ...], str]]:
-    """What a rule has found, one matter once: spans and sentence."""
+class Told(NamedTuple):
+    """What a rule has found, put together: the letters of spans, the widths where it looks at each
+    width by itself, and the sentence."""
+
+    letters: tuple[str, ...]
+    runs: tuple[tuple[int, int], ...]
+    sentence: str
+
+
+def put_together(found: Iterable[Found]) -> Iterator[Told]:
+    """What a rule has found, one matter once."""
     matters: dict[str, list[Matter]] = {}
     plain: dict[str, tuple[str, ...]] = {}
     order: dict[tuple[str, str], None] = {}
@@ -99,15 +110,16 @@ def put_together(found: Iterable[Found]) -> Iterator[tuple[tuple[str, ...], str]
             order["plain", sentence] = None
     for kind, about in order:
         if kind == "plain":
-            yield plain[about], about
+            yield Told(plain[about], (), about)
             continue
         of = matters[about]
         worst = max(of, key=lambda m: m.worst)
         letters = tuple(dict.fromkeys(m.letter for m in of))
         first, *others = dict.fromkeys(m.what for m in of)
         what = listed([first, *(name[:1].lower() + name[1:] for name in others)])
-        where = where_of(run for m in of for run in m.runs)
-        yield letters, worst.sentence.replace("{where}", where).replace("{what}", what)
+        runs = tuple(_joined(run for m in of for run in m.runs))
+        sentence = worst.sentence.replace("{where}", where_of(runs)).replace("{what}", what)
+        yield Told(letters, runs, sentence)
 
 
 def plain(name: str) -> str:
@@ -121,14 +133,20 @@ def listed(names: Iterable[str]) -> str:
     return f"{', '.join(first)} and {last}" if first else last
 
 
-def where_of(runs: Iterable[tuple[int, int]]) -> str:
-    """Runs of widths in words, those that lie side by side as one."""
+def _joined(runs: Iterable[tuple[int, int]]) -> list[tuple[int, int]]:
+    """Runs of widths in order, those that lie side by side as one."""
     joined: list[tuple[int, int]] = []
     for first, last in sorted(set(runs)):
         if joined and first <= joined[-1][1] + 1:
             joined[-1] = (joined[-1][0], max(last, joined[-1][1]))
         else:
             joined.append((first, last))
+    return joined
+
+
+def where_of(runs: Iterable[tuple[int, int]]) -> str:
+    """Runs of widths in words, those that lie side by side as one."""
+    joined = _joined(runs)
     if len(joined) > MOST_RUNS and all(a == b for a, b in joined):
         return f"at {len(joined)} widths from {joined[0][0]} to {joined[-1][1]} px"
     if len(joined) > MOST_RUNS:
@@ -170,12 +188,19 @@ def _in_order(n: int) -> Sequence[Rule]:
 
 
 def rule(
-    id: str, severity: Severity, step: Step, remedy: str, *, at: str = "", kind: str = ""
+    id: str,
+    severity: Severity,
+    step: Step,
+    remedy: str,
+    *,
+    at: str = "",
+    kind: str = "",
+    shows: bool = True,
 ) -> Callable[[Look], Look]:
     """Make a function a rule. Its docstring says what it looks for, and why."""
 
     def made(look: Look) -> Look:
-        RULES.append(Rule(id, severity, step, remedy, look, at, kind))
+        RULES.append(Rule(id, severity, step, remedy, look, at, kind, shows))
         return look
 
     return made

@@ -52,6 +52,7 @@ def _text_named(name: str) -> str:
     "wrong",
     "words",
     "Take a background colour that does alone; Words proposes one.",
+    shows=False,
 )
 def unreadable_before_loading(case: Case) -> Iterator[Found]:
     """Text cannot be read on the background colour alone: until the picture has loaded, or where it

@@ -55,9 +55,8 @@ def _written(
             served.append(one)
     waits = " ".join(p.span.letter for p in part.waiting) or None
     img = Img(alt_text(part) or "", {})
-    return picture_element(
-        {"class": name, "data-waits": waits}, served, setting.site.media_style, img
-    )
+    told = {"data-part": str(part.index), "data-role": part.part.role, "data-waits": waits}
+    return picture_element({"class": name, **told}, served, setting.site.media_style, img)
 
 
 def _previews(p: SpanPlan, url: PreviewUrl) -> tuple[Source, ...]:

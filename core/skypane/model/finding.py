@@ -15,14 +15,16 @@ Severity = Literal["wrong", "unfinished", "wasteful"]
 
 class Finding(Noun):
     """One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
-    remedy; `at` is the value of the step that the remedy speaks of, or what is done there (`draw`
-    an area, `trim` an original), "" where it is none alone."""
+    remedy. `runs` are the widths at which it is to be seen, of rules that look at each width; `at`
+    is the value of the step that the remedy speaks of, or what is done there (`draw` an area,
+    `trim` an original), "" where it is none alone."""
 
     rule: str
     severity: Severity
     step: Step
     part: int
     spans: tuple[str, ...]
+    runs: tuple[tuple[int, int], ...] = ()
     sentence: str
     remedy: str
     at: str = ""

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from typing import Literal
-
 import numpy as np
 
 from skypane.files.groups import drawn_widths
@@ -11,6 +9,7 @@ from skypane.files.renditions import Files
 from skypane.files.rows import stem_of
 from skypane.files.taken import Taken, taken_files
 from skypane.model import MOST_PX, Placement, Site
+from skypane.numerals import whole_px_all
 from skypane.reading.nouns import Band, FileRun
 from skypane.shown.clear import COVERED
 from skypane.shown.in_the_way import covered_by_kind
@@ -39,11 +38,10 @@ def area_bands(part: PartPlan) -> tuple[Band, ...]:
     return tuple(
         Band(
             kind="area",
+            id=f"area.{part.index}.{name}",
             name=name,
-            density=None,
             runs=merged(found),
             curve=Curve(points=tuple(points[name])),
-            needed=None,
         )
         for name, found in runs.items()
     )
@@ -76,7 +74,7 @@ def _sharpness(
     width_px = np.array(widths)[np.frombuffer(index, np.int64)]
     share = np.minimum(width_px / needed, 9.99)
     # a file is sharp when it has the needed px to within a whole px
-    sharp = width_px >= np.ceil(np.round(needed, 4)) - 1
+    sharp = width_px >= whole_px_all(needed) - 1
     if sharp.all():
         return runs_of(p.viewport_w, np.broadcast_to("sharp", sharp.shape), share), ()
     runs = runs_of(p.viewport_w, np.where(sharp, "sharp", "soft"), share)
@@ -112,6 +110,9 @@ def sharp_bands(
             bands.append(
                 Band(
                     kind="sharp",
+                    id=f"sharp.{part.index}.{density:g}",
+                    wrong="soft",
+                    figured="soft, {times}",
                     name=f"Sharp at {density:g}x",
                     density=density,
                     runs=merged(runs),
@@ -146,22 +147,19 @@ def seen_band(part: PartPlan) -> tuple[Band, ...]:
         share = in_view(p)
         runs += runs_of(p.viewport_w, np.where(share < MUCH_IN_VIEW, "trimmed", "whole"), share)
         points += simplified(p.viewport_w, share, 0.005).points
-    return _failing_band("seen", "In view", "whole", runs, points)
-
-
-def _failing_band(
-    kind: Literal["seen", "clear"],
-    name: str,
-    well: str,
-    runs: list[Run],
-    points: list[tuple[float, float]],
-) -> tuple[Band, ...]:
-    """A band that is only told where something is not well somewhere."""
-    if all(r.verdict == well for r in runs):
+    if all(r.verdict == "whole" for r in runs):
         return ()
-    curve = Curve(points=tuple(points))
-    found = merged(runs)
-    return (Band(kind=kind, name=name, density=None, runs=found, curve=curve, needed=None),)
+    return (
+        Band(
+            kind="seen",
+            id=f"seen.{part.index}",
+            name="In view",
+            runs=merged(runs),
+            curve=Curve(points=tuple(points)),
+            wrong="out of view",
+            figured="{out} out of view",
+        ),
+    )
 
 
 def own_lying_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
@@ -178,7 +176,19 @@ def own_lying_band(plan: Plan, part: PartPlan) -> tuple[Band, ...]:
             free = np.minimum(free, 1 - share)
         runs += runs_of(p.viewport_w, np.where(free < 1 - COVERED, "covered", "clear"), free)
         points += simplified(p.viewport_w, free, 0.005).points
-    return _failing_band("clear", f"{plan.layout.lies_on} clear of areas", "clear", runs, points)
+    if all(r.verdict == "clear" for r in runs):
+        return ()
+    lies_on = plan.layout.lies_on
+    return (
+        Band(
+            kind="clear",
+            id=f"clear.{part.index}",
+            name=f"{lies_on} clear of areas",
+            runs=merged(runs),
+            curve=Curve(points=tuple(points)),
+            wrong=f"{lies_on.lower()} in the way",
+        ),
+    )
 
 
 def frame_band(part: PartPlan) -> tuple[Band, ...]:
@@ -192,11 +202,10 @@ def frame_band(part: PartPlan) -> tuple[Band, ...]:
     return (
         Band(
             kind="frame",
+            id=f"frame.{part.index}",
             name=spans[0].layout.width_word,
-            density=None,
             runs=(),
             curve=Curve(points=points),
-            needed=None,
             peak=(-at, width),
         ),
     )
@@ -228,9 +237,9 @@ def one_of_band(site: Site, placement: Placement, siblings: Siblings) -> Band | 
     ]
     return Band(
         kind="one",
+        id="one",
         name=f"One of {placement.one_of}",
-        density=None,
         runs=merged(runs),
         curve=Curve(points=tuple((w, r.worst) for r in runs for w in (r.first, r.last))),
-        needed=None,
+        wrong="none or several show",
     )

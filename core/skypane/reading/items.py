@@ -57,11 +57,10 @@ def items_reading(
         one=plan.layout.one,
         together=Band(
             kind="together",
+            id="together",
             name=f"All {n}" if n > 1 else f"The only {plan.layout.one}",
-            density=None,
             runs=merged(runs),
             curve=Curve(points=tuple((w, r.worst) for r in runs for w in (r.first, r.last))),
-            needed=None,
         ),
         failing=tuple(failing),
         ratio=_ratio(plan, chosen[1]) if chosen else None,

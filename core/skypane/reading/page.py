@@ -147,11 +147,10 @@ def _fits_band(site: Site, overflows: Sequence[PageOverflow]) -> Band:
         over[at] = np.maximum(over[at], o.by_px)
     return Band(
         kind="fits",
+        id="fits",
         name="Fits the page",
-        density=None,
         runs=merged(runs_of(widths, np.where(over > 0, "grows", "fits"), -over)),
         curve=simplified(widths, -over, OFF_BY_PX),
-        needed=None,
     )
 
 
@@ -171,6 +170,6 @@ def _weight_bands(
         first = with_weight(first, all_weights(computed, at_once, files, made))
     density = site.densities[-1]
     return (
-        weight_band(site, f"Weight at {density:g}x", total, budget),
-        weight_band(site, "Loads at once", first, budget),
+        weight_band(site, "weight", f"Weight at {density:g}x", total, budget),
+        weight_band(site, "weight.at-once", "Loads at once", first, budget),
     )

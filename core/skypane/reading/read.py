@@ -39,19 +39,22 @@ from skypane.reading.nouns import (
     Band,
     Code,
     CodeLine,
+    ItemsReading,
     LayoutSpan,
     Moving,
     MovingPart,
     OverallSafe,
-    Pane,
+    OwnReading,
     PartReading,
+    PlacementPane,
     Reading,
     Script,
     ViewportPoint,
+    WordsReading,
 )
 from skypane.reading.own import own_reading
 from skypane.reading.spans import items_print, moving_span, span_reading
-from skypane.reading.verdicts import verdicts
+from skypane.reading.verdicts import Known, verdicts
 from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
@@ -138,7 +141,7 @@ def read(
             ),
             safe=overall_safe(part),
             advice=(
-                advise_part(part, proposed, site.budget_bytes, letter, computed.said)
+                advise_part(part, proposed, site.budget_bytes, letter, computed.held_of_kind)
                 if advised
                 else ()
             ),
@@ -152,10 +155,11 @@ def read(
     of_items = items_reading(computed, found, chosen, _weight_of_all(written, files, made))
     of_own = own_reading(computed, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
-    of_parts = [b for part in parts.values() for b in part.bands]
+    bands = {i: part.bands for i, part in parts.items()}
     # of parts that are not read one by one too
     rest = [part for part in computed.parts if part.index not in parts][:MOST_LAIN_ON]
-    of_parts += [b for part in rest for b in own_lying_band(computed, part)]
+    bands |= {part.index: own_lying_band(computed, part) for part in rest}
+    whole = _bands_of_whole(of_words, of_items, of_own, of_set)
     return Reading(
         narrowest=site.narrowest,
         widest=site.widest,
@@ -174,10 +178,22 @@ def read(
         layout=layout_spans(computed),
         value_names=value_names(placement.kind),
         one_of=of_set,
-        verdicts=verdicts(computed, of_parts, of_words, of_items, of_own, of_set),
+        verdicts=verdicts(computed, Known(bands, whole, of_items, found)),
         findings=tuple(found),
         code=_code(written, without(files, gone), told),
         pane=_pane(written, preview),
+    )
+
+
+def _bands_of_whole(
+    words: WordsReading | None, items: ItemsReading | None, own: OwnReading | None, one: Band | None
+) -> tuple[Band, ...]:
+    """The bands that are of no part alone."""
+    return (
+        *(words.bands if words else ()),
+        *((items.together,) if items else ()),
+        *(own.bands if own else ()),
+        *((one,) if one else ()),
     )
 
 
@@ -192,7 +208,7 @@ def _weight_of_all(computed: Plan, files: Files, made: Mapping[str, int]) -> Ban
         return None
     site = computed.site
     found = all_weights(computed, computed.parts, files, made)
-    return weight_band(site, f"Weight of all {n}", found, site.budget_bytes * n)
+    return weight_band(site, "weight", f"Weight of all {n}", found, site.budget_bytes * n)
 
 
 def made_of(made_bytes: MadeBytes, files: Files) -> tuple[dict[str, int], frozenset[str]]:
@@ -224,14 +240,15 @@ def read_moving(
     of_words, of_items = words_reading(computed, pixels), items_reading(computed, (), None)
     of_own = own_reading(computed, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
-    of_parts = [b for part in parts.values() for b in part.bands]
+    bands = {i: part.bands for i, part in parts.items()}
+    whole = _bands_of_whole(of_words, of_items, of_own, of_set)
     return Moving(
         parts=parts,
         words=of_words,
         items=of_items,
         own=of_own,
         one_of=of_set,
-        verdicts=verdicts(computed, of_parts, of_words, of_items, of_own, of_set),
+        verdicts=verdicts(computed, Known(bands, whole, of_items)),
         pane=_pane(written, preview),
     )
 
@@ -250,10 +267,8 @@ def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
     out = []
     for spot in computed.spots:
         letter = spot.span.letter
-        origin = computed.said[letter].origin
-        said = {f: origin.get(f, "") for f in type(spot.values).model_fields}
-        told = computed.layout.told(spot)
-        out.append(LayoutSpan(letter=letter, told=told, values=spot.values, origin=said))
+        told, origin = computed.layout.told(spot), computed.held_of_kind[letter].origin
+        out.append(LayoutSpan(letter=letter, told=told, values=spot.values, origin=origin))
     return tuple(out)
 
 
@@ -283,8 +298,9 @@ def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
     return tuple(out)
 
 
-def _pane(computed: Plan, preview: PreviewUrl) -> Pane:
-    return Pane(
+def _pane(computed: Plan, preview: PreviewUrl) -> PlacementPane:
+    return PlacementPane(
+        called=computed.placement.called,
         markup=text_of(pane_lines(computed, preview)),
         css=text_of(
             (*font_lines([computed], FONT_URL, waits=False), *css_lines(computed, whole=True))

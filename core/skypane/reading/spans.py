@@ -35,7 +35,7 @@ def span_reading(part: PartPlan, p: SpanPlan, items: str = "") -> SpanReading:
     own = part.part.treatments.get(p.span.letter)
     return SpanReading(
         own=tuple(own_values(own)) if own else (),
-        origin=part.origins[p.span.letter],
+        origin=part.held[p.span.letter].origin,
         fingerprint=fingerprint(p) + items,
         **_moving(p),
         **_at_rest(p),

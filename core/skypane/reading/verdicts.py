@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
+from typing import NamedTuple
 
-from skypane.reading.nouns import Band, ItemsReading, OwnReading, VerdictRun, Verdicts
-from skypane.reading.nouns.words import WordsReading
-from skypane.shown.nouns import Plan
+from skypane.model import Finding
+from skypane.reading.nouns import Band, ItemsReading, VerdictRun, Verdicts
+from skypane.shown.nouns import PartPlan, Plan
 from skypane.shown.seen import seen
-from skypane.widths.runs import Verdict, equal_runs
+from skypane.widths.runs import Run, Verdict, equal_runs
 
 #: What is wrong, from the worst on. What is lost cannot be seen at all; what is soft can.
 ORDER: tuple[Verdict, ...] = (
@@ -23,52 +24,121 @@ ORDER: tuple[Verdict, ...] = (
     "small",
     "soft",
     "trimmed",
+    "found",
 )
 _RANK = {verdict: len(ORDER) - i for i, verdict in enumerate(ORDER)}
 
 
-def verdicts(
-    plan: Plan,
-    bands: Sequence[Band],
-    words: WordsReading | None,
-    items: ItemsReading | None,
-    own: OwnReading | None,
-    one_of: Band | None,
-) -> tuple[Verdicts, ...]:
-    """Per density that is offered the verdict of every width. `bands` are those of all parts, or of
-    many items those of the chosen one, which speak beside the band of all. Without a band of
-    sharpness nothing is said of it."""
-    of_all = [items.together] if items else []
-    of_kind = [*(words.bands if words else ()), *(own.bands if own else ())]
-    others = [*of_all, *of_kind, *([one_of] if one_of else [])]
-    many = items is not None and len(items.items) > 1
+class Known(NamedTuple):
+    """What is known of a placement: the `bands` of each part by its place, or of many items those
+    of the chosen one, which speak beside the band of all; the bands of the `whole`; and what has
+    been found."""
+
+    bands: Mapping[int, Sequence[Band]]
+    whole: Sequence[Band]
+    items: ItemsReading | None = None
+    findings: Sequence[Finding] = ()
+
+
+class _Wrong(NamedTuple):
+    """Something that is wrong from one width to another."""
+
+    first: int
+    last: int
+    verdict: Verdict
+    band: Band | None
+    word: str
+
+
+def verdicts(plan: Plan, known: Known) -> tuple[Verdicts, ...]:
+    """Per density that is offered the verdict of every width, as typical viewports see it. Without
+    a band of sharpness nothing is said of it."""
     out = []
     for density in plan.site.densities:
-        told = [
-            b
-            for b in (*bands, *others)
-            if b.density in (None, density)
-            and b.kind not in ("weight", "frame")
-            # of many items all are judged together
-            and not (many and b.kind == "area")
-        ]
-        out.append(Verdicts(density=density, runs=tuple(_runs(plan, told, items))))
+        told = list(_judged(plan, known, density))
+        wrong = [w for band, runs in told for w in _wrong_of(band, runs, known.items)]
+        wrong += [w for f in known.findings for w in _found(f)]
+        out.append(Verdicts(density=density, runs=tuple(_runs(plan, told, wrong, known.items))))
     return tuple(out)
 
 
-def _runs(plan: Plan, bands: Sequence[Band], items: ItemsReading | None) -> list[VerdictRun]:
+def _judged(plan: Plan, known: Known, density: float) -> Iterator[tuple[Band, Sequence[Run]]]:
+    """Bands that count, and their runs at widths at which what they speak of is seen: where another
+    picture stands in the place of a part, what is wrong with the part is not seen."""
+    many = known.items is not None and len(known.items.items) > 1
+    for index, bands in known.bands.items():
+        part = plan.parts[index]
+        sees = seen_runs(plan, part)
+        for band in bands:
+            if band.density not in (None, density) or band.kind in ("weight", "frame"):
+                continue
+            # of many items all are judged together
+            if not (many and band.kind == "area"):
+                yield band, band.runs if sees is None else list(_within(band.runs, sees))
+    for band in known.whole:
+        yield band, band.runs
+
+
+def seen_runs(plan: Plan, part: PartPlan) -> list[tuple[int, int]] | None:
+    """The widths at which a part is what typical viewports see; None for all of them."""
+    if part.part.of is None and not plan.alternatives(part):
+        return None
+    first, here = plan.site.narrowest, seen(plan, part)
+    return [(first + a, first + b - 1) for a, b in equal_runs(here) if here[a]]
+
+
+def _within(runs: Iterable[Run], widths: Sequence[tuple[int, int]]) -> Iterator[Run]:
+    for run in runs:
+        for a, b in widths:
+            first, last = max(a, run.first), min(b, run.last)
+            if first <= last:
+                yield run.model_copy(update={"first": first, "last": last})
+
+
+def _wrong_of(band: Band, runs: Iterable[Run], items: ItemsReading | None) -> Iterator[_Wrong]:
+    for run in runs:
+        if run.verdict not in _RANK:
+            continue
+        if band.kind == "together" and items:
+            yield from _of_items(band, run, items)
+        else:
+            yield _Wrong(run.first, run.last, run.verdict, band, band.wrong or run.verdict)
+
+
+def _of_items(band: Band, run: Run, items: ItemsReading) -> Iterator[_Wrong]:
+    """How many of many are whole, wherever that changes."""
+    for f in items.failing:
+        first, last = max(f.first, run.first), min(f.last, run.last)
+        if first <= last:
+            word = f"{f.of - len(f.parts)} of {f.of} whole" if f.of > 1 else run.verdict
+            yield _Wrong(first, last, run.verdict, band, word)
+
+
+def _found(finding: Finding) -> Iterator[_Wrong]:
+    """What a rule has found that looks at each width by itself: its id says what."""
+    if finding.severity == "wrong":
+        for first, last in finding.runs:
+            yield _Wrong(first, last, "found", None, finding.rule.replace("-", " "))
+
+
+_Judged = Sequence[tuple[Band, Sequence[Run]]]
+
+
+def _runs(
+    plan: Plan, told: _Judged, wrong: Sequence[_Wrong], items: ItemsReading | None
+) -> list[VerdictRun]:
     first, last = plan.site.narrowest, plan.site.widest
     starts = {first, *(s.span.first for s in plan.spots)}
-    for band in bands:
-        starts |= {r.first for r in band.runs} | {r.last + 1 for r in band.runs if r.last < last}
-    if items:
-        starts |= {f.first for f in items.failing}
+    starts |= {at for w in wrong for at in (max(w.first, first), w.last + 1)}
+    starts |= {at for _, runs in told for r in runs for at in (r.first, r.last + 1)}
     for other in (o for part in plan.written for o in plan.alternatives(part)):
         starts |= {first + a for a, _ in equal_runs(seen(plan, other))}
-    edges = [*sorted(starts), last + 1]
+    edges = [*sorted(s for s in starts if s <= last), last + 1]
     out: list[VerdictRun] = []
     for a, b in pairwise(edges):
-        run = _at(plan, bands, items, a, b - 1)
+        kinds = [band.kind for band, runs in told if any(r.first <= a <= r.last for r in runs)]
+        here = [w for w in wrong if w.first <= a <= w.last]
+        run = _at(plan, here, kinds, items, a, b - 1)
         before = out[-1] if out else None
         if before and before.model_copy(update={"first": a, "last": b - 1}) == run:
             out[-1] = before.model_copy(update={"last": b - 1})
@@ -78,52 +148,33 @@ def _runs(plan: Plan, bands: Sequence[Band], items: ItemsReading | None) -> list
 
 
 def _at(
-    plan: Plan, bands: Sequence[Band], items: ItemsReading | None, first: int, last: int
-) -> VerdictRun:
-    """The verdict of some widths between which no band changes."""
-    here = [(b, r.verdict) for b in bands for r in b.runs if r.first <= first <= r.last]
-    wrong = sorted((x for x in here if x[1] in _RANK), key=lambda x: -_RANK[x[1]])
-    if wrong:
-        band, verdict = wrong[0]
-        word = _wrong(band, verdict, here, items, first)
-        return VerdictRun(
-            first=first, last=last, verdict=verdict, word=word, kind=band.kind, name=band.name
-        )
-    word = _nothing(plan, first)
-    if word:
-        return VerdictRun(first=first, last=last, verdict=None, word=word)
-    return VerdictRun(first=first, last=last, verdict="whole", word=_well(here, items))
-
-
-def _wrong(
-    band: Band,
-    verdict: Verdict,
-    here: Iterable[tuple[Band, Verdict]],
+    plan: Plan,
+    wrong: Sequence[_Wrong],
+    kinds: Sequence[str],
     items: ItemsReading | None,
-    at: int,
-) -> str:
-    match band.kind:
-        case "area":
-            fates = [v for b, v in here if b.kind == "area"]
-            return f"{sum(v == 'whole' for v in fates)} of {len(fates)} whole"
-        case "together" if items:
-            found = next((f for f in items.failing if f.first <= at <= f.last), None)
-            if found is not None and found.of > 1:
-                return f"{found.of - len(found.parts)} of {found.of} whole"
-            return verdict
-        case "readable":
-            return "words faint"
-        case "clear":
-            return f"{band.name.split(' ')[0].lower()} in the way"
-        case "fits":
-            return "words too tall"
-        case "lettering":
-            return "lettering too small"
-        case "one":
-            return "none shows" if verdict == "none" else "several show"
-        case "seen":
-            return "out of view"
-    return verdict
+    first: int,
+    last: int,
+) -> VerdictRun:
+    """The verdict of some widths between which nothing changes."""
+    if wrong:
+        worst = max(wrong, key=lambda w: _RANK[w.verdict])
+        band, word = worst.band, worst.word
+        if band and band.kind == "area":
+            cut = sum(w.band.kind == "area" for w in wrong if w.band)
+            word = f"{kinds.count('area') - cut} of {kinds.count('area')} whole"
+        return VerdictRun(
+            first=first,
+            last=last,
+            verdict=worst.verdict,
+            drawn="lost" if worst.verdict in ("lost", "none") else "cut",
+            word=word,
+            band=band.id if band else None,
+            figured=band.figured if band else "",
+        )
+    if word := _nothing(plan, first):
+        return VerdictRun(first=first, last=last, verdict=None, drawn=None, word=word)
+    well = _well(kinds, items)
+    return VerdictRun(first=first, last=last, verdict="whole", drawn="whole", word=well)
 
 
 def _nothing(plan: Plan, width: int) -> str:
@@ -140,8 +191,7 @@ def _nothing(plan: Plan, width: int) -> str:
     return "no picture yet" if any(e.waits for e in held) else ""
 
 
-def _well(here: Iterable[tuple[Band, Verdict]], items: ItemsReading | None) -> str:
-    kinds = {b.kind for b, _ in here}
+def _well(kinds: Sequence[str], items: ItemsReading | None) -> str:
     if items is not None and len(items.items) > 1:
         return f"all {len(items.items)} whole"
     if "area" in kinds:

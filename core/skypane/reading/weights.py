@@ -55,8 +55,8 @@ def weight_bands(
     found, shows = part_weights(site, part, files, made)
     if not shows.any():
         return ()
-    name = f"Weight at {site.densities[-1]:g}x"
-    return (weight_band(site, name, np.where(shows, found, np.nan), site.budget_bytes),)
+    id_, name = f"weight.{part.index}", f"Weight at {site.densities[-1]:g}x"
+    return (weight_band(site, id_, name, np.where(shows, found, np.nan), site.budget_bytes),)
 
 
 def all_weights(
@@ -71,7 +71,7 @@ def all_weights(
     return out
 
 
-def weight_band(site: Site, name: str, sizes: Floats, budget: int) -> Band:
+def weight_band(site: Site, id_: str, name: str, sizes: Floats, budget: int) -> Band:
     """Bytes at every width as a band, without the widths where they are nan. Shares are bytes over
     `budget`."""
     runs, points = [], []
@@ -96,9 +96,9 @@ def weight_band(site: Site, name: str, sizes: Floats, budget: int) -> Band:
         points += [(w, max(size, 0)) for w in ends]
     return Band(
         kind="weight",
+        id=id_,
         name=name,
         density=site.densities[-1],
         runs=tuple(runs),
         curve=Curve(points=tuple(points)),
-        needed=None,
     )

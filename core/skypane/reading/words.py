@@ -4,11 +4,11 @@ width."""
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Literal
 
 import numpy as np
 
 from skypane.advice.words import words_detail
+from skypane.handing_down import Held
 from skypane.layouts import Laid
 from skypane.model import Words
 from skypane.reading.nouns import (
@@ -26,12 +26,11 @@ from skypane.shown.lettering import readable_from
 from skypane.shown.nouns import Plan, ShownSpan, SpanPlan
 from skypane.shown.readable import Seen, ratio_before_loading, seen_in
 from skypane.shown.under import Pixels
-from skypane.treatments import LayoutSaid
 from skypane.values import once
 from skypane.widths.curves import Curve, simplified
 from skypane.widths.frames import Floats, standing_left
 from skypane.widths.runs import Run, equal_runs, merged, runs_of
-from skypane.words.block import BUTTON_WEIGHT, HEADING_WEIGHT, TEXT_WEIGHT, TextBox
+from skypane.words.block import BUTTON_WEIGHT, HEADING_WEIGHT, TEXT_IDS, TEXT_WEIGHT, TextBox
 from skypane.words.contrast import needed
 from skypane.words.lines import unset
 
@@ -51,7 +50,7 @@ def words_reading(
     shown = [p for p in spans if p.laid.block is not None]
     in_detail = plan.parts[0].at(chosen[1]) if chosen else None
     return WordsReading(
-        spans=tuple(words_span(p, plan.said) for p in spans),
+        spans=tuple(words_span(p, plan.held_of_kind) for p in spans),
         bands=(
             *_readable_bands(plan, seen),
             *_clear_band(shown),
@@ -64,7 +63,7 @@ def words_reading(
         measured=all(seen[p.span.letter] for p in shown),
         unset=_unset(plan),
         detail=(
-            words_detail(plan.parts[0], in_detail.span.letter, pixels, plan.said)
+            words_detail(plan.parts[0], in_detail.span.letter, pixels, plan.held_of_kind)
             if in_detail
             else None
         ),
@@ -82,16 +81,15 @@ def _mark(p: ShownSpan) -> MarkSpan:
     )
 
 
-def words_span(p: SpanPlan, said: Mapping[str, LayoutSaid]) -> WordsSpan:
+def words_span(p: SpanPlan, held_of_kind: Mapping[str, Held]) -> WordsSpan:
     letter = p.span.letter
-    fields = type(p.spot.values).model_fields
-    origin = {f: said[letter].origin.get(f, "") for f in fields}
+    held = held_of_kind[letter]
     laid = p.laid
     return WordsSpan(
         letter=letter,
         values=p.on_picture,
-        own=tuple(f for f in fields if origin[f] == letter),
-        origin=origin,
+        own=tuple(sorted(held.set_in(letter))),
+        origin=held.origin,
         texts=tuple(_text(p, laid, t) for t in (laid.block.texts if laid.block else ())),
         covers=tuple(covered(p, block_edges(p))),
         **_places(p),
@@ -122,6 +120,7 @@ def _text(p: SpanPlan, laid: Laid, text: TextBox) -> WordsText:
     lines = text.lines
     return WordsText(
         kind=text.kind,
+        id=text.id,
         name=text.name,
         size_px=text.size_px,
         large=text.large,
@@ -143,16 +142,15 @@ def _readable_bands(plan: Plan, seen: Mapping[str, tuple[Seen, ...]]) -> tuple[B
     """One band per text, in reading order. What a mark or an inset hides has no contrast."""
     spans = plan.parts[0].spans
     hidden = {p.span.letter: hidden_texts(plan, p.span.letter) for p in spans}
-    names = list(dict.fromkeys(s.text.name for mine in seen.values() for s in mine))
-    order = ("Heading", "Text", "Button", "Button 1", "Button 2")
+    texts = {s.text.id: s.text.name for mine in seen.values() for s in mine}
     bands = []
-    for name in sorted(names, key=order.index):
+    for id_ in sorted(texts, key=TEXT_IDS.index):
         runs: list[Run] = []
         points: list[tuple[float, float]] = []
         asked: list[tuple[float, float]] = []
         for p in spans:
             for i, s in enumerate(seen[p.span.letter]):
-                if s.text.name == name:
+                if s.text.id == id_:
                     mine, curve = _ratio_runs(p, s, hidden[p.span.letter].get(i))
                     runs += mine
                     points += curve.points
@@ -160,8 +158,10 @@ def _readable_bands(plan: Plan, seen: Mapping[str, tuple[Seen, ...]]) -> tuple[B
         bands.append(
             Band(
                 kind="readable",
-                name=f"{name} readable",
-                density=None,
+                id=f"readable.{id_}",
+                name=f"{texts[id_]} readable",
+                wrong="words faint",
+                figured="words {contrast}",
                 runs=merged(runs),
                 curve=Curve(points=tuple(points)),
                 needed=Curve(points=tuple(asked)),
@@ -193,7 +193,18 @@ def _clear_band(shown: list[SpanPlan]) -> tuple[Band, ...]:
         verdicts = np.where(free < 1 - 0.005, "covered", "clear")
         runs += runs_of(p.viewport_w, verdicts, free)
         points += simplified(p.viewport_w, free, 0.005).points
-    return _band("clear", "Words clear of areas", runs, points)
+    if not runs:
+        return ()
+    return (
+        Band(
+            kind="clear",
+            id="clear.words",
+            name="Words clear of areas",
+            runs=merged(runs),
+            curve=Curve(points=tuple(points)),
+            wrong="words in the way",
+        ),
+    )
 
 
 def _lying_bands(plan: Plan) -> tuple[Band, ...]:
@@ -213,7 +224,16 @@ def _lying_bands(plan: Plan) -> tuple[Band, ...]:
             runs += runs_of(p.viewport_w, verdicts, free)
             points += simplified(p.viewport_w, free, 0.005).points
         if any(r.verdict == "covered" for r in runs):
-            out += _band("clear", f"{role.capitalize()} clear", runs, points)
+            out.append(
+                Band(
+                    kind="clear",
+                    id=f"clear.{role}",
+                    name=f"{role.capitalize()} clear",
+                    runs=merged(runs),
+                    curve=Curve(points=tuple(points)),
+                    wrong=f"{role} in the way",
+                )
+            )
     return tuple(out)
 
 
@@ -228,15 +248,16 @@ def _fits_band(shown: list[SpanPlan]) -> tuple[Band, ...]:
         points += simplified(p.viewport_w, -over, OFF_BY_PX).points
     if all(r.verdict == "fits" for r in runs):
         return ()
-    return _band("fits", "Words fit", runs, points)
-
-
-def _band(
-    kind: Literal["clear", "fits"], name: str, runs: list[Run], points: list[tuple[float, float]]
-) -> tuple[Band, ...]:
-    curve = Curve(points=tuple(points))
-    band = Band(kind=kind, name=name, density=None, runs=merged(runs), curve=curve, needed=None)
-    return (band,) if runs else ()
+    return (
+        Band(
+            kind="fits",
+            id="fits.words",
+            name="Words fit",
+            runs=merged(runs),
+            curve=Curve(points=tuple(points)),
+            wrong="words too tall",
+        ),
+    )
 
 
 def _unset(plan: Plan) -> tuple[str, ...]:

@@ -11,6 +11,7 @@ from functools import cached_property
 from typing import Literal, cast
 
 from skypane.geometry import Rect, inside, joined
+from skypane.handing_down import Held
 from skypane.layouts import Frame, Laid, Layout, Spot
 from skypane.model import (
     Area,
@@ -36,7 +37,6 @@ from skypane.shown.fit import (
 )
 from skypane.treatments import (
     Effective,
-    LayoutSaid,
     keeps_of,
 )
 from skypane.widths.frames import Floats, Viewports
@@ -179,14 +179,14 @@ class ShownSpan(SpanPlan):
 
 @dataclass(frozen=True, eq=False)
 class PartPlan:
-    """One part of a placement, computed in all spans from the narrowest. `origins` says, per letter
-    and field, where a value comes from (see `Resolved`). `usual` are the letters of the spans in
+    """One part of a placement, computed in all spans from the narrowest. `held` says, per letter,
+    what has been set of its treatment and by whom. `usual` are the letters of the spans in
     which a variant lets the part show that it stands in for; it shows nothing there itself."""
 
     index: int
     part: Part
     spans: tuple[SpanPlan, ...]
-    origins: dict[str, dict[str, str]]
+    held: Mapping[str, Held]
     usual: frozenset[str] = frozenset()
 
     @cached_property
@@ -228,7 +228,7 @@ class Plan:
     placement: Placement
     layout: Layout
     parts: tuple[PartPlan, ...]
-    said: Mapping[str, LayoutSaid]  # per letter the kind's own values
+    held_of_kind: Mapping[str, Held]  # per letter
     spots: tuple[Spot, ...]  # every span as the layout sees it
     setting: Setting
 

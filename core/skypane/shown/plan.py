@@ -10,6 +10,7 @@ from typing import NamedTuple, TypeVar
 import numpy as np
 
 from skypane.errors import InvalidPlan
+from skypane.handing_down import Held
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
 from skypane.model import Original, Part, Placement, Site
 from skypane.remembered import Remembered
@@ -17,16 +18,13 @@ from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
 from skypane.shown.parts import NoSize, cell_of, plan_part
 from skypane.shown.variants import USUALLY, Chosen, chosen_for, variant_part
 from skypane.treatments import (
-    ALL,
-    NAMED,
-    USUAL,
     Effective,
     Resolved,
-    layout_values,
+    held_of_kind,
     on_its_own,
     resolve,
 )
-from skypane.widths.spans import spans_of
+from skypane.widths.spans import Span, spans_of
 
 Originals = Mapping[int, Original]
 
@@ -75,13 +73,13 @@ def _planned(
         there = {i: originals[i] for i in asked if i in originals}
         placement, originals = before.again(placement, there)
     resolved = chosen.resolved or _resolved(site, placement, before if is_same else None)
-    values = layout_values(site, placement)
+    values = held_of_kind(site, placement)
     computed: list[_Computed] = []
     for at, span in enumerate(spans_of(site)):
         held = [of_part[span.letter] for of_part in resolved]
-        said = values[span.letter]
+        own_held = values[span.letter]
         try:
-            own = layout.values(said.values)
+            own = layout.values(own_held.values)
             known = [originals.get(r.effective.original or 0) for r in held]
             # under words a picture keeps its colour; what lies on it, as a mark, has none
             bare_ = (
@@ -104,24 +102,26 @@ def _planned(
             )
             computed.append(_of_span(layout, spot, shown, old))
         except _Missing as missing:
-            origin = held[missing.part].origin["original"]
             raise InvalidPlan(
                 f"Span {span.letter} asks for an original that is not in this site. Choose"
                 " another.",
-                field=_field(chosen.place(missing.part, span.letter), origin, "original"),
+                field=_where(site, placement, held, chosen, span, missing.part, "original"),
             ) from None
         except NoSize as problem:
-            letter = held[problem.part].origin[problem.side] or span.letter
-            place = chosen.place(problem.part, span.letter)
-            raise InvalidPlan(str(problem), field=_field(place, letter, problem.side)) from None
+            raise InvalidPlan(
+                str(problem),
+                field=_where(site, placement, held, chosen, span, problem.part, problem.side),
+            ) from None
         except OfLayout as problem:
-            raise InvalidPlan(str(problem), field=said.source(problem.field, span.letter)) from None
+            raise InvalidPlan(
+                str(problem), field=_kind_field(own_held, span, problem.field)
+            ) from None
     found = Plan(
         site=site,
         placement=placement,
         layout=layout,
         parts=_parts(placement, computed, resolved, before if is_same else None),
-        said=values,
+        held_of_kind=values,
         spots=tuple(c.spot for c in computed),
         setting=before.plan.setting if before and is_same else setting,
     )
@@ -130,14 +130,32 @@ def _planned(
     return found
 
 
-def _field(part: int, source: str, field: str) -> str:
-    """Where in a placement a value is set."""
-    source = source.removeprefix(USUAL)
-    if source.startswith(NAMED):
+def _where(
+    site: Site,
+    placement: Placement,
+    held: Sequence[Resolved],
+    chosen: Chosen,
+    span: Span,
+    part: int,
+    field: str,
+) -> str:
+    """Where in a placement a value of a part is set; in the span itself where it is a default."""
+    letter = span.letter
+    origin, place = held[part].origin.get(field), chosen.place(part, letter)
+    if origin and origin.of == "usual":
+        origin, place = resolve(site, placement)[part][letter].origin[field], part
+    if origin is None:
+        return f"parts.{place}.treatments.{letter}.{field}"
+    if origin.of == "frame":
         return "frame"
-    letter = source.removeprefix(ALL)
-    holder = "common" if source.startswith(ALL) else f"parts.{part}.treatments"
-    return f"{holder}.{letter}.{field}"
+    holder = "common" if origin.of == "all" else f"parts.{place}.treatments"
+    return f"{holder}.{origin.letter}.{field}"
+
+
+def _kind_field(held: Held, span: Span, field: str | None) -> str:
+    """Where in a placement a value of its kind is set: in the span itself where it is a default."""
+    origin = held.origin.get((field or "").split(".")[0])
+    return f"layout.{origin.letter if origin else span.letter}" + (f".{field}" if field else "")
 
 
 class _Computed(NamedTuple):
@@ -338,8 +356,8 @@ def _parts(
         if old and _equal(old.part, part) and _are(old.spans, spans):
             parts.append(old)
         else:
-            origins = {letter: r.origin for letter, r in resolved[index].items()}
-            parts.append(PartPlan(index, part, spans, origins))
+            held = {letter: r.held for letter, r in resolved[index].items()}
+            parts.append(PartPlan(index, part, spans, held))
     return tuple(parts)
 
 

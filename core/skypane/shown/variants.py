@@ -65,8 +65,8 @@ def variant_part(
         _hidden(there) if there.span.letter in letters else under.parts[of.index].spans[at]
         for at, there in enumerate(of.spans)
     )
-    origins = {letter: r.origin for letter, r in resolved.items()}
-    return PartPlan(index, part, spans, origins, letters)
+    held = {letter: r.held for letter, r in resolved.items()}
+    return PartPlan(index, part, spans, held, letters)
 
 
 @once

@@ -30,6 +30,7 @@ Verdict = Literal[
     "none",
     "several",
     "trimmed",
+    "found",
 ]
 
 

@@ -6,7 +6,7 @@ The measures are those of the delivered CSS, which `css_rules` writes from the s
 
 from __future__ import annotations
 
-from typing import Literal, NamedTuple
+from typing import Literal, NamedTuple, get_args
 
 import numpy as np
 
@@ -25,6 +25,10 @@ ABOVE_TEXT, ABOVE_BUTTONS, BESIDE_LABEL, ABOVE_LABEL = 0.6, 1.2, 1.1, 0.55
 BETWEEN_BUTTONS_PX = 12
 
 TextKind = Literal["heading", "text", "button"]
+#: A text by its place in `Words`; buttons are counted as they are written, empty ones too.
+TextId = Literal["heading", "text", "button-1", "button-2"]
+TEXT_IDS: tuple[TextId, ...] = get_args(TextId)
+_BUTTONS: tuple[TextId, ...] = ("button-1", "button-2")
 
 
 class TextBox(NamedTuple):
@@ -32,6 +36,7 @@ class TextBox(NamedTuple):
     px. `fill` is a button's own colour, which lies under its label."""
 
     kind: TextKind
+    id: TextId
     name: str
     size_px: float
     weight: int
@@ -68,25 +73,37 @@ def block_of(words: Words, typeface: Typeface, values: OnPicture, area: Floats) 
     x = np.full_like(w, padding)
 
     def stacked(
-        kind: TextKind, name: str, text: str, size_px: float, weight: int, line: float
+        id_: Literal["heading", "text"], text: str, size_px: float, weight: int, line: float
     ) -> None:
         nonlocal y
         found = lines_at(typeface, weight, size_px, text, room)
         h = found.n * line * size_px
         long = longest_piece(typeface, weight, text) * size_px
         texts.append(
-            TextBox(kind, name, size_px, weight, values.colour, None, x, y, room, h, found.n, long)
+            TextBox(
+                kind=id_,
+                id=id_,
+                name=id_.capitalize(),
+                size_px=size_px,
+                weight=weight,
+                ink=values.colour,
+                fill=None,
+                x=x,
+                y=y,
+                w=room,
+                h=h,
+                lines=found.n,
+                longest_px=long,
+            )
         )
         y = y + h
 
     if words.heading.strip():
-        stacked(
-            "heading", "Heading", words.heading, values.heading_px, HEADING_WEIGHT, HEADING_LINE
-        )
+        stacked("heading", words.heading, values.heading_px, HEADING_WEIGHT, HEADING_LINE)
     if words.text.strip():
         y = y + (ABOVE_TEXT * size if texts else 0)
-        stacked("text", "Text", words.text, size, TEXT_WEIGHT, TEXT_LINE)
-    labels = [label for label in words.labels if label.strip()]
+        stacked("text", words.text, size, TEXT_WEIGHT, TEXT_LINE)
+    labels = {i: label for i, label in zip(_BUTTONS, words.labels, strict=False) if label.strip()}
     if labels:
         y = y + (ABOVE_BUTTONS * size if texts else 0)
         buttons, below = _buttons(labels, typeface, values, room)
@@ -96,16 +113,16 @@ def block_of(words: Words, typeface: Typeface, values: OnPicture, area: Floats) 
 
 
 def _buttons(
-    labels: list[str], typeface: Typeface, values: OnPicture, room: Floats
+    labels: dict[TextId, str], typeface: Typeface, values: OnPicture, room: Floats
 ) -> tuple[list[TextBox], Floats]:
     """The labels' content boxes from the top of the row of buttons, and the height of all rows."""
     size = values.text_px
     across, down, gap = BESIDE_LABEL * size, ABOVE_LABEL * size, BETWEEN_BUTTONS_PX
     inner = np.maximum(room - 2 * across, 1.0)
-    lines = [lines_at(typeface, BUTTON_WEIGHT, size, label, inner) for label in labels]
+    lines = [lines_at(typeface, BUTTON_WEIGHT, size, label, inner) for label in labels.values()]
     free = [
         float(lines_at(typeface, BUTTON_WEIGHT, size, label, np.array([1e6])).longest[0])
-        for label in labels
+        for label in labels.values()
     ]
     widths = [np.minimum(f, inner) for f in free]
     outer = [np.minimum(f + 2 * across, room) for f in free]
@@ -117,12 +134,13 @@ def _buttons(
     out, offset, top = [], np.zeros_like(room), np.zeros_like(room)
     whole = sum(outer) + gap * (len(outer) - 1)
     high = np.maximum.reduce(heights)
-    for i in range(len(labels)):
+    for i, (id_, label) in enumerate(labels.items()):
         alone = lead * (room - outer[i])
         x = np.where(in_a_row, lead * (room - whole) + offset, alone)
         out.append(
             TextBox(
                 "button",
+                id_,
                 f"Button {i + 1}" if len(labels) > 1 else "Button",
                 size,
                 BUTTON_WEIGHT,
@@ -133,7 +151,7 @@ def _buttons(
                 widths[i],
                 np.where(in_a_row, high, heights[i]) - 2 * down,
                 lines[i].n,
-                longest_piece(typeface, BUTTON_WEIGHT, labels[i]) * size,
+                longest_piece(typeface, BUTTON_WEIGHT, label) * size,
             )
         )
         offset, top = offset + outer[i] + gap, top + heights[i] + gap

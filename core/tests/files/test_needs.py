@@ -12,6 +12,7 @@ from skypane.files.groups import groups
 from skypane.files.names import stems
 from skypane.files.renditions import pixel_sizes, renditions, scaled, sharp_up_to
 from skypane.geometry import WHOLE, Crop
+from skypane.handing_down import Origin
 from skypane.identifiers import identifier
 from skypane.model import (
     ColumnsWidth,
@@ -92,8 +93,8 @@ def test_wider_spans_hand_down_what_narrower_ones_do_not_set():
         by_density(), placement(D=Treatment(original=1, fit="contain"), B=Treatment(fit="cover"))
     )
     origin = {letter: r.origin for letter, r in resolved.items()}
-    assert [origin[x]["fit"] for x in "ABCD"] == ["B", "B", "D", "D"]
-    assert origin["A"]["original"] == "D" and origin["A"]["height"] == ""
+    assert [origin[x]["fit"].letter for x in "ABCD"] == ["B", "B", "D", "D"]
+    assert origin["A"]["original"] == Origin("D", "part") and "height" not in origin["A"]
 
 
 def test_changing_a_narrow_span_does_not_alter_a_wider_one():

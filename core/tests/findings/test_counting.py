@@ -32,9 +32,9 @@ def test_matters_about_one_thing_are_one_and_the_worst_is_told():
         Matter("x", "B", ((600, 600),), 0.1, "Other {where}."),
     ]
     assert list(put_together([*matters, (("D",), "Plain."), (("C",), "Plain.")])) == [
-        (("A", "B"), "The text and the heading fail from 320 to 700 px: 7."),
-        (("B",), "Other at 600 px."),
-        (("D", "C"), "Plain."),
+        (("A", "B"), ((320, 700),), "The text and the heading fail from 320 to 700 px: 7."),
+        (("B",), ((600, 600),), "Other at 600 px."),
+        (("D", "C"), (), "Plain."),
     ]
 
 

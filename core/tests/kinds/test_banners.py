@@ -16,6 +16,7 @@ from skypane.errors import InvalidPlan
 from skypane.files.names import part_class, part_name
 from skypane.files.renditions import renditions
 from skypane.findings import findings_of
+from skypane.handing_down import Origin
 from skypane.handover import fonts_of
 from skypane.kinds.banner.layout import laid_out
 from skypane.layouts import column_and_row
@@ -24,7 +25,7 @@ from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.model.stored import VERSION, lifted, stored
 from skypane.sitefile import FilePage, read_site_file, site_file, text_of_site
-from skypane.treatments import layout_values
+from skypane.treatments import held_of_kind
 
 MARK = original(2, 2000, 500, name="title.png", alpha=True, alt="Tern Point")
 
@@ -133,8 +134,8 @@ def test_values_are_handed_down_one_by_one():
     assert [(v.percent, v.heading_px) for v in values.values()] == [
         (40, 30), (40, 30), (40, 50), (40, 50)
     ]  # fmt: skip
-    said = layout_values(m.Site(), placement)
-    assert said["A"].origin == {"percent": "D", "heading_px": "B"}
+    held = held_of_kind(m.Site(), placement)
+    assert held["A"].origin == {"percent": Origin("D", "kind"), "heading_px": Origin("B", "kind")}
 
 
 def test_values_follow_the_breakpoints():

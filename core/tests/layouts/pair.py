@@ -93,11 +93,11 @@ def pair_reading(plan, originals, pixels):
         runs += runs_of(spot.viewports.widths, np.where(over > 0, "grows", "fits"), -over)
     band = Band(
         kind="fits",
+        id="pair-holds",
         name="Pair holds",
-        density=None,
+        wrong="too far apart",
         runs=merged(runs),
         curve=Curve(points=()),
-        needed=None,
     )
     return PairReading(gaps=gaps, bands=(band,))
 

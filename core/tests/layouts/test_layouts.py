@@ -15,6 +15,7 @@ from skypane.changes import Version, with_area_renamed
 from skypane.changes import named as named_step
 from skypane.errors import InvalidPlan
 from skypane.findings import rules
+from skypane.handing_down import Origin
 from skypane.handover import finish
 from skypane.layouts import begun, kind_names
 from skypane.model import (
@@ -64,11 +65,13 @@ def test_frames_and_places_at_every_width():
 
 def test_values_for_all_parts_are_handed_down_and_the_nearest_own_value_wins():
     first, second = resolve(SITE, PAIR)
-    assert first["C"].origin["height"] == "all D" and first["A"].origin["height"] == "A"
+    assert first["C"].origin["height"] == Origin("D", "all") and first["A"].origin[
+        "height"
+    ] == Origin("A", "part")
     # a part's own colour of D is farther away than the colour for all of B
     assert second["C"].effective.background == "#ffffff"
     assert second["A"].effective.background == "#102030"
-    assert second["A"].origin["background"] == "all B"
+    assert second["A"].origin["background"] == Origin("B", "all")
 
 
 def test_the_delivery_has_both_pictures_in_their_box():
@@ -140,14 +143,14 @@ def test_a_remedy_sets_its_span_alone_and_says_which_spans_are_handed_it_down():
     assert set(helped.parts[0].treatments) == {"B"}
     resolved = resolve(Site(breakpoints=(599,)), helped)[0]
     assert resolved["A"].effective.height == resolved["B"].effective.height
-    assert resolved["A"].origin["height"] == "B"
+    assert resolved["A"].origin["height"] == Origin("B", "part")
 
 
 def test_a_remedy_is_not_handed_down_past_what_is_said_for_all_parts_there():
     placement, ratio = _flat_in_b({"A": Treatment(height=RatioHeight(w=1, h=1))})
     assert ratio.works and ratio.follow == ()
     helped = applied(placement, 0, "B", ratio)
-    assert resolve(Site(breakpoints=(599,)), helped)[0]["A"].origin["height"] == "all A"
+    assert resolve(Site(breakpoints=(599,)), helped)[0]["A"].origin["height"] == Origin("A", "all")
 
 
 def test_an_area_called_otherwise_is_followed_for_all_parts_too():
@@ -196,8 +199,8 @@ def test_what_a_kind_reads_of_its_own_is_told_and_counts_among_the_verdicts():
     whole = read(SITE, wide, BOTH)
     assert [s.values.gap_px for s in whole.layout] == [8, 200, 200, 200]
     assert json.loads(whole.model_dump_json())["layout"][1]["values"] == {"gap_px": 200}
-    worst = {r.kind for v in whole.verdicts for r in v.runs if r.first >= 600}
-    assert "fits" in worst
+    worst = {r.band for v in whole.verdicts for r in v.runs if r.first >= 600}
+    assert "pair-holds" in worst
     assert read(SITE, picture("Quay", {"D": Treatment(original=1)}), BOTH).own is None
 
 

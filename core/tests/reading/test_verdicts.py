@@ -60,14 +60,14 @@ def test_much_out_of_view_without_a_keep_area_is_not_whole():
     tall = m.RatioHeight(w=3, h=4)
     found = reading(2, height=tall)
     run = at(found, 800)
-    assert (run.verdict, run.kind) == ("trimmed", "seen")
+    assert (run.verdict, run.band, run.figured) == ("trimmed", "seen.0", "{out} out of view")
     (asked,) = [f.sentence for f in found.findings if f.rule == "no-area"]
     assert "at most 58 % at 320 px, and no keep area says what matters" in asked
     # where it has one it is judged by that; shown whole there is nothing to ask
     assert at(reading(1, height=tall), 800).word == "all whole"
     for values in ({"height": m.NaturalHeight()}, {"height": tall, "fit": "contain"}):
         other = reading(2, **values)
-        assert at(other, 800).kind != "seen"
+        assert at(other, 800).band != "seen.0"
         assert "no-area" not in {f.rule for f in other.findings}
 
 
@@ -98,7 +98,7 @@ def test_an_inset_over_the_words_hides_them():
     hidden = plain.model_copy(update={"parts": (*plain.parts[:1], inset)})
     found = read(SITE, hidden, {**ALL, **dict.fromkeys(hidden.original_ids, ALL[2])})
     run = at(found, 1200)
-    assert run.kind in ("readable", "clear")
+    assert run.band.startswith(("readable", "clear"))
     assert {b.name for b in found.words.bands if b.kind == "clear"} >= {"Inset clear"}
     assert "inset-in-the-way" in {f.rule for f in found.findings}
     assert not any("Move the mark" in f.remedy for f in found.findings)

@@ -11,6 +11,7 @@ from skypane import model as m
 from skypane.carried import respan
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import renditions
+from skypane.handing_down import Origin
 from skypane.handover import Asked
 from skypane.layouts import begun
 from skypane.markup.css import css_lines
@@ -125,7 +126,8 @@ def test_the_same_original_with_another_crop_and_frame():
     turned = css[css.index("(orientation: portrait)") :]
     assert ".quay.quay {" in turned and "aspect-ratio: 1 / 1;" in turned
     origins = resolve(SITE, made)[1]["A"].origin
-    assert (origins["crop"], origins["height"], origins["original"]) == ("B", "B", "usual B")
+    assert origins["crop"] == origins["height"] == Origin("B", "part")
+    assert origins["original"] == Origin("B", "usual")
 
 
 def test_what_two_say_otherwise_both_say_for_both_may_hold_at_once():

@@ -10,6 +10,7 @@ from skypane.advice.walk import advise_part, applied
 from skypane.advice.words import stand_ins, words_detail
 from skypane.errors import InvalidPlan
 from skypane.findings import findings_of
+from skypane.handing_down import Origin
 from skypane.kinds.banner.layout import laid_out
 from skypane.layouts import begun, value_names
 from skypane.reading import read, read_moving
@@ -327,7 +328,7 @@ def test_words_aside_joins_the_advice():
         {"D": {"percent": 30}}, {"D": m.Treatment(original=1, height=m.RatioHeight(w=4, h=1))}
     )
     plan = planned(placement, tall)
-    (advice,) = advise_part(plan.parts[0], {1: tall}, 10**6, "C", plan.said)
+    (advice,) = advise_part(plan.parts[0], {1: tall}, 10**6, "C", plan.held_of_kind)
     kinds = [s.kind for s in advice.steps]
     assert (
         kinds.index("whole") < kinds.index("ratio") < kinds.index("words") < kinds.index("colour")
@@ -403,7 +404,10 @@ def test_a_reading_tells_where_every_text_is():
             xs, ys = zip(*points.points, strict=True)
             off = np.interp(np.arange(1024, 1600), xs, ys) - values
             assert np.abs(off).max() <= 0.51
-    assert reading.words.spans[0].origin["percent"] == "D" and not reading.words.spans[0].own
+    assert (
+        reading.words.spans[0].origin["percent"] == Origin("D", "kind")
+        and not reading.words.spans[0].own
+    )
 
 
 def test_another_scrim_is_another_print():

@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 from planned import read_part
 from skypane.carried import respan, respanned
 from skypane.errors import InvalidPlan
+from skypane.handing_down import Origin
 from skypane.model import (
     ColumnsWidth,
     Container,
@@ -165,13 +166,10 @@ def test_a_named_frame_lies_under_what_a_placement_says():
     width, height = held(SITE, placed())["D"]
     assert isinstance(width, ColumnsWidth) and height == RatioHeight(w=1, h=1)
     (by_letter,) = resolve(SITE, placed(C=Treatment(height=FixedHeight(height_px=300))))
-    assert [by_letter[x].origin["width"] for x in "ABCD"] == [
-        "frame B",
-        "frame B",
-        "frame D",
-        "frame D",
-    ]
-    assert by_letter["A"].origin["height"] == "C" and by_letter["D"].origin["height"] == "frame D"
+    below, above = Origin("B", "frame"), Origin("D", "frame")
+    assert [by_letter[x].origin["width"] for x in "ABCD"] == [below, below, above, above]
+    assert by_letter["A"].origin["height"] == Origin("C", "part")
+    assert by_letter["D"].origin["height"] == above
 
 
 def test_changing_it_changes_every_placement_that_uses_it():

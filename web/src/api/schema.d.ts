@@ -3000,7 +3000,7 @@ export interface components {
             letter: string;
             /** Origin */
             origin: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Origin"];
             };
             /** Told */
             told: string[];
@@ -3462,6 +3462,19 @@ export interface components {
             name: string;
             /** Shows */
             shows: string[];
+        };
+        /**
+         * Origin
+         * @description Where a value is set: the letter of a span, and by whom.
+         */
+        Origin: {
+            /** Letter */
+            letter: string;
+            /**
+             * Of
+             * @enum {string}
+             */
+            of: "part" | "all" | "frame" | "kind" | "page" | "usual";
         };
         /**
          * OriginalChange
@@ -5224,7 +5237,7 @@ export interface components {
          * SpanReading
          * @description The same with what holds there, and why.
          *
-         *     `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
+         *     `origin` says, per field, where its value is set, unless it is a default, `own`
          *     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
          *     fingerprints show the same at every width. `sums` tell how the frame's width comes about at both
          *     ends of the span and where it peaks in between; `row` how percentage columns add up.
@@ -5252,7 +5265,7 @@ export interface components {
             letter: string;
             /** Origin */
             origin: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Origin"];
             };
             outline: components["schemas"]["Rect"] | null;
             /** Own */
@@ -5944,7 +5957,7 @@ export interface components {
             letter: string;
             /** Origin */
             origin: {
-                [key: string]: string;
+                [key: string]: components["schemas"]["Origin"];
             };
             /** Own */
             own: string[];

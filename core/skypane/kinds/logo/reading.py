@@ -127,11 +127,11 @@ def _bands(plan: Plan) -> tuple[Band, ...]:
         return ()
     band = Band(
         kind="lettering",
+        id="lettering",
         name="Lettering readable",
-        density=None,
+        wrong="lettering too small",
         runs=merged(runs),
         curve=Curve(points=tuple(points)),
-        needed=None,
     )
     return (band,)
 

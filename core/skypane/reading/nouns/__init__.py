@@ -1,7 +1,7 @@
 """What a reading is made of."""
 
 from skypane.reading.nouns.bands import Band, EdgesPx, FileRun, VerdictRun, Verdicts, ViewportPoint
-from skypane.reading.nouns.code import Code, CodeLine, Pane, Script
+from skypane.reading.nouns.code import Code, CodeLine, Pane, PlacementPane, Script
 from skypane.reading.nouns.items import (
     CommonRatioReading,
     FailingItems,
@@ -72,6 +72,7 @@ __all__ = [
     "PageSpan",
     "Pane",
     "PartReading",
+    "PlacementPane",
     "PxNeed",
     "RatioCrop",
     "Reading",

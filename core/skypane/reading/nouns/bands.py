@@ -28,6 +28,10 @@ class Band(Noun):
     one of a set shows; whether the lettering of a logo can be read, its height as a share of the
     least; of a picture without keep areas how much of it is in view.
 
+    `id` is its own within a reading. `wrong` says in a word or two what is wrong where it is, ""
+    where its verdict does; `figured` says it with the figure of a width, in the place of `{times}`
+    (a share of the px needed), `{contrast}` or `{out}` (what of a share is missing).
+
     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
     widest, and how wide.
@@ -49,26 +53,35 @@ class Band(Noun):
         "lettering",
         "seen",
     ]
+    id: str
     name: str
-    density: float | None
     runs: tuple[Run, ...]
     curve: Curve
-    needed: Curve | None
+    density: float | None = None
+    needed: Curve | None = None
+    wrong: str = ""
+    figured: str = ""
     peak: tuple[int, float] | None = None
     taken: tuple[FileRun, ...] = ()
 
 
+#: How a verdict is drawn: all is well, something is wrong, or something is not to be seen at all.
+Drawn = Literal["whole", "cut", "lost"]
+
+
 class VerdictRun(Noun):
-    """Consecutive widths with one verdict, the worst of all bands: that of the band of this `kind`
-    and `name`. `verdict` is None where there is nothing to judge, and `kind` and `name` are where
-    nothing is wrong. `word` says it in short."""
+    """Consecutive widths with one verdict, the worst of all that is known there. `verdict` and
+    `drawn` are None where there is nothing to judge; `band` is the id of the band that is worst,
+    None where nothing is wrong or a finding says it. `word` says it in short, `figured` with the
+    band's figure at a width (see `Band`), "" where there is none to say."""
 
     first: int
     last: int
     verdict: Verdict | None
+    drawn: Drawn | None
     word: str
-    kind: str | None = None
-    name: str | None = None
+    band: str | None = None
+    figured: str = ""
 
 
 class Verdicts(Noun):

@@ -31,7 +31,14 @@ class Script(Noun):
 
 class Pane(Noun):
     """What the panes are made of: the delivered CSS for whole originals, and markup that shows
-    previews of them."""
+    previews of them. There each picture says in `data-part` which part it is, in `data-role` its
+    role if it has one, and in `data-waits` the letters of spans in which it has no original yet."""
 
     markup: str
     css: str
+
+
+class PlacementPane(Pane):
+    """`called` begins the class of every element of the placement."""
+
+    called: str

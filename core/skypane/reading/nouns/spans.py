@@ -5,6 +5,7 @@ from __future__ import annotations
 from skypane.advice.costs import AimCost
 from skypane.advice.percents import ByPercents
 from skypane.geometry import Rect
+from skypane.handing_down import Origin
 from skypane.reading.nouns.bands import EdgesPx
 from skypane.shown.together import Together
 from skypane.treatments import Effective
@@ -51,7 +52,7 @@ class MovingSpan(Noun):
 class SpanReading(MovingSpan):
     """The same with what holds there, and why.
 
-    `origin` says, per field, where its value comes from (see `skypane.treatments.Resolved`), `own`
+    `origin` says, per field, where its value is set, unless it is a default, `own`
     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
     fingerprints show the same at every width. `sums` tell how the frame's width comes about at both
     ends of the span and where it peaks in between; `row` how percentage columns add up.
@@ -60,7 +61,7 @@ class SpanReading(MovingSpan):
     title: str
     effective: Effective
     own: tuple[str, ...]
-    origin: dict[str, str]
+    origin: dict[str, Origin]
     viewport_heights: tuple[int, int] | None
     fingerprint: str
     position: str

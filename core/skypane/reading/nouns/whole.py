@@ -9,10 +9,11 @@ from operator import or_
 from skypane.advice.remedies import Advice
 from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
+from skypane.handing_down import Origin
 from skypane.layouts import kind_values
 from skypane.model import Finding
 from skypane.reading.nouns.bands import Band, Verdicts, ViewportPoint
-from skypane.reading.nouns.code import Code, Pane
+from skypane.reading.nouns.code import Code, PlacementPane
 from skypane.reading.nouns.items import ItemsReading
 from skypane.reading.nouns.ladders import LadderReading
 from skypane.reading.nouns.own import OwnReading
@@ -44,7 +45,7 @@ class Moving(Noun):
     own: OwnReading | None = None  # see `complete`
     one_of: Band | None = None
     verdicts: tuple[Verdicts, ...] = ()
-    pane: Pane
+    pane: PlacementPane
 
 
 class PartReading(MovingPart):
@@ -66,7 +67,7 @@ class LayoutSpan(Noun):
     letter: str
     told: tuple[str, ...]
     values: Noun  # see `complete`
-    origin: dict[str, str]
+    origin: dict[str, Origin]
 
 
 class Reading(Moving):

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from skypane.advice.words import WordsDetail
+from skypane.handing_down import Origin
 from skypane.model import OnPicture
 from skypane.reading.nouns.bands import Band
 from skypane.values import Noun
 from skypane.widths.curves import Curve
-from skypane.words.block import TextKind
+from skypane.words.block import TextId, TextKind
 
 
 class LinesRun(Noun):
@@ -24,6 +25,7 @@ class WordsText(Noun):
     background colour alone. `broken`: some word is too long for a line and is broken in two."""
 
     kind: TextKind
+    id: TextId
     name: str
     size_px: float
     large: bool
@@ -57,7 +59,7 @@ class WordsSpan(Noun):
     letter: str
     values: OnPicture  # of the kind, with all that it says beside
     own: tuple[str, ...]
-    origin: dict[str, str]
+    origin: dict[str, Origin]
     area: BoxCurves
     banner: BoxCurves
     block: BoxCurves | None
