@@ -18,6 +18,7 @@ from skypane.advice.remedies import Advice, Remedy
 from skypane.advice.walk import advise, advise_part, applied
 from skypane.carried import page_respanned, respan, respanned
 from skypane.changes import differences
+from skypane.edits import Edit, edited
 from skypane.errors import InvalidPlan, SkyPaneError, UnreadablePicture
 from skypane.files.renditions import renditions
 from skypane.findings import findings_of
@@ -43,6 +44,7 @@ __all__ = [
     "Asked",
     "AskedPage",
     "CropsOfAll",
+    "Edit",
     "Environment",
     "FileFacts",
     "Found",
@@ -76,6 +78,7 @@ __all__ = [
     "check_frames",
     "crops_of_all",
     "differences",
+    "edited",
     "failing",
     "findings_of",
     "finish",

@@ -22,15 +22,19 @@ from sites.access import inside, row_for, site_for
 from sites.models import Site
 from skypane import (
     CropsOfAll,
+    Edit,
     Moving,
     Reading,
     begun,
     crops_of_all,
+    edited,
     model,
     plan,
     read,
     read_moving,
 )
+from skypane.edits import OnlyThere
+from skypane.model.frame import first_height, first_width
 from skypane.reading.nouns import WidthSum
 from skypane.reading.spans import sum_at
 from skypane.words.faces import FACES
@@ -82,6 +86,26 @@ class CropsDraft(Draft):
 
     chosen: Annotated[str, Field(max_length=2)]
     ratio: Annotated[float, Field(ge=0.05, le=20)]
+
+
+class EditAsked(Body):
+    """A placement as it stands, and what is done with it."""
+
+    placement: model.Placement
+    looks: Looks = {}
+    site: model.Site | None = None
+    edit: Edit
+
+
+class WidthBefore(Body):
+    rule: model.WidthRule
+
+
+class HeightBefore(Body):
+    """`now_px` is how high the frame is with it, in CSS px."""
+
+    rule: model.HeightRule
+    now_px: Annotated[float, Field(ge=0, le=1e6)]
 
 
 class SumDraft(Draft):
@@ -203,6 +227,32 @@ def begin_kind(request: HttpRequest, site_id: int, kind: str, draft: Draft) -> m
     """A draft as another kind: what both know stays, what the new one needs is begun."""
     site = site_for(request, site_id, looking=True)
     return begun(kind, draft.site or site.as_noun(), draft.placement)
+
+
+@router.post("/width-rules/{kind}", response={200: model.WidthRule, 422: Problem})
+def begin_width(request: HttpRequest, kind: str, before: WidthBefore) -> model.WidthRule:
+    """A width rule as it begins in the place of another one."""
+    return first_width(kind, before.rule)
+
+
+@router.post("/height-rules/{kind}", response={200: model.HeightRule, 422: Problem})
+def begin_height(request: HttpRequest, kind: str, before: HeightBefore) -> model.HeightRule:
+    """A height rule as it begins in the place of another one."""
+    return first_height(kind, before.rule, before.now_px)
+
+
+@router.post(
+    "/sites/{int:site_id}/edits", response={200: model.Placement, 404: Problem, 422: Problem}
+)
+def edit(request: HttpRequest, site_id: int, asked: EditAsked) -> model.Placement:
+    """A draft after a change that brings others with it. Nothing is stored."""
+    site = site_for(request, site_id, looking=True)
+    shown = asked.placement.original_ids
+    if isinstance(asked.edit, OnlyThere):
+        shown |= asked.edit.before.original_ids
+    used = looked(originals_of(site, shown), asked.looks)
+    areas = {id_: tuple(a.name for a in o.keeps) for id_, o in used.items()}
+    return edited(asked.site or site.as_noun(), asked.placement, asked.edit, areas)
 
 
 @router.post(

@@ -170,6 +170,11 @@ class Layout(ABC):
         """A placement that has just become one of this kind, with what the kind begins with."""
         return placement
 
+    def with_first(self, placement: Placement, letter: str, original: int) -> Placement:
+        """What a first original brings with it in the values of the kind; the part shows it in the
+        span `letter`, the widest."""
+        return placement
+
     def values(self, said: Mapping[str, object]) -> Noun:
         """The kind's own values, checked. Raises InvalidPlan with the field as it is named
         there."""

@@ -6,8 +6,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field, model_validator
 
-from skypane.errors import written
-from skypane.values import FLATTEST, NARROWEST, Noun, Percent, Px, Side
+from skypane.errors import InvalidPlan, written
+from skypane.values import FLATTEST, MOST_PX, NARROWEST, Noun, Percent, Px, Side
 
 Stands = Literal["start", "centre", "end"]
 #: The letter of a span: A is the narrowest.
@@ -171,6 +171,40 @@ class NaturalHeight(_Bounded):
 HeightRule = Annotated[
     RatioHeight | FixedHeight | ViewportHeight | NaturalHeight, Field(discriminator="kind")
 ]
+
+
+def first_width(kind: str, before: WidthRule) -> WidthRule:
+    """A width rule as it begins in the place of another one, whose bounds it keeps. Raises
+    InvalidPlan for a kind that there is not."""
+    bounds = {"least_px": before.least_px, "greatest_px": before.greatest_px}
+    match kind:
+        case "full":
+            return FullWidth(**bounds)
+        case "share":
+            return ShareWidth(percent=50, of=getattr(before, "of", "page"), **bounds)
+        case "fixed":
+            return FixedWidth(width_px=600, **bounds)
+        case "columns":
+            return ColumnsWidth(columns=3, gutter_px=20, **bounds)
+        case "percent-columns":
+            return PercentColumnsWidth(columns=3, padding_percent=1, **bounds)
+    raise InvalidPlan(f"There is no width rule called {kind}.", field="kind")
+
+
+def first_height(kind: str, before: HeightRule, now_px: float) -> HeightRule:
+    """A height rule as it begins in the place of another one, whose bounds in px it keeps. `now_px`
+    is how high the frame is. Raises InvalidPlan for a kind that there is not."""
+    bounds = {"least_px": before.least_px, "greatest_px": before.greatest_px}
+    match kind:
+        case "ratio":
+            return RatioHeight(w=16, h=9, **bounds)
+        case "fixed":
+            return FixedHeight(height_px=min(max(1, round(now_px)), MOST_PX), **bounds)
+        case "vh":
+            return ViewportHeight(percent=60, **bounds)
+        case "natural":
+            return NaturalHeight(**bounds)
+    raise InvalidPlan(f"There is no height rule called {kind}.", field="kind")
 
 
 class FrameValues(Noun):

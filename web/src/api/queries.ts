@@ -29,6 +29,9 @@ export type Moving = Told<Schemas["Moving"]>;
 /** A reading as one part of the placement sees it: what is told of all, and of this part. */
 export type Reading = WholeReading & PartReading & { part: number };
 export type SpanReading = PartReading["spans"][number];
+export type Origin = SpanReading["origin"][string];
+/** What is done with a placement, by what kind of edit. */
+export type Edit = Schemas["EditAsked"]["edit"];
 export type Band = Told<Schemas["Band"]>;
 export type Ladder = Told<Schemas["LadderReading"]>;
 export type Finding = Told<Schemas["Finding"]>;
@@ -141,7 +144,7 @@ export function useOriginals(of: number) {
 
 const placementRows = (site: number, as_remembered: boolean) =>
   inParts([...keys.placements(site), as_remembered ? "remembered" : "now"], MOST_ROWS, (skip) =>
-    data(
+    dataAs<Told<Schemas["PlacementRow"]>[]>(
       client.GET("/api/sites/{site_id}/placements", {
         params: { path: { site_id: site }, query: { as_remembered, skip, most: MOST_ROWS } },
       }),

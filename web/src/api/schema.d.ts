@@ -203,6 +203,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/height-rules/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Height
+         * @description A height rule as it begins in the place of another one.
+         */
+        post: operations["doors_readings_begin_height"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/originals/{original_id}": {
         parameters: {
             query?: never;
@@ -939,6 +959,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Edit
+         * @description A draft after a change that brings others with it. Nothing is stored.
+         */
+        post: operations["doors_readings_edit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/found": {
         parameters: {
             query?: never;
@@ -1406,6 +1446,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/width-rules/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Width
+         * @description A width rule as it begins in the place of another one.
+         */
+        post: operations["doors_readings_begin_width"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1472,6 +1532,23 @@ export interface components {
             rect: components["schemas"]["Rect"];
         };
         /**
+         * AreaRenamed
+         * @description An area of an original called otherwise: whatever names it follows.
+         */
+        AreaRenamed: {
+            /** After */
+            after: string;
+            /** Before */
+            before: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "area";
+            /** Original */
+            original: number;
+        };
+        /**
          * Asked
          * @description `span`: one letter, or all spans. `original`: which original, where spans show several.
          *     `ratio`: of a picture that is still to be made, width over height.
@@ -1497,6 +1574,10 @@ export interface components {
          *     one of a set shows; whether the lettering of a logo can be read, its height as a share of the
          *     least; of a picture without keep areas how much of it is in view.
          *
+         *     `id` is its own within a reading. `wrong` says in a word or two what is wrong where it is, ""
+         *     where its verdict does; `figured` says it with the figure of a width, in the place of `{times}`
+         *     (a share of the px needed), `{contrast}` or `{out}` (what of a share is missing).
+         *
          *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
          *     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
          *     widest, and how wide.
@@ -1507,7 +1588,14 @@ export interface components {
         Band: {
             curve: components["schemas"]["Curve"];
             /** Density */
-            density: number | null;
+            density?: number | null;
+            /**
+             * Figured
+             * @default
+             */
+            figured?: string;
+            /** Id */
+            id: string;
             /**
              * Kind
              * @enum {string}
@@ -1515,7 +1603,7 @@ export interface components {
             kind: "area" | "sharp" | "weight" | "frame" | "readable" | "clear" | "fits" | "one" | "together" | "lettering" | "seen";
             /** Name */
             name: string;
-            needed: components["schemas"]["Curve"] | null;
+            needed?: components["schemas"]["Curve"] | null;
             /** Peak */
             peak?: [
                 number,
@@ -1528,6 +1616,11 @@ export interface components {
              * @default []
              */
             taken?: components["schemas"]["FileRun"][];
+            /**
+             * Wrong
+             * @default
+             */
+            wrong?: string;
         };
         /**
          * BannerValues
@@ -2285,6 +2378,23 @@ export interface components {
             site?: components["schemas"]["Site"] | null;
         };
         /**
+         * EditAsked
+         * @description A placement as it stands, and what is done with it.
+         */
+        EditAsked: {
+            /** Edit */
+            edit: components["schemas"]["OriginalGiven"] | components["schemas"]["RoleGiven"] | components["schemas"]["AreaRenamed"] | components["schemas"]["InAllSpans"] | components["schemas"]["OnlyThere"];
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            placement: components["schemas"]["Placement"];
+            site?: components["schemas"]["Site"] | null;
+        };
+        /**
          * Effective
          * @description What holds for a part in one span after handing down.
          */
@@ -2502,8 +2612,9 @@ export interface components {
         /**
          * Finding
          * @description One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
-         *     remedy; `at` is the value of the step that the remedy speaks of, or what is done there (`draw`
-         *     an area, `trim` an original), "" where it is none alone.
+         *     remedy. `runs` are the widths at which it is to be seen, of rules that look at each width; `at`
+         *     is the value of the step that the remedy speaks of, or what is done there (`draw` an area,
+         *     `trim` an original), "" where it is none alone.
          */
         Finding: {
             /**
@@ -2517,6 +2628,14 @@ export interface components {
             remedy: string;
             /** Rule */
             rule: string;
+            /**
+             * Runs
+             * @default []
+             */
+            runs?: [
+                number,
+                number
+            ][];
             /** Sentence */
             sentence: string;
             /**
@@ -2770,6 +2889,16 @@ export interface components {
             title_px?: number;
         };
         /**
+         * HeightBefore
+         * @description `now_px` is how high the frame is with it, in CSS px.
+         */
+        HeightBefore: {
+            /** Now Px */
+            now_px: number;
+            /** Rule */
+            rule: components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"];
+        };
+        /**
          * HeightRange
          * @description Which viewport heights occur at viewport widths up to `to_px`.
          */
@@ -2835,6 +2964,58 @@ export interface components {
         HomeIn: {
             /** Placement Id */
             placement_id: number;
+        };
+        /**
+         * InAllSpans
+         * @description What was set in one span, for all of them: the widest sets it, and no other one sets it
+         *     otherwise.
+         */
+        InAllSpans: {
+            /**
+             * @default {
+             *       "aim": null,
+             *       "background": null,
+             *       "crop": null,
+             *       "fit": null,
+             *       "height": null,
+             *       "keeps": null,
+             *       "original": null,
+             *       "show": null,
+             *       "stands": null,
+             *       "whole": null,
+             *       "width": null
+             *     }
+             */
+            common?: components["schemas"]["Treatment"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "all-spans";
+            /** Layout */
+            layout?: {
+                [key: string]: unknown;
+            };
+            /** Letter */
+            letter: string;
+            /** Part */
+            part: number;
+            /**
+             * @default {
+             *       "aim": null,
+             *       "background": null,
+             *       "crop": null,
+             *       "fit": null,
+             *       "height": null,
+             *       "keeps": null,
+             *       "original": null,
+             *       "show": null,
+             *       "stands": null,
+             *       "whole": null,
+             *       "width": null
+             *     }
+             */
+            treatment?: components["schemas"]["Treatment"];
         };
         /** InvitationIn */
         InvitationIn: {
@@ -3296,7 +3477,7 @@ export interface components {
             items?: components["schemas"]["ItemsReading"] | null;
             one_of?: components["schemas"]["Band"] | null;
             own?: components["schemas"]["LogoReading"] | null;
-            pane: components["schemas"]["Pane"];
+            pane: components["schemas"]["PlacementPane"];
             /** Parts */
             parts: {
                 [key: string]: components["schemas"]["MovingPart"];
@@ -3464,6 +3645,59 @@ export interface components {
             shows: string[];
         };
         /**
+         * OnlyThere
+         * @description What was set in one span, for that span alone: the next narrower one shows what it showed in
+         *     the placement `before`, where it would be handed down what was set.
+         */
+        OnlyThere: {
+            before: components["schemas"]["Placement"];
+            /**
+             * @default {
+             *       "aim": null,
+             *       "background": null,
+             *       "crop": null,
+             *       "fit": null,
+             *       "height": null,
+             *       "keeps": null,
+             *       "original": null,
+             *       "show": null,
+             *       "stands": null,
+             *       "whole": null,
+             *       "width": null
+             *     }
+             */
+            common?: components["schemas"]["Treatment"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "only-there";
+            /** Layout */
+            layout?: {
+                [key: string]: unknown;
+            };
+            /** Letter */
+            letter: string;
+            /** Part */
+            part: number;
+            /**
+             * @default {
+             *       "aim": null,
+             *       "background": null,
+             *       "crop": null,
+             *       "fit": null,
+             *       "height": null,
+             *       "keeps": null,
+             *       "original": null,
+             *       "show": null,
+             *       "stands": null,
+             *       "whole": null,
+             *       "width": null
+             *     }
+             */
+            treatment?: components["schemas"]["Treatment"];
+        };
+        /**
          * Origin
          * @description Where a value is set: the letter of a span, and by whom.
          */
@@ -3485,6 +3719,24 @@ export interface components {
             alt?: string | null;
             /** Tags */
             tags?: string[] | null;
+        };
+        /**
+         * OriginalGiven
+         * @description An original for a part in one span. The first one of a part is for every width, whatever span
+         *     was chosen: the widest hands it down.
+         */
+        OriginalGiven: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "original";
+            /** Letter */
+            letter: string;
+            /** Original */
+            original: number;
+            /** Part */
+            part: number;
         };
         /** OriginalOut */
         OriginalOut: {
@@ -3725,7 +3977,8 @@ export interface components {
         /**
          * Pane
          * @description What the panes are made of: the delivered CSS for whole originals, and markup that shows
-         *     previews of them.
+         *     previews of them. There each picture says in `data-part` which part it is, in `data-role` its
+         *     role if it has one, and in `data-waits` the letters of spans in which it has no original yet.
          */
         Pane: {
             /** Css */
@@ -3999,6 +4252,18 @@ export interface components {
             site_id: number;
         };
         /**
+         * PlacementPane
+         * @description `called` begins the class of every element of the placement.
+         */
+        PlacementPane: {
+            /** Called */
+            called: string;
+            /** Css */
+            css: string;
+            /** Markup */
+            markup: string;
+        };
+        /**
          * PlacementRow
          * @description A placement in a list. `current`: what is told of it is worked out of what is there now; else
          *     it is as it was last seen, and `strip` is empty where it never was. `step` is where it is gone
@@ -4190,7 +4455,7 @@ export interface components {
             narrowest: number;
             one_of?: components["schemas"]["Band"] | null;
             own?: components["schemas"]["LogoReading"] | null;
-            pane: components["schemas"]["Pane"];
+            pane: components["schemas"]["PlacementPane"];
             /** Parts */
             parts: {
                 [key: string]: components["schemas"]["PartReading"];
@@ -4306,6 +4571,26 @@ export interface components {
          * @enum {string}
          */
         Role: "owner" | "edit" | "look";
+        /**
+         * RoleGiven
+         * @description An original for what lies on the picture, in one span; there is such a part from then on.
+         */
+        RoleGiven: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "role";
+            /** Letter */
+            letter: string;
+            /** Original */
+            original: number;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "mark" | "inset";
+        };
         /** RoleIn */
         RoleIn: {
             /**
@@ -4333,7 +4618,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several" | "trimmed";
+            verdict: "whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several" | "trimmed" | "found";
             /** Worst */
             worst: number;
             /** Worst At */
@@ -5674,21 +5959,27 @@ export interface components {
         };
         /**
          * VerdictRun
-         * @description Consecutive widths with one verdict, the worst of all bands: that of the band of this `kind`
-         *     and `name`. `verdict` is None where there is nothing to judge, and `kind` and `name` are where
-         *     nothing is wrong. `word` says it in short.
+         * @description Consecutive widths with one verdict, the worst of all that is known there. `verdict` and
+         *     `drawn` are None where there is nothing to judge; `band` is the id of the band that is worst,
+         *     None where nothing is wrong or a finding says it. `word` says it in short, `figured` with the
+         *     band's figure at a width (see `Band`), "" where there is none to say.
          */
         VerdictRun: {
+            /** Band */
+            band?: string | null;
+            /** Drawn */
+            drawn: ("whole" | "cut" | "lost") | null;
+            /**
+             * Figured
+             * @default
+             */
+            figured?: string;
             /** First */
             first: number;
-            /** Kind */
-            kind?: string | null;
             /** Last */
             last: number;
-            /** Name */
-            name?: string | null;
             /** Verdict */
-            verdict: ("whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several" | "trimmed") | null;
+            verdict: ("whole" | "cut" | "lost" | "small" | "sharp" | "soft" | "light" | "heavy" | "unknown" | "readable" | "faint" | "clear" | "covered" | "fits" | "grows" | "one" | "none" | "several" | "trimmed" | "found") | null;
             /** Word */
             word: string;
         };
@@ -5845,6 +6136,11 @@ export interface components {
              */
             words?: boolean;
         };
+        /** WidthBefore */
+        WidthBefore: {
+            /** Rule */
+            rule: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"];
+        };
         /**
          * WidthSum
          * @description How a frame's width comes about at one viewport width, as a sum.
@@ -5977,6 +6273,11 @@ export interface components {
             /** Broken */
             broken: boolean;
             h: components["schemas"]["Curve"];
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "heading" | "text" | "button-1" | "button-2";
             /**
              * Kind
              * @enum {string}
@@ -6446,6 +6747,50 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_begin_height: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeightBefore"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
             };
             /** @description Any other problem */
             default: {
@@ -8781,6 +9126,59 @@ export interface operations {
             };
         };
     };
+    doors_readings_edit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EditAsked"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Placement"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     sites_tables_find_widths: {
         parameters: {
             query?: never;
@@ -10125,6 +10523,50 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    doors_readings_begin_width: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                kind: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WidthBefore"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -114,7 +114,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const own = treatmentsOf(handle.draft, part)[chosen];
   const span = useMemo(() => read && atOnce(read, own), [read, own]);
-  const bringing = useBringing(site.id, handle, reading?.spans.at(-1)?.letter);
+  const bringing = useBringing(site.id, handle);
 
   const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), moved: true }), [put, scale]);
   const choose = useCallback(
@@ -281,6 +281,14 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         </div>
       </div>
       {handle.saving.kind === "conflict" && <Conflict handle={handle} conflict={handle.saving} />}
+      {handle.refused && (
+        <div className={classes.banner} role="alert">
+          {handle.refused}
+          <Button variant="default" onClick={handle.forget}>
+            Close
+          </Button>
+        </div>
+      )}
       {postsError && (
         <div className={classes.banner} role="alert">
           {postsError}

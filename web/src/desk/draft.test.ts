@@ -1,17 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Part } from "../api/queries";
-import {
-  type Draft,
-  type HistoryAction,
-  history,
-  historyToSave,
-  NEW_PART,
-  treatmentsOf,
-  withAreaRenamed,
-  withOriginal,
-  withPart,
-  withTreatment,
-} from "./draft";
+import { type Draft, type HistoryAction, history, historyToSave, NEW_PART, treatmentsOf, withTreatment } from "./draft";
 
 const draft = (name: string): Draft => ({
   placement: {
@@ -34,7 +22,6 @@ const draft = (name: string): Draft => ({
   },
   looks: {},
 });
-const laid = (treatments: Part["treatments"]): Draft => withPart(draft("a"), 0, { treatments });
 const start = { past: [], now: draft("a"), future: [], group: null };
 const to = (name: string, group?: string): HistoryAction => ({ kind: "change", change: () => draft(name), group });
 const play = (...actions: HistoryAction[]) => actions.reduce(history, start as ReturnType<typeof history>);
@@ -102,52 +89,6 @@ describe("history beyond the visit", () => {
 });
 
 describe("treatments", () => {
-  it("follow an area that is called otherwise, and only where they name it", () => {
-    const own = laid({ A: { keeps: ["Mast", "Bell"] }, B: { fit: "cover" } });
-    expect(
-      treatmentsOf(
-        withAreaRenamed(own, 7, () => 7, "Mast", "Light"),
-        0,
-      ),
-    ).toEqual({
-      A: { keeps: ["Light", "Bell"] },
-      B: { fit: "cover" },
-    });
-  });
-  it("keep the name in spans that show another original, which has an area of that name too", () => {
-    const own = laid({ A: { keeps: ["Mast"] }, D: { keeps: ["Mast"] } });
-    expect(
-      treatmentsOf(
-        withAreaRenamed(own, 7, (_, letter) => (letter === "D" ? 7 : 8), "Mast", "Light"),
-        0,
-      ),
-    ).toEqual({
-      A: { keeps: ["Mast"] },
-      D: { keeps: ["Light"] },
-    });
-  });
-  it("follow a name in every part, and in what is said for all parts", () => {
-    const own = laid({ D: { keeps: ["Mast"] } });
-    const [part] = own.placement.parts as [Part];
-    const all = { D: { keeps: ["Mast", "Bell"] } };
-    const two = { ...own, placement: { ...own.placement, parts: [part, part], common: all } };
-    const both = withAreaRenamed(two, 7, () => 7, "Mast", "Light").placement;
-    expect(both.parts.map((p) => p.treatments.D?.keeps)).toEqual([["Light"], ["Light"]]);
-    expect(both.common.D?.keeps).toEqual(["Light", "Bell"]);
-    const one = withAreaRenamed(two, 7, (p) => (p ? 8 : 7), "Mast", "Light").placement;
-    expect(one.parts.map((p) => p.treatments.D?.keeps)).toEqual([["Light"], ["Mast"]]);
-    expect(one.common.D?.keeps).toEqual(["Light", "Mast", "Bell"]);
-  });
-  it("take the first picture of a placement for every width, and the next for the chosen span", () => {
-    const look = { focal: [0.5, 0.5] as [number, number], areas: [] };
-    const first = withOriginal(draft("a"), 0, "A", "D", 7, look);
-    expect(treatmentsOf(first, 0)).toEqual({ D: { original: 7 } });
-    expect(treatmentsOf(withOriginal(first, 0, "A", "D", 8, look), 0)).toEqual({
-      D: { original: 7 },
-      A: { original: 8 },
-    });
-  });
-
   it("set one span's own values and hand down again what is taken back", () => {
     const own = withTreatment(draft("a"), 0, "B", { fit: "contain", whole: true });
     expect(treatmentsOf(own, 0).B).toEqual({ fit: "contain", whole: true });

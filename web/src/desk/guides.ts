@@ -38,10 +38,10 @@ export function guidesCss(guides: Guides, called: string, px: number): string {
     );
   const drawn = at.length
     ? `picture::before { content: ""; position: absolute; inset: 0; z-index: 3; background: ${[...lines("right"), ...lines("bottom")].join(", ")}; }
-       .${called}-mark::before, .${called}-inset::before { content: none; }`
+       picture[data-role]::before { content: none; }`
     : "";
   const through = guides.through
-    ? `.${called}-words, .${called}-mark, .${called}-inset { opacity: .45; } .${called}-picture::after { opacity: .5; }`
+    ? `.${called}-words, picture[data-role] { opacity: .45; } .${called}-picture::after { opacity: .5; }`
     : "";
   return `${drawn}\n${through}`;
 }

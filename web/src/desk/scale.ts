@@ -48,6 +48,9 @@ export function widthIn({ narrowest, widest, breakpoints }: Axis, letter: string
   return USUAL_WIDTHS.findLast((w) => first <= w && w <= last) ?? Math.round(Math.sqrt(first * last));
 }
 
+/** A file is needed with so many px: whole ones, with room for rounding in floating point. */
+export const wholePx = (px: number) => Math.ceil(Math.round(px * 1e4) / 1e4);
+
 /** The value of a reading's curve at a width, straight between its points. */
 export function valueAt(curve: Schemas["Curve"] | null | undefined, width: number): number | undefined {
   const points = curve?.points;

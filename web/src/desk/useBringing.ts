@@ -2,7 +2,6 @@
 import { useMemo } from "react";
 import type { Look, Original } from "../api/queries";
 import { type Upload, useUploads } from "../originals/useUploads";
-import { withOriginal } from "./draft";
 import type { DraftHandle } from "./useDraft";
 
 export interface Bringing {
@@ -16,12 +15,12 @@ export interface Bringing {
 
 export const lookOf = (o: Original): Look => ({ focal: o.focal, areas: o.areas });
 
-export function useBringing(siteId: number, handle: DraftHandle, widest: string | undefined): Bringing {
+export function useBringing(siteId: number, handle: DraftHandle): Bringing {
   const { list, bring: upload, dismiss, clear } = useUploads(siteId);
-  const { change, part } = handle;
+  const { edit, part } = handle;
   return useMemo(() => {
     const give = (letter: string, id: number, look: Look) =>
-      change((d) => withOriginal(d, part, letter, widest ?? letter, id, look));
+      edit({ kind: "original", part, letter, original: id }, { [id]: look });
     return {
       give,
       bring: async (letter, files) => {
@@ -31,5 +30,5 @@ export function useBringing(siteId: number, handle: DraftHandle, widest: string 
       },
       uploads: { list, dismiss, clear },
     };
-  }, [list, upload, dismiss, clear, change, part, widest]);
+  }, [list, upload, dismiss, clear, edit, part]);
 }

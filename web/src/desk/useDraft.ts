@@ -12,6 +12,7 @@ import {
   type Treatment,
 } from "../api/queries";
 import { type Draft, history, historyToSave, type Synced, withPart, withTreatment } from "./draft";
+import { useEdits } from "./useEdits";
 
 /** `looking`: whoever may only look at the site can try things; nothing of it is kept. */
 export type Saving =
@@ -187,6 +188,8 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
     [],
   );
 
+  const { edit, refused, forget } = useEdits(loaded.site_id, now, change);
+
   const treat = useCallback(
     (letter: string, values: Treatment, group?: string) =>
       change((draft) => withTreatment(draft, part, letter, values), group),
@@ -240,14 +243,16 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
     [adopt],
   );
   const acts = useMemo(
-    () => ({ save, change, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine }),
-    [save, change, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine],
+    () => ({ save, change, edit, forget, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine }),
+    [save, change, edit, forget, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine],
   );
   return useMemo(
     () => ({
       ...acts,
       draft: state.now,
       saving,
+      /** Why the last edit could not be had. */
+      refused,
       part,
       previous: state.past.at(-1),
       /** Whether something that shows is being dragged, or moved by keys. */
@@ -255,7 +260,7 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       canUndo: state.past.length > 0,
       canRedo: state.future.length > 0,
     }),
-    [acts, state, saving, part],
+    [acts, state, saving, refused, part],
   );
 }
 

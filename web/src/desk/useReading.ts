@@ -6,8 +6,8 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import type { Moving, Reading, SitePlan, WholeReading } from "../api/queries";
 import type { Draft } from "./draft";
+import { lastSet, type Shown, type SpanSet } from "./lastSet";
 import { merged } from "./merged";
-import { lastSet, type Shown, type SpanSet } from "./spread";
 
 /** What has not moved for so long rests. */
 const REST_MS = 150;
@@ -103,7 +103,9 @@ export interface Changed {
   touched: string[];
   /** What it set, where it was one span. */
   set: SpanSet | undefined;
-  before: Shown;
+  /** The part that was worked on, and the placement before. */
+  part: number;
+  before: Draft["placement"];
 }
 
 /** `previous` is the draft before this one. */
@@ -144,7 +146,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
           const all = await askAll(a, abort.current.signal);
           read.current.all = a;
           const { spans } = all.parts[a.part] ?? {};
-          if (spans) shown.current.set(a.draft, { part: a.part, spans, layout: all.layout });
+          if (spans) shown.current.set(a.draft, { part: a.part, spans });
           setWhole(all);
         }
         read.current.moved = a;
@@ -196,7 +198,7 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     if (!previous || !before || !now || before.part !== now.part) return undefined;
     const then = new Map(before.spans.map((s) => [s.letter, s.fingerprint]));
     const touched = now.spans.filter((s) => then.get(s.letter) !== s.fingerprint).map((s) => s.letter);
-    return { touched, set: lastSet(previous, draft, now.part), before };
+    return { touched, set: lastSet(previous, draft, now.part), part: now.part, before: previous.placement };
   }, [whole, draft, previous]);
   // what cannot be read has been answered too: with the reason
   const isRead = isSame(asked, answered.all) || isSame(asked, answered.failed);

@@ -1,7 +1,7 @@
 /** The areas of an original in their order of importance: named, sized, ordered, duplicated, removed. */
 import { ActionIcon, Button, Checkbox, TextInput } from "@mantine/core";
 import { IconCopy, IconTrash } from "@tabler/icons-react";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { NumberField } from "../ui/NumberField";
 import { Sortable } from "../ui/Sortable";
 import { reordered } from "../ui/Sorting";
@@ -87,23 +87,29 @@ export function AreaList({ areas, set, suggest }: Props) {
   );
 }
 
-/** A name is taken as it is typed, unless it is empty or another area has it. */
+/** A name is taken with Enter or when it is left, unless it is empty or another area has it. */
 function Name({ value, taken, set }: { value: string; taken: string[]; set: (name: string) => void }) {
   const [text, setText] = useState<string>();
+  // it stands until it is told anew
+  // biome-ignore lint/correctness/useExhaustiveDependencies: with each new name
+  useEffect(() => setText(undefined), [value]);
   const shown = text ?? value;
   const error = !shown.trim() ? "a name" : taken.includes(shown.trim()) ? "taken" : undefined;
+  const take = () => {
+    if (!error && shown.trim() !== value) set(shown.trim());
+  };
   return (
     <TextInput
       aria-label={`Name of area ${value}`}
       value={shown}
       maxLength={80}
       error={error}
-      onChange={(e) => {
-        const next = e.currentTarget.value;
-        setText(next);
-        if (next.trim() && !taken.includes(next.trim())) set(next.trim());
+      onChange={(e) => setText(e.currentTarget.value)}
+      onKeyDown={(e) => {
+        if (e.key === "Escape") setText(undefined);
+        if (e.key === "Enter") take();
       }}
-      onBlur={() => setText(undefined)}
+      onBlur={() => (error ? setText(undefined) : take())}
       styles={{ input: { width: 130 }, error: { fontSize: 11 } }}
     />
   );

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { Schemas } from "../api/client";
+import type { Finding } from "../api/queries";
 import classes from "./Placements.module.css";
 
 const MOST_TOLD = 3;
@@ -7,7 +7,7 @@ const MOST_TOLD = 3;
 interface Props {
   /** The address of the placement's desk. */
   desk: string;
-  findings: Schemas["Finding"][];
+  findings: Finding[];
   error?: string;
 }
 
@@ -29,7 +29,7 @@ export function Health({ desk, findings, error }: Props) {
   );
 }
 
-function placeOf({ spans, part }: Schemas["Finding"]) {
+function placeOf({ spans, part }: Finding) {
   const span = spans.at(-1);
   return new URLSearchParams({ ...(span && { span }), ...(part && { part: String(part + 1) }) });
 }

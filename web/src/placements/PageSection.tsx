@@ -3,7 +3,7 @@ import { Button, Skeleton } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useRef } from "react";
 import { Link } from "react-router";
-import type { Schemas } from "../api/client";
+import type { Schemas, Told } from "../api/client";
 import { useChangePage } from "../api/pages";
 import { useRemovePage, useRemovePlacement } from "../api/queries";
 import { Uploads } from "../originals/Uploads";
@@ -18,7 +18,7 @@ import { useDropped } from "./useDropped";
 interface Props {
   siteId: number;
   page: Schemas["PageOut"];
-  placements: Schemas["PlacementRow"][];
+  placements: Told<Schemas["PlacementRow"]>[];
   widest: string;
   ask: (asking: Asking) => void;
 }

@@ -103,6 +103,15 @@ class Logo(Layout):
         parts = (part, *placement.parts[1:])
         return placement.model_copy(update={"parts": parts, "layout": layout})
 
+    def with_first(self, placement: Placement, letter: str, original: int) -> Placement:
+        """It is the first cut."""
+        own = placement.layout.get(letter, {})
+        if own.get("cuts"):
+            return placement
+        cuts = [{"original": original, "lettering_percent": None}]
+        layout = {**placement.layout, letter: {**own, "cuts": cuts}}
+        return placement.model_copy(update={"layout": layout})
+
     def together(self, held: tuple[Effective, ...], values: Noun) -> tuple[Effective, ...]:
         """All of a cut shows, where it is aligned."""
         aim = FixedAim(x=_ACROSS[cast(LogoValues, values).lies], y=0.5)

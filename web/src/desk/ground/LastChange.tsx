@@ -1,13 +1,13 @@
 /** Which spans the last step changed, with a way to keep it to the one that it was made in, or to give it to all. */
 import { enumerated } from "../../ui/format";
 import { useWork } from "../context";
-import { canAllHave, inAllSpans, onlyHere } from "../spread";
+import { canAllHave } from "../lastSet";
 import ground from "./Ground.module.css";
 
 export function LastChange() {
   const { changed, reading, handle } = useWork();
   if (!changed) return null;
-  const { touched, set, before } = changed;
+  const { touched, set, part, before } = changed;
   const { spans } = reading;
   const same = spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
   if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;
@@ -28,7 +28,7 @@ export function LastChange() {
             type="button"
             className="plain"
             title={`${enumerated(follow)} as before`}
-            onClick={() => handle.change((d) => onlyHere(d, before.part, set, reading, before))}
+            onClick={() => handle.edit({ kind: "only-there", part, before, ...set })}
           >
             only {set.letter}
           </button>
@@ -41,7 +41,7 @@ export function LastChange() {
             type="button"
             className="plain"
             title="The same at every width"
-            onClick={() => handle.change((d) => inAllSpans(d, before.part, set, spans))}
+            onClick={() => handle.edit({ kind: "all-spans", part, ...set })}
           >
             all spans
           </button>

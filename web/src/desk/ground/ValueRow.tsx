@@ -1,5 +1,6 @@
 /** One value: its name, the control, and whether it is own or handed down, with a way back. */
 import type { ReactNode } from "react";
+import type { Origin } from "../../api/queries";
 import { useWork } from "../context";
 import classes from "./Field.module.css";
 
@@ -8,8 +9,8 @@ interface Props {
   /** What values it sets: sentences that speak of them lead here. */
   spots?: readonly string[];
   own: boolean;
-  /** The span that it is handed down from; "" for a default. */
-  from: string | undefined;
+  /** Where it is set, if not here; undefined for a default. */
+  from: Origin | undefined;
   reset: () => void;
   children: ReactNode;
   error?: string;
@@ -52,11 +53,16 @@ export function ValueRow({ label, spots, own, from, reset, children, error }: Pr
   );
 }
 
-/** Where a value comes from: "D" is a wider span, "all D" what is said for all items there. */
-function said(from: string | undefined, here: string): string {
+function said(from: Origin | undefined, here: string): string {
   if (!from) return "default";
-  if (from.startsWith("usual ")) return "as the picture";
-  const letter = from.replace(/^(all|frame) /, "");
-  if (from.startsWith("all ")) return letter === here ? "all items" : `all, from ${letter}`;
-  return `from ${from}`;
+  switch (from.of) {
+    case "usual":
+      return "as the picture";
+    case "all":
+      return from.letter === here ? "all items" : `all, from ${from.letter}`;
+    case "frame":
+      return `from frame ${from.letter}`;
+    default:
+      return `from ${from.letter}`;
+  }
 }

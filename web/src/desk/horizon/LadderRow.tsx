@@ -6,7 +6,7 @@ import { stepAlong } from "../../ui/arrows";
 import { DRAG } from "../../ui/drag";
 import { Tip } from "../../ui/Tip";
 import { useDesk } from "../context";
-import { valueAt } from "../scale";
+import { valueAt, wholePx } from "../scale";
 import { useRungs } from "../useRungs";
 import classes from "./Horizon.module.css";
 
@@ -55,8 +55,7 @@ function RungEnd({ ladder, width, at, widthAt }: EndProps) {
   const { scale, density, reading, handle } = useDesk();
   const { replace } = useRungs(ladder);
   const needed = reading.bands.find((b) => b.kind === "sharp" && b.density === density)?.needed;
-  const reach = (viewport: number) =>
-    Math.ceil(Math.round((valueAt(needed, scale.clamp(viewport)) ?? width) * 1e4) / 1e4);
+  const reach = (viewport: number) => wholePx(valueAt(needed, scale.clamp(viewport)) ?? width);
   const bind = useDrag(({ xy: [x], memo = width, last, tap, event }) => {
     event.stopPropagation();
     if (tap) return memo;

@@ -54,9 +54,8 @@ function tellSizes(spot: Element, letter: string | undefined) {
 
 /** Of many pictures the one that is worked on is ringed. */
 function ring(spot: Element, chosen: number | undefined) {
-  spot.querySelectorAll("picture").forEach((picture, i) => {
-    picture.toggleAttribute("data-chosen", i === chosen);
-  });
+  for (const picture of spot.querySelectorAll<HTMLElement>("picture"))
+    picture.toggleAttribute("data-chosen", chosen !== undefined && picture.dataset.part === String(chosen));
 }
 
 declare global {
@@ -96,12 +95,11 @@ export interface PaneFrameProps {
 
 export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale, scrollbar }: PaneFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
-  const { css, markup } = reading.pane;
+  const { css, markup, called } = reading.pane;
   const letter = spanAt(reading.spans, width)?.letter;
   const shown = useRef({ css: "", markup: "" });
   const slid = useRef<number>(undefined);
   const guides = useGuides();
-  const called = /<section class="([a-z0-9-]+)"/.exec(markup)?.[1] ?? "none";
   const chosen = reading.items ? reading.part : undefined;
   const overlay = `${guidesCss(guides, called, 1 / scale)}
     picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }

@@ -60,7 +60,7 @@ export function Sky({ deck, isLow }: Props) {
             <PaneView
               onPress={(at) => {
                 setCursor(p.width);
-                if (at !== undefined) choosePart(at);
+                if (at !== undefined && reading.items) choosePart(at);
               }}
               onLarge={() => setLarge(p)}
               onFiles={(files) => {
@@ -123,13 +123,13 @@ function pictureAt(view: Element, x: number, y: number): number | undefined {
   if (!frame || !inside) return undefined;
   const box = frame.getBoundingClientRect();
   const scale = box.width / frame.clientWidth;
-  const pictures = [...inside.querySelectorAll("#spot :is(li, figure, div) > picture")];
-  const at = pictures.findIndex((picture) => {
+  const pictures = [...inside.querySelectorAll<HTMLElement>("picture[data-part]")];
+  const found = pictures.find((picture) => {
     const r = picture.getBoundingClientRect();
     const [px, py] = [(x - box.left) / scale, (y - box.top) / scale];
     return r.left <= px && px <= r.right && r.top <= py && py <= r.bottom;
   });
-  return at < 0 ? undefined : at;
+  return found && Number(found.dataset.part);
 }
 
 interface ViewProps {

@@ -19,28 +19,22 @@ export function Verdict({ reading, width, density }: Props) {
   );
 }
 
-type Drawn = "whole" | "cut" | "lost";
-
-const DRAWN: Record<string, Drawn> = { whole: "whole", lost: "lost", none: "lost" };
-
 /** The verdict with the figure that holds at just this width. */
-export function verdictAt(reading: Reading, width: number, density: number): { verdict?: Drawn; word: string } {
+export function verdictAt(reading: Reading, width: number, density: number) {
   const runs = reading.verdicts.find((v) => v.density === density) ?? reading.verdicts[0];
   const run = runs && runAt(runs, width);
-  if (!run) return { word: "" };
-  const verdict = run.verdict ? (DRAWN[run.verdict] ?? "cut") : undefined;
-  const bands = [...Object.values(reading.parts).flatMap((p) => p.bands), ...(reading.words?.bands ?? [])];
-  const band = bands.find((b) => b.kind === run.kind && b.name === run.name);
-  const value = valueAt(band?.curve, width);
+  if (!run) return { verdict: undefined, word: "" };
+  const verdict = run.drawn ?? undefined;
+  const value = run.figured ? valueAt(bandOf(reading, run.band)?.curve, width) : undefined;
   if (value === undefined) return { verdict, word: run.word };
-  switch (run.kind) {
-    case "sharp":
-      return { verdict, word: `soft, ${value.toFixed(2)}×` };
-    case "readable":
-      return { verdict, word: `words ${value.toFixed(1)} : 1` };
-    case "seen":
-      return { verdict, word: `${percent(1 - value)} out of view` };
-    default:
-      return { verdict, word: run.word };
-  }
+  const figured = run.figured
+    .replace("{times}", `${value.toFixed(2)}×`)
+    .replace("{contrast}", `${value.toFixed(1)} : 1`)
+    .replace("{out}", percent(1 - value));
+  return { verdict, word: figured };
+}
+
+function bandOf(reading: Reading, id: string | null) {
+  const bands = [...Object.values(reading.parts).flatMap((p) => p.bands), ...(reading.words?.bands ?? [])];
+  return bands.find((b) => b.id === id);
 }

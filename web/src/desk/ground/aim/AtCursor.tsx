@@ -1,6 +1,6 @@
 import { percent, size } from "../../../ui/format";
 import { useDesk } from "../../context";
-import { runAt, spanAt, valueAt } from "../../scale";
+import { runAt, spanAt, valueAt, wholePx } from "../../scale";
 import ground from "../Ground.module.css";
 import classes from "./Aim.module.css";
 import { windowAt } from "./windowAt";
@@ -64,7 +64,7 @@ export function AtCursor() {
           <p className="num">
             {taken.stem}
             <br />
-            needs {Math.ceil(needed - 0.01)} · has {taken.width_px} px
+            needs {wholePx(needed)} · has {taken.width_px} px
             {fares?.verdict === "soft" && ` · soft, ${(valueAt(sharp.curve, cursor) ?? fares.worst).toFixed(2)}×`}
           </p>
         </div>

@@ -2,7 +2,6 @@
 import type { Look, Original, Treatment } from "../../../api/queries";
 import { type Area, renaming } from "../../../picture/areas";
 import { useWork } from "../../context";
-import { withAreaRenamed } from "../../draft";
 import { lookOf } from "../../useBringing";
 
 export interface Aimed {
@@ -11,7 +10,7 @@ export interface Aimed {
 }
 
 export function useAimed() {
-  const { span, reading, handle, originals } = useWork();
+  const { span, handle, originals } = useWork();
   const original = originals.find((o) => o.id === span.effective.original);
   const aimed: Aimed | undefined = original && {
     original,
@@ -24,12 +23,9 @@ export function useAimed() {
     if (!aimed) return;
     const { id } = aimed.original;
     const named = renaming(aimed.look.areas, areas);
-    const shown = (part: number, letter: string) =>
-      reading.parts[part]?.spans.find((s) => s.letter === letter)?.effective.original;
-    handle.change((d) => {
-      const looked = { ...d, looks: { ...d.looks, [id]: { ...aimed.look, areas } } };
-      return named ? withAreaRenamed(looked, id, shown, ...named) : looked;
-    }, group && `${group} ${id}`);
+    const looks = { [id]: { ...aimed.look, areas } };
+    if (named) handle.edit({ kind: "area", original: id, before: named[0], after: named[1] }, looks);
+    else handle.change((d) => ({ ...d, looks: { ...d.looks, ...looks } }), group && `${group} ${id}`);
   };
   return { aimed, set, setFocal, setAreas };
 }

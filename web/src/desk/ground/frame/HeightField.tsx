@@ -3,7 +3,7 @@ import { useState } from "react";
 import { NumberField } from "../../../ui/NumberField";
 import { Bounds } from "./Bounds";
 import { RatioField } from "./RatioField";
-import { type HeightRule, switchHeight } from "./rules";
+import { firstHeight, type HeightRule, useSwitch } from "./rules";
 
 interface Props {
   rule: HeightRule;
@@ -16,15 +16,17 @@ interface Props {
 export function HeightField({ rule, now, set }: Props) {
   // a kind that was just chosen asks for its number
   const [chosen, setChosen] = useState(false);
+  const { to, refused } = useSwitch((kind) => firstHeight(kind, rule, now), set);
   return (
     <>
+      {refused && <p role="alert">{refused}</p>}
       <SegmentedControl
         size="xs"
         aria-label="Height rule"
         value={rule.kind}
         onChange={(kind) => {
           setChosen(true);
-          set(switchHeight(kind as HeightRule["kind"], rule, now));
+          void to(kind);
         }}
         data={[
           { value: "ratio", label: "ratio" },

@@ -1,7 +1,7 @@
 import { SegmentedControl } from "@mantine/core";
 import { NumberField } from "../../../ui/NumberField";
 import { Bounds } from "./Bounds";
-import { switchWidth, type WidthRule } from "./rules";
+import { firstWidth, useSwitch, type WidthRule } from "./rules";
 
 interface Props {
   rule: WidthRule;
@@ -10,13 +10,15 @@ interface Props {
 
 /** The kind of width rule, its numbers, its bounds. */
 export function WidthField({ rule, set }: Props) {
+  const { to, refused } = useSwitch((kind) => firstWidth(kind, rule), set);
   return (
     <>
+      {refused && <p role="alert">{refused}</p>}
       <SegmentedControl
         size="xs"
         aria-label="Width rule"
         value={rule.kind}
-        onChange={(kind) => set(switchWidth(kind as WidthRule["kind"], rule))}
+        onChange={to}
         data={[
           { value: "full", label: "full" },
           { value: "share", label: "share" },

@@ -1,12 +1,12 @@
 /** What lies on the picture beside words: a mark, or an inset that stands in for it. */
 import { SegmentedControl } from "@mantine/core";
 import { useRef } from "react";
-import type { BannerValues } from "../../../api/queries";
+import type { BannerValues, Look } from "../../../api/queries";
 import { Uploads } from "../../../originals/Uploads";
 import { useUploads } from "../../../originals/useUploads";
 import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
-import { NEW_PART, withOriginal, withRole, withTreatment } from "../../draft";
+import { NEW_PART, withRole, withTreatment } from "../../draft";
 import { Told } from "../../Told";
 import { lookOf } from "../../useBringing";
 import { OriginalChooser } from "../aim/OriginalChooser";
@@ -39,18 +39,13 @@ function ShowsRow({ of: role }: { of: Role }) {
 }
 
 export function MarkFields() {
-  const { handle, span, reading, site } = useWork();
+  const { handle, span, site } = useWork();
   const { index, here, original, findings, remove } = useRole("mark");
   const { values, set } = useWords();
   const input = useRef<HTMLInputElement>(null);
   const uploads = useUploads(site.id);
-  const widest = reading.spans.at(-1)?.letter ?? span.letter;
-  const give = (id: number, look: Parameters<typeof withOriginal>[5]) =>
-    handle.change((d) => {
-      const at = d.placement.parts.findIndex((p) => p.role === "mark");
-      const there = at >= 0 ? d : withRole(d, "mark", NEW_PART);
-      return withOriginal(there, at >= 0 ? at : there.placement.parts.length - 1, span.letter, widest, id, look);
-    });
+  const give = (id: number, look: Look) =>
+    handle.edit({ kind: "role", role: "mark", letter: span.letter, original: id }, { [id]: look });
   const bring = async (files: File[]) => {
     const [first] = uploads.bring(files);
     const o = await first?.original;

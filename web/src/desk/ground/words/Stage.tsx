@@ -22,6 +22,10 @@ interface Box {
   h: number;
 }
 type Curves = WordsSpan["area"];
+type TextId = WordsSpan["texts"][number]["id"];
+
+/** The place of a button among all, as its text is called. */
+const buttonAt = (id: TextId) => Number(id.slice("button-".length)) - 1;
 
 const boxAt = (c: Curves | null | undefined, width: number): Box | undefined => {
   const [x, y, w, h] = [c?.x, c?.y, c?.w, c?.h].map((curve) => valueAt(curve, width));
@@ -32,7 +36,7 @@ export function Stage() {
   const { reading, site, cursor, scrollbar, span, handle } = useDesk();
   const { ref, width, height } = useElementSize();
   const { values, words, detail, set, setWords } = useWords();
-  const [editing, setEditing] = useState<string>();
+  const [editing, setEditing] = useState<TextId>();
   const [dragging, setDragging] = useState(false);
   const guides = useGuides();
   // the stage is at the cursor; the span there may not be the one that is worked on
@@ -108,20 +112,19 @@ export function Stage() {
           {here?.texts.map((t) => {
             const box = boxAt(t as unknown as Curves, cursor);
             if (!box) return null;
-            const field = t.kind === "button" ? `buttons ${t.name.endsWith("2") ? 1 : 0}` : t.kind;
             return (
               // by keys the same words are edited in the form, whose button is as large as a target has to be
               <button
-                key={t.name}
+                key={t.id}
                 type="button"
                 tabIndex={-1}
                 aria-hidden="true"
-                data-text={t.name.toLowerCase()}
+                data-text={t.id}
                 className={classes.text}
                 style={at(box)}
                 title="Press to type, drag to move"
                 {...bind()}
-                onClick={() => setEditing(field)}
+                onClick={() => setEditing(t.id)}
               />
             );
           })}
@@ -129,19 +132,19 @@ export function Stage() {
       )}
       {editing && (
         <TextEditor
-          label={editing.startsWith("buttons") ? "Button" : editing}
+          label={editing.startsWith("button") ? "Button" : editing}
           value={
             editing === "heading"
               ? words.heading
               : editing === "text"
                 ? words.text
-                : (words.buttons[Number(editing.slice(-1))]?.label ?? "")
+                : (words.buttons[buttonAt(editing)]?.label ?? "")
           }
           set={(v) =>
             editing === "heading" || editing === "text"
               ? setWords({ [editing]: v }, editing)
               : setWords(
-                  { buttons: words.buttons.map((b, i) => (i === Number(editing.slice(-1)) ? { ...b, label: v } : b)) },
+                  { buttons: words.buttons.map((b, i) => (i === buttonAt(editing) ? { ...b, label: v } : b)) },
                   editing,
                 )
           }

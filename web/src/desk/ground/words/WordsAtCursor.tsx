@@ -24,12 +24,12 @@ export function WordsAtCursor() {
           {here.texts.length === 0 && <p>No words show here.</p>}
           <dl>
             {here.texts.map((t) => {
-              const band = words.bands.find((b) => b.name === `${t.name} readable`);
+              const band = words.bands.find((b) => b.id === `readable.${t.id}`);
               const found = band && valueAt(band.curve, cursor);
               const faint = band && runAt(band, cursor)?.verdict === "faint";
               const n = lines(t);
               return (
-                <div key={t.name} data-faint={faint || undefined}>
+                <div key={t.id} data-faint={faint || undefined}>
                   <dt>{t.name.toLowerCase()}</dt>
                   <dd>
                     <b>{ratio(found)}</b> · needs {t.needed}
@@ -55,7 +55,7 @@ export function WordsAtCursor() {
               {here.texts
                 .filter((t) => t.kind !== "button")
                 .map((t) => (
-                  <div key={t.name} data-faint={t.before_loading < t.needed || undefined}>
+                  <div key={t.id} data-faint={t.before_loading < t.needed || undefined}>
                     <dt>{t.name.toLowerCase()}</dt>
                     <dd>
                       <b>{ratio(t.before_loading)}</b>
