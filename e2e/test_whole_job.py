@@ -378,6 +378,8 @@ def test_areas_are_drawn_moved_named_and_removed(page: Page, address: str):
     page.keyboard.press("Alt+Shift+ArrowDown")
     page.get_by_role("button", name="5 keep areas").click()
     page.get_by_label("Name of area Keep area").fill("Cloud")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Name of area Cloud")).to_be_visible()
     page.keyboard.press("Escape")
     saved(page)
     looks = page.request.get(placement).json()["looks"]
