@@ -90,7 +90,7 @@ LOGOS = {
         height_px=h,
         sha256=f"c{i}",
         alt="Tern Point",
-        vector=True,
+        medium="drawing",
     )
     for i, (w, h, _) in CUTS.items()
 }

@@ -41,7 +41,7 @@ def originals():
             id=2, name="b.png", width_px=900, height_px=600, alpha=True, alt="", sha256="2"
         ),
         3: Original(
-            id=3, name="c.svg", width_px=300, height_px=200, vector=True, alt="", sha256="3"
+            id=3, name="c.svg", width_px=300, height_px=200, medium="drawing", alt="", sha256="3"
         ),
     }
 

@@ -22,10 +22,6 @@ class Remembered(Generic[Key, Value]):
         self._bytes = 0
         self._lock = Lock()
 
-    def fresh(self) -> Remembered[Key, Value]:
-        """One like this that has nothing yet."""
-        return Remembered(self.most_bytes, self.weigh)
-
     def get(self, key: Key) -> Value | None:
         with self._lock:
             found = self._kept.get(key)

@@ -50,7 +50,7 @@ class FileOriginal(Original):
 
 class SiteFile(Noun):
     skypane: Literal["site"] = "site"
-    version: Literal[6] = 6
+    version: Literal[7] = 7
     name: Annotated[str, Field(min_length=1, max_length=80)]
     site: Site
     pages: Annotated[tuple[FilePage, ...], Field(max_length=1000)] = ()
@@ -224,6 +224,9 @@ def _present(data: dict[str, Any]) -> dict[str, Any]:
     try:
         if isinstance(data.get("site"), dict):
             out["site"] = lifted("site", {**data["site"], "version": version})
+        if "originals" in data:
+            listed = {"version": version, "list": data["originals"]}
+            out["originals"] = lifted("originals", listed)
         out["pages"] = [
             {
                 **page,

@@ -40,6 +40,9 @@ class Answer(Noun):
     model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
 
+#: For so many values `once` keeps what has been worked out, of each object.
+MOST_KNOWN = 32
+
 Of = TypeVar("Of")
 More = ParamSpec("More")
 Result = TypeVar("Result")
@@ -49,7 +52,8 @@ def once(
     work: Callable[Concatenate[Of, More], Result],
 ) -> Callable[Concatenate[Of, More], Result]:
     """A function of one object, and of further values that can be hashed, by place or by name, that
-    is worked out once for as long as that object lives."""
+    is worked out once for as long as that object lives: of the latest `MOST_KNOWN` such values. For
+    values that are no objects of ours there is `functools.lru_cache`."""
     known: WeakKeyDictionary[Any, dict[Any, Result]] = WeakKeyDictionary()
 
     @wraps(work)
@@ -58,9 +62,13 @@ def once(
         if mine is None:
             mine = known.setdefault(of, {})
         asked: Any = (more, frozenset(named.items())) if named else more
-        if asked not in mine:
-            mine[asked] = work(of, *more, **named)
-        found: Result = mine[asked]
+        try:
+            return mine[asked]
+        except KeyError:
+            found = mine[asked] = work(of, *more, **named)
+        if len(mine) > MOST_KNOWN:
+            # another thread may have let it go already
+            mine.pop(next(iter(mine)), None)
         return found
 
     return cast(Callable[Concatenate[Of, More], Result], kept)

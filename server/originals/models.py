@@ -12,6 +12,7 @@ from django.db import models
 from django.db.models.functions import Cast
 from sites.models import Site
 from skypane import model
+from skypane.model.medium import medium_of_file
 from skypane.model.stored import lifted
 
 
@@ -45,7 +46,7 @@ def _noun(
 ) -> model.Original:
     return model.Original(
         **same,
-        vector=format == "svg",
+        medium=medium_of_file(format),
         focal=(focal_x, focal_y),
         areas=tuple(model.Area.model_validate(a) for a in areas),
         tags=tuple(tags),

@@ -59,8 +59,8 @@ def groups(part: PartPlan, lists: Lists) -> tuple[Group, ...]:
     Widths are shared between all spans of equal crop; densities only where the files would be
     equal, or where both keep the whole picture.
     """
-    drawings = [p for p in part.shown if p.original.vector]
-    pictures = [p for p in part.shown if not p.original.vector]
+    drawings = [p for p in part.shown if not p.original.has_px]
+    pictures = [p for p in part.shown if p.original.has_px]
     out = [_drawn_at_any_size(part.index, spans) for spans in _of_equal_crop(drawings)]
     if lists == "densities":
         return _sorted((*out, *_by_density(part.index, pictures)))

@@ -18,6 +18,7 @@ from skypane.files.names import EXTENSIONS, cut_id, file_stem, part_name, slot_o
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
 from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Rungs, Site
+from skypane.model.medium import MEDIA
 from skypane.shown.nouns import Plan, Setting
 from skypane.values import once
 
@@ -106,7 +107,7 @@ def sizes_of(plan: Plan, group: Group) -> tuple[Size, ...]:
 @once
 def _sizes_of(group: Group, setting: Setting, last: str, own: Rungs | None) -> tuple[Size, ...]:
     crop = group.crop
-    if group.original.vector:
+    if not group.original.has_px:
         height = max(1, scaled((crop.w, crop.h), width=group.needed)[1])
         return (Size(group.needed, height, 1.0, group.needed),)
     if not group.by_width:
@@ -173,16 +174,10 @@ LONGEST: dict[Format, int] = {"webp": 16383, "avif": 16384}
 
 
 def formats_for(plan: Plan, original: Original) -> tuple[Format, ...]:
-    """The formats of the placement, else of its site; PNG takes the place of JPEG where there is
-    transparency or flat art. A drawing stays one. What moves is a WebP, with its first frame for
-    browsers that do not know it."""
-    if original.vector:
-        return ("svg",)
-    formats = plan.placement.formats or plan.site.formats
-    if original.frames > 1:
-        formats = tuple(f for f in ("webp", "jpeg") if f in formats)
+    """The formats of the placement, else of its site, as its medium has them."""
+    asked = plan.placement.formats or plan.site.formats
     lossless = original.alpha or original.flat
-    return tuple("png" if f == "jpeg" and lossless else f for f in formats)
+    return MEDIA[original.medium].formats(asked, lossless, original.frames > 1)
 
 
 def rendition_key(

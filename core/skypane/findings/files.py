@@ -47,7 +47,7 @@ def _lacking(case: Case, group: Group) -> Iterator[_Lack]:
 
 def _soft(case: Case, *, cropped: bool) -> Iterator[Found]:
     for group in groups(case.part, lists_of(case.site, case.plan.placement, case.part.part)):
-        if group.original.vector:  # sharp at any size
+        if not group.original.has_px:  # sharp at any size
             continue
         for lack in _lacking(case, group):
             # without the crop there would be enough

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from typing import NamedTuple
-from weakref import WeakKeyDictionary
 
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
@@ -23,6 +22,7 @@ from skypane.markup.sources import Img, Served, Source, picture_element
 from skypane.markup.words import words_element
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
+from skypane.values import once
 from skypane.widths.conditions import media_of
 from skypane.widths.spans import Span
 
@@ -130,63 +130,59 @@ class _Served(NamedTuple):
         return _Served(span, self.offered.with_next(by.offered), instead)
 
 
-def _served(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> list[_Served]:
+def _served(part: PartPlan, mine: Files, others: tuple[_Other, ...]) -> list[_Served]:
     """What each run of spans takes, from the narrowest; nothing at all where no span has a picture
     yet.
 
     A span that still waits for its picture shows none: not that of another span.
     """
-    mine = _files_of(part, of)
     if not mine and len(part.waiting) == len(part.spans):
         return []
-    others = [
-        (media_of(other.part.when), other, _files_of(other, of))
-        for other in plan.alternatives(part)
-    ]
+    files = _by_letter(mine)
+    instead_of = [(media_of(o.part.when), o, _by_letter(theirs)) for o, theirs in others]
     out: list[_Served] = []
     for at, p in enumerate(part.spans):
         letter = p.span.letter
         instead = tuple(
-            (media, _Offered((other.spans[at],), files.get(letter, ())))
-            for media, other, files in others
+            (media, _Offered((other.spans[at],), theirs.get(letter, ())))
+            for media, other, theirs in instead_of
             if letter not in other.usual
         )
-        one = _Served(p.span, _Offered((p,), mine.get(letter, ())), instead)
+        one = _Served(p.span, _Offered((p,), files.get(letter, ())), instead)
         both = out[-1].continued(one) if out else None
         out = [*out[:-1], both] if both else [*out, one]
     return out
 
 
-def _files_of(part: PartPlan, of: Mapping[int, Files]) -> dict[str, tuple[Rendition, ...]]:
-    """The files of a part by the letters of the spans that take them."""
-    return {p.span.letter: made for g, made in of.get(part.index, ()) for p in g.spans}
+def _by_letter(files: Files) -> dict[str, tuple[Rendition, ...]]:
+    """Files by the letters of the spans that take them."""
+    return {p.span.letter: made for g, made in files for p in g.spans}
 
 
 def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Element | None:
-    """The picture of a part, for as long as neither it nor its files change, nor those of what
-    stands in for it."""
-    others = plan.alternatives(part)
+    """The picture of a part."""
+    others = tuple((o, of.get(o.index, ())) for o in plan.alternatives(part))
     called = part_class(plan.placement, part.index, bool(plan.layout.box))
-    files = [of.get(p.index, ()) for p in (part, *others)]
-    asked = (plan.site.media_style, called, loads_at_once(plan, part), others, files)
-    known = _written.get(part)
-    if known is None or known[0] != asked:
-        known = asked, _picture(plan, part, of, called, asked[2])
-        _written[part] = known
-    return known[1]
+    at_once, style = loads_at_once(plan, part), plan.site.media_style
+    return _picture(part, of.get(part.index, ()), others, called, at_once, style)
 
 
-_Asked = tuple[MediaStyle, str, bool, tuple[PartPlan, ...], list[Files]]
-_written: WeakKeyDictionary[PartPlan, tuple[_Asked, Element | None]] = WeakKeyDictionary()
+#: What stands in for a part, and its files.
+_Other = tuple[PartPlan, Files]
 
 
+@once
 def _picture(
-    plan: Plan, part: PartPlan, of: Mapping[int, Files], called: str, at_once: bool
+    part: PartPlan,
+    files: Files,
+    others: tuple[_Other, ...],
+    called: str,
+    at_once: bool,
+    style: MediaStyle,
 ) -> Element | None:
-    found = _served(plan, part, of)
+    found = _served(part, files, others)
     if not found:
         return None
-    style = plan.site.media_style
     # beside lists of widths those of densities are written as widths too: then every source says
     # its sizes, as checkers ask
     as_widths = any(s.by_width for s in found)

@@ -84,6 +84,11 @@ class Rendition(Noun):
     needed_px: int
     key: str  # hash of all that makes the file
 
+    def __hash__(self) -> int:
+        """Of what tells files apart: asked for thousands of times while one picture of many is
+        aimed."""
+        return hash((self.key, self.name))
+
     @property
     def share(self) -> float:
         """Pixels that are there over pixels that are needed; below 1 the file is soft."""

@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from skypane.geometry import Drawn
+from skypane.model.medium import MEDIA, MediumName
 from skypane.values import Fraction, Id, Noun, Px
 
 AreaName = Annotated[str, Field(min_length=1, max_length=80)]
@@ -40,7 +41,7 @@ class Original(Noun):
     sha256: Annotated[str, Field(max_length=64)] = ""
     alpha: bool = False
     flat: bool = False  # few colours, as drawings have: what loses nothing is then small too
-    vector: bool = False  # an SVG, which has no px of its own
+    medium: MediumName = "picture"
     frames: Annotated[int, Field(ge=1)] = 1  # more than one: it moves
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
         None  # None: nobody has said yet; "": decorative on purpose
@@ -48,6 +49,11 @@ class Original(Noun):
     focal: tuple[Fraction, Fraction] = (0.5, 0.5)
     areas: Annotated[tuple[Area, ...], Field(max_length=MOST_AREAS)] = ()
     tags: Annotated[tuple[Annotated[str, Field(max_length=40)], ...], Field(max_length=20)] = ()
+
+    @property
+    def has_px(self) -> bool:
+        """Whether it has px of its own, which can be too few (see `Medium`)."""
+        return MEDIA[self.medium].has_px
 
     @property
     def keeps(self) -> tuple[Area, ...]:

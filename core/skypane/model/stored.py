@@ -7,7 +7,8 @@ crops narrower than a hairline, no ratios beyond what a frame can have, at most 
 are offered: what was stored before goes on to offer them by density. Its typed qualities give way
 to the likeness that is asked for. 5 says of slides how long it is from one change to the next,
 where it said how long they stand still. 6 has pictures that stand in for others under conditions,
-where a logo had one for portrait orientation.
+where a logo had one for portrait orientation. 7 says of originals what medium they are, where it
+said whether they are a drawing.
 """
 
 from __future__ import annotations
@@ -19,11 +20,11 @@ from skypane.errors import SkyPaneError
 from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
 from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
-VERSION = 6
+VERSION = 7
 
-#: What is stored: a site's plan, a placement, a page's layout, the areas of an original, the looks
-#: of several by id, and a delivery's question and answer.
-Kind = Literal["site", "placement", "areas", "looks", "page", "asked", "written"]
+#: What is stored: a site's plan, a placement, a page's layout, originals, the areas of one, the
+#: looks of several by id, and a delivery's question and answer.
+Kind = Literal["site", "placement", "originals", "areas", "looks", "page", "asked", "written"]
 
 
 class TooNew(SkyPaneError):
@@ -90,13 +91,11 @@ def _bounded(kind: Kind, value: Any) -> Any:
             return {
                 "site": _bounded("site", value["site"]),
                 "placement": _bounded("placement", value["placement"]),
-                "originals": [
-                    {**o, "areas": _bounded("areas", o.get("areas", []))}
-                    for o in value["originals"]
-                ],
+                "originals": _bounded("originals", value["originals"]),
             }
-        case "written":
-            return value
+        case "originals":
+            return [{**o, "areas": _bounded("areas", o.get("areas", []))} for o in value]
+    return value
 
 
 def _rect(rect: dict[str, float]) -> dict[str, float]:
@@ -207,10 +206,26 @@ def _variant(index: int, part: dict[str, Any]) -> dict[str, Any]:
     return {**rest, "of": _UPRIGHT, "when": ["portrait"], "treatments": treatments}
 
 
+def _of_medium(kind: Kind, value: Any) -> Any:
+    """From 6 to 7."""
+    match kind:
+        case "originals":
+            return [_with_medium(o) for o in value]
+        case "asked":
+            return {**value, "originals": _of_medium("originals", value["originals"])}
+    return value
+
+
+def _with_medium(original: dict[str, Any]) -> dict[str, Any]:
+    rest = {k: v for k, v in original.items() if k != "vector"}
+    return {**rest, "medium": "drawing"} if original.get("vector") else rest
+
+
 _LIFTS: dict[int, Callable[[Kind, Any], Any]] = {
     1: _bounded,
     2: _in_parts,
     3: _by_density,
     4: _every,
     5: _under_conditions,
+    6: _of_medium,
 }

@@ -99,8 +99,9 @@ def sharp_bands(
             taken = taken_files(files, part.index, asks, density)
             if taken is None:
                 continue
-            # a drawing is sharp at any size
-            widths = tuple(MOST_PX if r.format == "svg" else r.width_px for r in taken.files)
+            # what has no px of its own is sharp at any size
+            has_px = p.original.has_px
+            widths = tuple(r.width_px if has_px else MOST_PX for r in taken.files)
             mine, curve = _sharpness(p, widths, taken.at.tobytes(), density)
             runs += mine
             files_taken += _files_taken(p, taken)

@@ -63,6 +63,7 @@ from skypane.shown.nouns import PartPlan, Plan, ShownSpan
 from skypane.shown.plan import plan
 from skypane.shown.safe import always_in_view, in_px
 from skypane.shown.sets import Siblings
+from skypane.shown.store import STORE, Store
 from skypane.shown.under import Pixels, no_pixels
 
 #: Where an application gives out the files of typefaces to its panes.
@@ -96,19 +97,21 @@ def read(
     words: bool = False,
     every: bool = True,
     scrollbar_px: float = 0,
+    store: Store = STORE,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
     detail, and then the only one that advice is worked out for; with `costs` its detail says what
     each way to aim comes to, with `words` what can be done about the words. Without `every` the
     files, ladders and code of many items are those of the chosen one alone. `scrollbar_px` is what
     a classic scrollbar takes of the page in CSS px: frames and bands are those beside it, files and
-    code stay. `pixels` gives the px
-    of originals that words lie on, `siblings` the other placements of the page.
+    code stay. `pixels` gives the px of originals that words lie on, `siblings` the other placements
+    of the page, `store` the plans of earlier readings.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
-    written = plan(site, placement, originals)
-    computed = plan(site, placement, originals, scrollbar_px) if scrollbar_px else written
+    written = computed = plan(site, placement, originals, store=store)
+    if scrollbar_px:
+        computed = plan(site, placement, originals, scrollbar_px, store)
     all_files = renditions(written)
     told = {part.index for part in _asked(computed, None if every else chosen)}
     files = tuple((g, mine) for g, mine in all_files if g.part in told)
@@ -231,11 +234,13 @@ def read_moving(
     siblings: Siblings = tuple,
     chosen: tuple[int, str] | None = None,
     scrollbar_px: float = 0,
+    store: Store = STORE,
 ) -> Moving:
     """What changes on the desk while something is dragged: a part of what `read` gives, for a
     fraction of its time; of many items the `chosen` one. Raises InvalidPlan."""
-    written = plan(site, placement, originals)
-    computed = plan(site, placement, originals, scrollbar_px) if scrollbar_px else written
+    written = computed = plan(site, placement, originals, store=store)
+    if scrollbar_px:
+        computed = plan(site, placement, originals, scrollbar_px, store)
     parts = {part.index: _moving_part(part) for part in _asked(computed, chosen)}
     of_words, of_items = words_reading(computed, pixels), items_reading(computed, (), None)
     of_own = own_reading(computed, originals, pixels)

@@ -1,11 +1,9 @@
-"""All parts of a placement in all spans, computed over every width. What did not change since an
-earlier plan is taken from there."""
+"""All parts of a placement in all spans, computed over every width."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
-from typing import NamedTuple, TypeVar
 
 import numpy as np
 
@@ -13,9 +11,10 @@ from skypane.errors import InvalidPlan
 from skypane.handing_down import Held
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
 from skypane.model import Original, Part, Placement, Site
-from skypane.remembered import Remembered
-from skypane.shown.nouns import PartPlan, Plan, Setting, SpanPlan
+from skypane.shown.computed import Computed, Planned, is_equal
+from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.parts import NoSize, cell_of, plan_part
+from skypane.shown.store import STORE, Store
 from skypane.shown.variants import USUALLY, Chosen, chosen_for, variant_part
 from skypane.treatments import (
     Effective,
@@ -29,24 +28,37 @@ from skypane.widths.spans import Span, spans_of
 Originals = Mapping[int, Original]
 
 
-def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: float = 0) -> Plan:
+def plan(
+    site: Site,
+    placement: Placement,
+    originals: Originals,
+    scrollbar_px: float = 0,
+    store: Store = STORE,
+) -> Plan:
     """All parts in all spans. `scrollbar_px` is what a classic scrollbar takes of the page, in CSS
     px. Raises InvalidPlan where a frame has no size or an original is missing.
 
     Parts that stand in for others are computed in the placement as it is while their conditions
-    hold. What did not change since an earlier plan is taken from there.
+    hold. What has stayed since an earlier plan in the `store` is the same object.
     """
     layout, usual = layout_of(placement), placement.usual
     variants = placement.parts[len(usual) :]
+
+    def planned(placement: Placement, chosen: Chosen = USUALLY) -> Plan:
+        bare = placement.model_copy(update={"parts": ()})
+        setting = Setting(site, bare, scrollbar_px, chosen.when)
+        before = store.like(setting) if layout.is_large else None
+        found = _planned(layout, setting, placement, originals, chosen, before, store)
+        if layout.is_large:
+            store.keep(found)
+        return found.plan
+
     if not variants:
-        return _planned(layout, site, placement, originals, scrollbar_px)
+        return planned(placement)
     alone = placement.model_copy(update={"parts": usual})
-    found = _planned(layout, site, alone, originals, scrollbar_px)
-    resolved = resolve(site, placement)
+    found, resolved = planned(alone), resolve(site, placement)
     under = {
-        when: _planned(
-            layout, site, alone, originals, scrollbar_px, chosen_for(placement, resolved, when)
-        )
+        when: planned(alone, chosen_for(placement, resolved, when))
         for when in dict.fromkeys(v.when for v in variants)
     }
     parts = [
@@ -58,15 +70,16 @@ def plan(site: Site, placement: Placement, originals: Originals, scrollbar_px: f
 
 def _planned(
     layout: Layout,
-    site: Site,
+    setting: Setting,
     placement: Placement,
     originals: Originals,
-    scrollbar_px: float,
-    chosen: Chosen = USUALLY,
-) -> Plan:
-    """Parts that stand in for no other one, or what is `chosen` in their place."""
-    setting = Setting(site, placement.model_copy(update={"parts": ()}), scrollbar_px, chosen.when)
-    before = _like(setting) if layout.is_large else None
+    chosen: Chosen,
+    before: Planned | None,
+    store: Store,
+) -> Planned:
+    """Parts that stand in for no other one, or what is `chosen` in their place. What has stayed
+    since the plan `before` is taken from there."""
+    site = setting.site
     is_same = before is not None and before.is_of(setting)
     if before:
         asked = placement.original_ids | chosen.original_ids
@@ -74,7 +87,7 @@ def _planned(
         placement, originals = before.again(placement, there)
     resolved = chosen.resolved or _resolved(site, placement, before if is_same else None)
     values = held_of_kind(site, placement)
-    computed: list[_Computed] = []
+    computed: list[Computed] = []
     for at, span in enumerate(spans_of(site)):
         held = [of_part[span.letter] for of_part in resolved]
         own_held = values[span.letter]
@@ -98,9 +111,9 @@ def _planned(
                 words=placement.words,
                 typeface=site.typeface,
                 level=layout.level(site, placement),
-                scrollbar_px=scrollbar_px,
+                scrollbar_px=setting.scrollbar_px,
             )
-            computed.append(_of_span(layout, spot, shown, old))
+            computed.append(_of_span(layout, spot, shown, old, store))
         except _Missing as missing:
             raise InvalidPlan(
                 f"Span {span.letter} asks for an original that is not in this site. Choose"
@@ -125,9 +138,7 @@ def _planned(
         spots=tuple(c.spot for c in computed),
         setting=before.plan.setting if before and is_same else setting,
     )
-    if layout.is_large:
-        _latest.keep(found.setting, _Planned(found, resolved, tuple(computed)))
-    return found
+    return Planned(found, resolved, tuple(computed))
 
 
 def _where(
@@ -158,60 +169,11 @@ def _kind_field(held: Held, span: Span, field: str | None) -> str:
     return f"layout.{origin.letter if origin else span.letter}" + (f".{field}" if field else "")
 
 
-class _Computed(NamedTuple):
-    """One span with all its parts, and the originals that they show."""
-
-    spot: Spot
-    originals: tuple[Original | None, ...]
-    parts: tuple[SpanPlan, ...]
-
-
-class _Planned(NamedTuple):
-    """A plan of many items with what it was made of."""
-
-    plan: Plan
-    resolved: tuple[dict[str, Resolved], ...]
-    computed: tuple[_Computed, ...]
-
-    def is_of(self, other: Setting) -> bool:
-        """Whether all that is said beside the parts is the same."""
-        setting = self.plan.setting
-        # the name first: it tells most of them apart at once
-        return (
-            setting.bare.name == other.bare.name
-            and (setting.scrollbar_px, setting.when) == (other.scrollbar_px, other.when)
-            and setting.bare == other.bare
-            and _equal(setting.site, other.site)
-        )
-
-    def again(
-        self, placement: Placement, originals: Originals
-    ) -> tuple[Placement, dict[int, Original]]:
-        """Another placement and its originals, with what is equal to what is here as the very same
-        objects: that it has stayed need not be found out span by span."""
-        here = {o.id: o for of_span in self.computed for o in of_span.originals if o is not None}
-        was = dict(enumerate(self.plan.placement.parts))
-        parts = tuple(_known(was.get(i), part) for i, part in enumerate(placement.parts))
-        told = placement.model_copy(update={"parts": parts})
-        return told, {i: _known(here.get(i), o) for i, o in originals.items()}
-
-
-_Value = TypeVar("_Value")
-
-
-def _known(old: _Value | None, new: _Value) -> _Value:
-    return old if old is not None and _equal(old, new) else new
-
-
-def _equal(a: object, b: object) -> bool:
-    return a is b or a == b
-
-
 # -- what holds and what is there ---------------------------------------------------------
 
 
 def _resolved(
-    site: Site, placement: Placement, before: _Planned | None
+    site: Site, placement: Placement, before: Planned | None
 ) -> tuple[dict[str, Resolved], ...]:
     """Per part and letter what holds there. Of parts that have stayed it is known `before`, where
     nothing else is said of all of them. Raises InvalidPlan."""
@@ -246,7 +208,7 @@ def _cells(
     parts: Sequence[Part],
     effective: Sequence[Effective],
     shown: Sequence[Original | None],
-    old: _Computed | None,
+    old: Computed | None,
 ) -> tuple[Cell, ...]:
     """All parts of a span as its layout sees them; those that have stayed are the very same."""
     cells = []
@@ -254,10 +216,10 @@ def _cells(
         if old and i < len(old.spot.cells):
             cell = old.spot.cells[i]
             if (
-                _equal(cell.effective, e)
-                and _equal(old.originals[i], original)
+                is_equal(cell.effective, e)
+                and is_equal(old.originals[i], original)
                 and cell.role == part.role
-                and _equal(cell.item, part.item)
+                and is_equal(cell.item, part.item)
             ):
                 cells.append(cell)
                 continue
@@ -272,15 +234,13 @@ def _of_span(
     layout: Layout,
     spot: Spot,
     shown: tuple[Original | None, ...],
-    old: _Computed | None,
-) -> _Computed:
+    old: Computed | None,
+    store: Store,
+) -> Computed:
     """All parts of a span. Raises NoSize and OfLayout."""
     if not layout.is_large:
-        found = _earlier.get((layout.kind, spot, shown))
-        if found is None:
-            found = _anew(layout, spot, shown)
-            _earlier.keep((layout.kind, spot, shown), found)
-        return found
+        key = (layout.kind, spot, shown)
+        return store.span(key, lambda: _anew(layout, spot, shown))
     if old is None or old.spot.bare != spot.bare:
         return _anew(layout, spot, shown)
     spot.seen_after(old.spot)
@@ -292,49 +252,27 @@ def _of_span(
             parts.append(old.parts[i])
         else:
             parts.append(plan_part(layout, spot, i, shown[i], frame))
-    return _Computed(spot, shown, tuple(parts))
+    return Computed(spot, shown, tuple(parts))
 
 
-def _anew(layout: Layout, spot: Spot, shown: tuple[Original | None, ...]) -> _Computed:
+def _anew(layout: Layout, spot: Spot, shown: tuple[Original | None, ...]) -> Computed:
     parts = tuple(
         plan_part(layout, spot, i, original, frame)
         for i, (original, frame) in enumerate(zip(shown, layout.frames(spot), strict=True))
     )
-    return _Computed(spot, shown, parts)
+    return Computed(spot, shown, parts)
 
 
 def _stays(
-    old: _Computed, spot: Spot, shown: Sequence[Original | None], i: int, frame: Frame
+    old: Computed, spot: Spot, shown: Sequence[Original | None], i: int, frame: Frame
 ) -> bool:
     """Whether nothing has changed for a part: neither it, nor what it shows, nor its frame."""
-    if i >= len(old.parts) or not _equal(old.originals[i], shown[i]):
+    if i >= len(old.parts) or not is_equal(old.originals[i], shown[i]):
         return False
     cells = old.spot.cells[i], spot.cells[i]
-    return _equal(*cells) and all(
+    return is_equal(*cells) and all(
         a is b or np.array_equal(a, b) for a, b in zip(old.parts[i].frame, frame, strict=True)
     )
-
-
-#: What one part takes at one width with all that hangs on it, in bytes, among few parts and among
-#: many, which share most of it; measured by what a process gave back when it let them go, after 260
-#: readings of the demo.
-_BYTES_A_WIDTH, _BYTES_A_WIDTH_OF_MANY = 2900, 90
-#: So much is remembered of each.
-MOST_BYTES, MOST_BYTES_OF_MANY = 75_000_000, 45_000_000
-
-
-def _widths_of(computed: _Computed) -> int:
-    return len(computed.parts) * len(computed.spot.viewports.widths)
-
-
-def _weight_of_few(computed: _Computed) -> int:
-    return _widths_of(computed) * _BYTES_A_WIDTH
-
-
-#: The spans of few parts that were computed last.
-_earlier: Remembered[tuple[str, Spot, tuple[Original | None, ...]], _Computed] = Remembered(
-    MOST_BYTES, _weight_of_few
-)
 
 
 # -- many parts ---------------------------------------------------------------------------
@@ -342,9 +280,9 @@ _earlier: Remembered[tuple[str, Spot, tuple[Original | None, ...]], _Computed] =
 
 def _parts(
     placement: Placement,
-    computed: Sequence[_Computed],
+    computed: Sequence[Computed],
     resolved: Sequence[dict[str, Resolved]],
-    before: _Planned | None,
+    before: Planned | None,
 ) -> tuple[PartPlan, ...]:
     """Every part in its spans. One for which nothing has changed, nor anything that is said of all
     of them, is that of the plan `before`."""
@@ -353,7 +291,7 @@ def _parts(
     for index, part in enumerate(placement.parts):
         spans = tuple(of_span.parts[index] for of_span in computed)
         old = known[index] if index < len(known) else None
-        if old and _equal(old.part, part) and _are(old.spans, spans):
+        if old and is_equal(old.part, part) and _are(old.spans, spans):
             parts.append(old)
         else:
             held = {letter: r.held for letter, r in resolved[index].items()}
@@ -364,28 +302,3 @@ def _parts(
 def _are(a: Sequence[object], b: Sequence[object]) -> bool:
     """Whether these are the same objects."""
     return len(a) == len(b) and all(x is y for x, y in zip(a, b, strict=True))
-
-
-def _weight_of_many(planned: _Planned) -> int:
-    return sum(map(_widths_of, planned.computed)) * _BYTES_A_WIDTH_OF_MANY
-
-
-#: The last plans of placements of many parts, one for each setting: while a value of all is
-#: dragged, each step is one.
-_latest: Remembered[Setting, _Planned] = Remembered(MOST_BYTES_OF_MANY, _weight_of_many)
-
-
-def _like(setting: Setting) -> _Planned | None:
-    """The last plan of an equal setting, else the last one of the same name and kind with as many
-    spans."""
-    found = _latest.latest_first()
-    same = next((p for p in found if p.is_of(setting)), None)
-    return same or next((p for p in found if _is_near(p.plan, setting)), None)
-
-
-def _is_near(known: Plan, setting: Setting) -> bool:
-    return (
-        known.placement.name == setting.bare.name
-        and known.layout.kind == setting.bare.kind
-        and len(known.spots) == len(spans_of(setting.site))
-    )

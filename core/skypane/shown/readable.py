@@ -11,14 +11,14 @@ import math
 from collections.abc import Iterator
 from dataclasses import replace
 from typing import NamedTuple
-from weakref import WeakKeyDictionary
 
 import numpy as np
 from numpy.typing import NDArray
 
-from skypane.model import NoScrim, PlainScrim, Scrim
+from skypane.model import NoScrim, Original, PlainScrim, Scrim
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.under import Pixels, Under, all_rows, at_widths, composited, under
+from skypane.values import once
 from skypane.widths.frames import Floats
 from skypane.words.block import TextBox
 from skypane.words.contrast import (
@@ -69,27 +69,19 @@ def seen_in(p: SpanPlan, pixels: Pixels) -> tuple[Seen, ...]:
     if laid.block is None:
         return ()
     px = pixels(p.original) if isinstance(p, ShownSpan) else None
-    known = _known.get(p)
-    if known is not None and known.px is px:
-        return known.seen
-    out = []
-    for text in laid.block.texts:
-        found = _seen(p, pixels, text)
-        if found is None:
-            return ()  # asked again next time
-        out.append(found)
-    _known[p] = _Known(px, tuple(out))
-    return _known[p].seen
+    return _seen_in(p, px)
 
 
-class _Known(NamedTuple):
-    """What was found in a span, and in which px."""
+@once
+def _seen_in(p: SpanPlan, px: Copies | None) -> tuple[Seen, ...]:
+    """In the px of its picture, None where they are not to be had."""
 
-    px: Copies | None
-    seen: tuple[Seen, ...]
+    def pixels(original: Original) -> Copies | None:
+        return px
 
-
-_known: WeakKeyDictionary[SpanPlan, _Known] = WeakKeyDictionary()
+    texts = p.laid.block.texts if p.laid.block else ()
+    found = [_seen(p, pixels, text) for text in texts]
+    return () if any(s is None for s in found) else tuple(s for s in found if s is not None)
 
 
 def _seen(p: SpanPlan, pixels: Pixels, text: TextBox) -> Seen | None:

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from typing import Any, NamedTuple
+from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -11,9 +12,11 @@ from numpy.typing import NDArray
 Bytes = NDArray[np.uint8]
 
 
-class Copies(NamedTuple):
+@dataclass(frozen=True, eq=False)
+class Copies:
     """A whole original as whole sRGB values with opacity (height, width, 4), and the same halved
-    again and again, the largest first. `alpha`: whether something of it can be seen through."""
+    again and again, the largest first. `alpha`: whether something of it can be seen through.
+    Compared by identity."""
 
     by_width: tuple[Bytes, ...]
     alpha: bool

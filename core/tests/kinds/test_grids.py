@@ -15,9 +15,9 @@ from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.reading import read, read_moving
-from skypane.shown import plan as planning
 from skypane.shown.nouns import PartPlan
 from skypane.shown.plan import plan
+from skypane.shown.store import Store
 
 SITE = m.Site()
 STACK = m.Area(name="Stack", rect=m.Rect(x=0.1, y=0.1, w=0.8, h=0.8))
@@ -355,11 +355,10 @@ def test_a_part_for_which_nothing_has_changed_is_that_of_the_plan_before():
 
 
 @pytest.mark.slow
-def test_what_is_kept_of_parts_goes_with_them(monkeypatch):
+def test_what_is_kept_of_parts_goes_with_them():
     """Readings of ever other placements leave no more behind than the last of them."""
-    latest = planning._latest.fresh()
-    latest.most_bytes = 10_000_000
-    monkeypatch.setattr(planning, "_latest", latest)
+    store = Store()
+    store.many.most_bytes = 10_000_000
 
     def left():
         gc.collect()
@@ -368,7 +367,7 @@ def test_what_is_kept_of_parts_goes_with_them(monkeypatch):
     def rounds(first, n):
         for i in range(first, first + n):
             placement = grid(1, 2, 3, 4, name=f"Nine things {i}")
-            read(SITE, placement, ORIGINALS, chosen=(1, "D"), every=bool(i % 2))
+            read(SITE, placement, ORIGINALS, chosen=(1, "D"), every=bool(i % 2), store=store)
 
     rounds(0, 40)
     known = left()
@@ -376,11 +375,15 @@ def test_what_is_kept_of_parts_goes_with_them(monkeypatch):
     assert left() <= known
 
 
-def test_of_large_galleries_fewer_plans_are_kept(monkeypatch):
+def test_of_large_galleries_fewer_plans_are_kept():
     """Windows at every width take memory: a gutter that is dragged through many values must not
     keep each of them. The last plan stays whatever its size."""
-    latest = planning._latest.fresh()
-    monkeypatch.setattr(planning, "_latest", latest)
+    store = Store()
+    latest = store.many
+
+    def planned(placement):
+        return plan(SITE, placement, ORIGINALS, store=store)
+
     planned(grid(1, 2, 3, 4))
     latest.most_bytes = 5 * latest.bytes // 2
     for gutter in range(20):

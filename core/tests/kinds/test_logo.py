@@ -32,7 +32,7 @@ def cut(i, w, h, **values):
         height_px=h,
         sha256=str(i),
         alt="TP",
-        vector=True,
+        medium="drawing",
         **values,
     )
 

@@ -102,3 +102,13 @@ def test_a_pause_and_the_change_after_it_become_one_time():
     asked = {"version": 4, "site": {}, "pages": [{"placements": [old]}], "originals": []}
     assert lifted("asked", asked)["pages"][0]["placements"][0]["layout"] == found
     model.Placement.model_validate(lifted("placement", old))
+
+
+def test_what_was_said_to_be_a_drawing_is_one():
+    known = {"name": "mark.svg", "areas": []}
+    old = [{**known, "vector": True}, {**known, "vector": False}, known]
+    new = [{**known, "medium": "drawing"}, known, known]
+    for version in (2, 6):
+        assert lifted("originals", {"version": version, "list": old}) == new
+    asked = {"version": 6, "site": {}, "pages": [], "originals": old}
+    assert lifted("asked", asked)["originals"] == new

@@ -34,7 +34,7 @@ ART = """<?xml version="1.0"?>
 
 def drawing(**values):
     found = {"id": 1, "name": "a.svg", "width_px": 4096, "height_px": 2048, "sha256": "s"}
-    return Original(**{**found, "alt": "", "vector": True, **values})
+    return Original(**{**found, "alt": "", "medium": "drawing", **values})
 
 
 def test_a_drawing_is_handed_over_without_what_runs_or_reaches_out():

@@ -1,19 +1,14 @@
 """What is taken along from an earlier plan of many items is what it would be without one: whatever
 has been done to a placement, its reading is that of a process that has never seen it before."""
 
-from contextlib import contextmanager
-from unittest import mock
-
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from skypane import model as m
 from skypane.errors import InvalidPlan
-from skypane.kinds.grid import arranged
 from skypane.layouts import begun
-from skypane.markup import css
 from skypane.reading import read, read_moving
-from skypane.shown import plan as planning
+from skypane.shown.store import Store
 
 pytestmark = pytest.mark.slow
 
@@ -126,24 +121,14 @@ edits_made = st.lists(
 # -- with and without what is known -----------------------------------------------------------
 
 
-@contextmanager
-def knowing_nothing():
-    """As in a process that has just begun."""
-    css._rules_of_many.cache_clear()
-    with (
-        mock.patch.object(arranged, "_laid_out", arranged._laid_out.__wrapped__),
-        mock.patch.object(planning, "_latest", planning._latest.fresh()),
-        mock.patch.object(planning, "_earlier", planning._earlier.fresh()),
-    ):
-        yield
-    css._rules_of_many.cache_clear()
-
-
-def both(placement, originals):
+def both(placement, originals, store):
     """All of the reading and what moves, or the sentence that refuses them."""
+    asked = {"chosen": (0, "B"), "store": store}
     try:
-        asked = (SITE, placement, originals)
-        return read(*asked, chosen=(0, "B")), read_moving(*asked, chosen=(0, "B"))
+        return (
+            read(SITE, placement, originals, **asked),
+            read_moving(SITE, placement, originals, **asked),
+        )
     except InvalidPlan as refused:
         return str(refused), refused.field
 
@@ -168,7 +153,8 @@ def test_a_reading_is_that_of_a_process_that_knows_nothing(arranged_as, edits, f
     placement = many(kind)
     placement = placement.model_copy(update={"layout": {**placement.layout, "B": values}})
     originals = {i: original(i) for i in range(5)}
-    both(placement, originals)
+    store = Store()
+    both(placement, originals, store)
     steps = [placement]
     for edited, *by in edits:
         steps.append(edited(steps[-1], *by))
@@ -176,7 +162,4 @@ def test_a_reading_is_that_of_a_process_that_knows_nothing(arranged_as, edits, f
     for n, placement in enumerate((*steps[1:], steps[0])):
         if n == 1:  # somebody marks a picture otherwise meanwhile
             originals = {**originals, 2: original(2, focal=(focal, 0.5))}
-        found = both(placement, originals)
-        with knowing_nothing():
-            anew = both(placement, originals)
-        assert found == anew
+        assert both(placement, originals, store) == both(placement, originals, Store())

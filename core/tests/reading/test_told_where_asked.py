@@ -131,7 +131,7 @@ def test_a_marks_lettering_is_told_down_to_which_width_it_can_be_read():
         height_px=200,
         sha256="t",
         alpha=True,
-        vector=True,
+        medium="drawing",
         areas=(lettering,),
     )
     quay = Original(id=1, name="quay.jpg", width_px=6000, height_px=4000, sha256="q", alt="Quay")
