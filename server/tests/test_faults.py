@@ -87,7 +87,8 @@ def test_one_person_s_heavy_drawings_keep_nobody_else_waiting(designer, stranger
 
     def heavy(n):
         answer = another(designer).bring(site["id"], svg, f"knot{n}.svg")
-        ended.append("heavy")
+        if answer.status_code == 422:  # worked on until it was ended, not sent away at once
+            ended.append("heavy")
         return answer
 
     def light():
