@@ -14,13 +14,12 @@ from skypane.texts import NUL
 from common.memory import give_back
 from common.pictures import answered
 from common.problems import of_database, problem
+from common.uploads import most_bytes_at
 
 Answer = Callable[[HttpRequest], HttpResponseBase]
 
 #: What a form adds around the file that it carries.
 FORM_BYTES = 100_000
-#: Tables that are larger are told apart from pictures here; the core says what it reads.
-MOST_TABLE_BYTES = 5_000_000
 
 SENTENCES = {
     400: "The request cannot be read. Load the page again and try once more.",
@@ -137,16 +136,12 @@ class UploadGate:
     def _refused(self, request: HttpRequest) -> HttpResponse | None:
         if not request.user.is_authenticated:
             return problem(401, "Sign in first.")
-        if not request.path.endswith(("/originals", "/replacement", "/table", "/archive")):
+        most = most_bytes_at(request.path)
+        if most is None:
             return problem(415, "No file is taken here: send JSON.")
         length = request.META.get("CONTENT_LENGTH") or ""
         if not length.isdigit():
             return problem(411, "Say how long the file is: a Content-Length is missing.")
-        most = settings.MOST_UPLOAD_BYTES
-        if request.path.endswith("/table"):
-            most = MOST_TABLE_BYTES
-        elif request.path.endswith("/archive"):
-            most = settings.MOST_ARCHIVE_BYTES
         if int(length) > most + FORM_BYTES:
             return problem(
                 413,

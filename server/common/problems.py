@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Mapping, Sequence
+from functools import cache
 from typing import Any
 
 from botocore.exceptions import BotoCoreError, ClientError
@@ -104,21 +106,46 @@ class Refused(Exception):
         self.status, self.field = status, field
 
 
-def _where(location: tuple[Any, ...]) -> str:
-    """The field's path without the parts that only the machinery knows: what the body is called
-    there, and below a field which of its kinds was tried."""
-    skip = {"body", "query", "path", "payload", "draft", "form", "file"}
-    kinds = {"fixed", "share", "full", "columns", "percent-columns", "ratio", "vh", "natural"}
-    kinds |= {"following"}
+#: Per field whose value is of one of several kinds, the names by which these are told apart.
+Tags = Mapping[str, Collection[str]]
+
+
+def tags_of(schema: Mapping[str, Any]) -> Tags:
+    """The tags of all unions in an OpenAPI document (its 3.1, "Discriminator Object")."""
+    found: dict[str, set[str]] = {}
+
+    def mapped(of: Any) -> set[str]:
+        if not isinstance(of, Mapping):
+            return set()
+        mine = set(of.get("discriminator", {}).get("mapping", ()))
+        others = [*of.get("anyOf", ()), *of.get("oneOf", ()), of.get("items")]
+        return mine.union(*map(mapped, others))
+
+    for noun in schema["components"]["schemas"].values():
+        for name, of in noun.get("properties", {}).items():
+            if tags := mapped(of):
+                found.setdefault(name, set()).update(tags)
+    return found
+
+
+def _in_request(location: Sequence[Any]) -> Sequence[Any]:
+    """A field's path without what only the machinery knows: where the request holds it, and the
+    parameter that a body is given to."""
+    of, *rest = location
+    return rest[1:] if of == "body" and len(rest) > 1 else rest
+
+
+def _where(location: Sequence[Any], tags: Tags) -> str:
+    """A field's path, without which of its kinds was tried below a field."""
     path: list[str] = []
-    for i, p in enumerate(location):
-        if not (i < 2 and p in skip) and not (path and p in kinds):
+    for p in location:
+        if not (path and p in tags.get(path[-1], ())):
             path.append(str(p))
     return ".".join(path)
 
 
-def from_validation(errors: list[dict[str, Any]]) -> HttpResponse:
-    found = [(_where(tuple(e["loc"])), say(e)) for e in errors]
+def from_validation(found: list[tuple[str, str]]) -> HttpResponse:
+    """Fields and sentences as a problem; the first of them is what it says."""
     first = found[0] if found else ("", "The request cannot be used.")
     named = [part for part in first[0].split(".") if part and not part.isdigit()]
     where = named[-1].replace("_px", "").replace("_", " ") if named else ""
@@ -137,6 +164,10 @@ STATUS: list[tuple[type[SkyPaneError], int]] = [(NoRoom, 507), (Busy, 503), (Not
 def install(api: NinjaAPI) -> None:
     """Turn every error that can leave an endpoint into a problem document."""
 
+    @cache
+    def tags() -> Tags:
+        return tags_of(api.get_openapi_schema(path_prefix=""))
+
     @api.exception_handler(SkyPaneError)
     def core(request: HttpRequest, error: SkyPaneError) -> HttpResponse:
         status = next((s for kind, s in STATUS if isinstance(error, kind)), 422)
@@ -144,11 +175,13 @@ def install(api: NinjaAPI) -> None:
 
     @api.exception_handler(ValidationError)
     def request_errors(request: HttpRequest, error: ValidationError) -> HttpResponse:
-        return from_validation(error.errors)
+        return from_validation(
+            [(_where(_in_request(e["loc"]), tags()), say(e)) for e in error.errors]
+        )
 
     @api.exception_handler(ModelError)
     def model_errors(request: HttpRequest, error: ModelError) -> HttpResponse:
-        return from_validation([dict(e) for e in error.errors()])
+        return from_validation([(_where(e["loc"], tags()), say(dict(e))) for e in error.errors()])
 
     @api.exception_handler(Conflict)
     def conflicts(request: HttpRequest, error: Conflict) -> HttpResponse:

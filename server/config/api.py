@@ -4,32 +4,32 @@ from collections.abc import Callable
 from functools import wraps
 from typing import Any
 
-from accounts.api import router as accounts
 from common import problems
 from common.bodies import Json
-from deliveries.api import router as deliveries
-from deliveries.compare import router as comparisons
 from django.http import HttpRequest
 from django.http.response import HttpResponseBase
-from doors.archives import router as archives
-from doors.first import router as first
-from doors.originals import router as originals
-from doors.originals_files import router as originals_files
-from doors.pages import router as pages_on_screen
-from doors.people import router as people
-from doors.readings import router as readings
-from doors.sites import router as site_doors
+from endpoints.deliveries.compare import router as comparisons
+from endpoints.deliveries.deliveries import router as deliveries
+from endpoints.first import router as first
+from endpoints.originals.files import router as originals_files
+from endpoints.originals.originals import router as originals
+from endpoints.originals.travelling import router as travelling
+from endpoints.pages.pages import router as pages
+from endpoints.pages.screen import router as page_screen
+from endpoints.people import router as people
+from endpoints.placements.frames import router as frames
+from endpoints.placements.placeholders import router as placeholders
+from endpoints.placements.placements import router as placements
+from endpoints.placements.remedies import router as remedies
+from endpoints.placements.safe import router as safe
+from endpoints.readings import router as readings
+from endpoints.session import router as accounts
+from endpoints.sites.archives import router as archives
+from endpoints.sites.sites import router as sites
+from endpoints.sites.tables import router as tables
 from ninja import NinjaAPI
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
-from originals.travelling import router as travelling
-from placements.api import router as placements
-from placements.frames import router as frames
-from placements.placeholders import router as placeholders
-from placements.remedies import router as remedies
-from placements.safe import router as safe
-from sites.api import router as sites
-from sites.tables import router as tables
 
 
 def signed_in(view: Callable[..., HttpResponseBase]) -> Callable[..., HttpResponseBase]:
@@ -80,8 +80,8 @@ problems.install(api)
 api.add_router("", accounts, tags=["session"])
 api.add_router("", first, tags=["session"])
 api.add_router("", sites, tags=["sites"])
-api.add_router("", site_doors, tags=["sites"])
-api.add_router("", pages_on_screen, tags=["pages"])
+api.add_router("", pages, tags=["pages"])
+api.add_router("", page_screen, tags=["pages"])
 api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
 api.add_router("", people, tags=["people"])

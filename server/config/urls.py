@@ -1,4 +1,4 @@
-"""Two doors: the API, and the web application for every other address."""
+"""Two ways in: the API, and the web application for every other address."""
 
 import json
 import re
@@ -10,7 +10,7 @@ from django.http import HttpRequest, HttpResponse, HttpResponseBase
 from django.urls import path, re_path
 from django.utils.html import escape
 from django.views.decorators.csrf import ensure_csrf_cookie
-from doors.first import address_of
+from endpoints.first import address_of
 
 from config.api import api
 from config.dev import from_vite, wants_page

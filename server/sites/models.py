@@ -62,7 +62,7 @@ class Page(models.Model):
     position = models.PositiveIntegerField(default=0)
     # skypane.model.PageLayout; it names placements by their ids
     layout = NounField(kind="page", default=dict)
-    # the page as it was last read, and what that was worked out of; see doors.page_glimpses
+    # the page as it was last read, and what that was worked out of; see endpoints.pages.glimpses
     glimpse = models.JSONField(null=True, default=None, editable=False)
 
     class Meta:

@@ -6,8 +6,8 @@ import json
 import zlib
 
 import pytest
-from doors import first as module
-from doors.first import address_of
+from endpoints import first as module
+from endpoints.first import address_of
 from placements.models import Placement
 
 pytestmark = pytest.mark.django_db

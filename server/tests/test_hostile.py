@@ -308,7 +308,7 @@ def test_no_page_of_html_anywhere_under_api(designer):
 
 def test_a_fault_of_ours_is_a_problem_document_too(designer, site, monkeypatch):
     designer.client.raise_request_exception = False
-    monkeypatch.setattr("doors.sites.site_out", lambda site: 1 / 0)
+    monkeypatch.setattr("endpoints.sites.sites.site_out", lambda site: 1 / 0)
     assert "Nothing was lost" in problem(designer.get(f"/sites/{site['id']}"), 500)
 
 
@@ -431,7 +431,9 @@ def test_polling_a_run_plans_nothing(designer, placement, monkeypatch):
 
 
 def test_a_save_checks_with_a_plan_alone(designer, placement, monkeypatch):
-    monkeypatch.setattr("placements.api.glimpses", lambda site: pytest.fail("more than a plan"))
+    monkeypatch.setattr(
+        "endpoints.placements.placements.glimpses", lambda site: pytest.fail("more than a plan")
+    )
     body = {
         "revision": placement["revision"],
         "placement": with_own(placement["placement"], alt="x"),

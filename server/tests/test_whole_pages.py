@@ -35,7 +35,7 @@ def test_a_page_is_there_at_once_as_it_was_last_read(designer, three, original, 
         return designer.get(path + query).json()
 
     assert three["current"]
-    monkeypatch.setattr("doors.pages.read_page", None)  # nothing is worked out
+    monkeypatch.setattr("endpoints.pages.screen.read_page", None)  # nothing is worked out
     assert told() == three == told("?as_remembered=true")
     monkeypatch.undo()
     row = designer.get(f"/placements/{three['ids'][0]}").json()

@@ -12,7 +12,7 @@ export interface paths {
             cookie?: never;
         };
         /** Read Delivery */
-        get: operations["deliveries_api_read_delivery"];
+        get: operations["endpoints_deliveries_deliveries_read_delivery"];
         put?: never;
         post?: never;
         delete?: never;
@@ -33,7 +33,7 @@ export interface paths {
          * @description What differs between a finished run and an earlier one, by default the one before it of the
          *     same thing; null where there is none.
          */
-        get: operations["deliveries_api_delivery_changes"];
+        get: operations["endpoints_deliveries_deliveries_delivery_changes"];
         put?: never;
         post?: never;
         delete?: never;
@@ -54,7 +54,7 @@ export interface paths {
          * @description Where a file differs from the resample: a transparent PNG of its size, opaque where nothing
          *     is alike. The header `X-SSIM` says the mean.
          */
-        get: operations["deliveries_compare_difference"];
+        get: operations["endpoints_deliveries_compare_difference"];
         put?: never;
         post?: never;
         delete?: never;
@@ -76,7 +76,7 @@ export interface paths {
          * Predict Picks
          * @description Which file each browser takes from the delivered markup, and why.
          */
-        post: operations["deliveries_api_predict_picks"];
+        post: operations["endpoints_deliveries_deliveries_predict_picks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -94,7 +94,7 @@ export interface paths {
          * Rendition
          * @description A made file of a run by its key, those too that are not handed over.
          */
-        get: operations["deliveries_compare_rendition"];
+        get: operations["endpoints_deliveries_compare_rendition"];
         put?: never;
         post?: never;
         delete?: never;
@@ -114,7 +114,7 @@ export interface paths {
          * Resample
          * @description The lossless resample that a file is held against, as PNG. The original's cut at its px.
          */
-        get: operations["deliveries_compare_resample"];
+        get: operations["endpoints_deliveries_compare_resample"];
         put?: never;
         post?: never;
         delete?: never;
@@ -136,7 +136,7 @@ export interface paths {
          * Resume Delivery
          * @description Go on with a run that was stopped or failed; what is made is not made again.
          */
-        post: operations["deliveries_api_resume_delivery"];
+        post: operations["endpoints_deliveries_deliveries_resume_delivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -156,7 +156,7 @@ export interface paths {
          * Stop Delivery
          * @description Stop after the file in hand. A run that has ended already is answered as it is.
          */
-        post: operations["deliveries_api_stop_delivery"];
+        post: operations["endpoints_deliveries_deliveries_stop_delivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -174,7 +174,7 @@ export interface paths {
          * Download
          * @description Everything of a finished run as one zip.
          */
-        get: operations["deliveries_api_download"];
+        get: operations["endpoints_deliveries_deliveries_download"];
         put?: never;
         post?: never;
         delete?: never;
@@ -194,7 +194,7 @@ export interface paths {
          * First Answers
          * @description What the screen at an address of the application asks for first: lines of JSON.
          */
-        get: operations["doors_first_first_answers"];
+        get: operations["endpoints_first_first_answers"];
         put?: never;
         post?: never;
         delete?: never;
@@ -216,7 +216,7 @@ export interface paths {
          * Begin Height
          * @description A height rule as it begins in the place of another one.
          */
-        post: operations["doors_readings_begin_height"];
+        post: operations["endpoints_readings_begin_height"];
         delete?: never;
         options?: never;
         head?: never;
@@ -234,11 +234,11 @@ export interface paths {
         put?: never;
         post?: never;
         /** Remove Original */
-        delete: operations["doors_originals_remove_original"];
+        delete: operations["endpoints_originals_originals_remove_original"];
         options?: never;
         head?: never;
         /** Describe Original */
-        patch: operations["doors_originals_describe_original"];
+        patch: operations["endpoints_originals_originals_describe_original"];
         trace?: never;
     };
     "/api/originals/{original_id}/copy": {
@@ -253,7 +253,7 @@ export interface paths {
          * @description A copy of the picture that holds them itself. No px is touched; the original stays as it
          *     is.
          */
-        get: operations["originals_travelling_copy_with_areas"];
+        get: operations["endpoints_originals_travelling_copy_with_areas"];
         put?: never;
         post?: never;
         delete?: never;
@@ -277,7 +277,7 @@ export interface paths {
          *
          *     A newer revision answers 409 with both and changes nothing.
          */
-        put: operations["doors_originals_look_at_original"];
+        put: operations["endpoints_originals_originals_look_at_original"];
         post?: never;
         delete?: never;
         options?: never;
@@ -301,7 +301,7 @@ export interface paths {
          *     A file of another ratio is refused with 409 and what would no longer fit, unless `all_the_same`
          *     is said.
          */
-        post: operations["doors_originals_files_replace_original"];
+        post: operations["endpoints_originals_files_replace_original"];
         delete?: never;
         options?: never;
         head?: never;
@@ -320,7 +320,7 @@ export interface paths {
          * @description Focal point and keep areas as XMP beside the picture: image regions of the IPTC Photo
          *     Metadata Standard, and the older ones.
          */
-        get: operations["originals_travelling_sidecar"];
+        get: operations["endpoints_originals_travelling_sidecar"];
         put?: never;
         post?: never;
         delete?: never;
@@ -337,7 +337,7 @@ export interface paths {
             cookie?: never;
         };
         /** Suggest For Original */
-        get: operations["doors_originals_files_suggest_for_original"];
+        get: operations["endpoints_originals_files_suggest_for_original"];
         put?: never;
         post?: never;
         delete?: never;
@@ -359,9 +359,9 @@ export interface paths {
          * Trim Original
          * @description Cut transparent edges away, to an even size. The untouched file is kept.
          */
-        post: operations["doors_originals_files_trim_original"];
+        post: operations["endpoints_originals_files_trim_original"];
         /** Untrim Original */
-        delete: operations["doors_originals_files_untrim_original"];
+        delete: operations["endpoints_originals_files_untrim_original"];
         options?: never;
         head?: never;
         patch?: never;
@@ -376,10 +376,10 @@ export interface paths {
         };
         get?: never;
         /** Rename Page */
-        put: operations["sites_api_rename_page"];
+        put: operations["endpoints_pages_pages_rename_page"];
         post?: never;
         /** Remove Page */
-        delete: operations["sites_api_remove_page"];
+        delete: operations["endpoints_pages_pages_remove_page"];
         options?: never;
         head?: never;
         patch?: never;
@@ -398,7 +398,7 @@ export interface paths {
          * Start Page Delivery
          * @description Export all placements of a page that have a picture, as one page.
          */
-        post: operations["deliveries_api_start_page_delivery"];
+        post: operations["endpoints_deliveries_deliveries_start_page_delivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -418,7 +418,7 @@ export interface paths {
          * Give Home
          * @description Let a placement of another page show on this one too: one placement, changed in one place.
          */
-        post: operations["doors_pages_give_home"];
+        post: operations["endpoints_pages_screen_give_home"];
         delete?: never;
         options?: never;
         head?: never;
@@ -439,7 +439,7 @@ export interface paths {
          * Take Home
          * @description It no longer shows there; where it belongs it stays.
          */
-        delete: operations["doors_pages_take_home"];
+        delete: operations["endpoints_pages_screen_take_home"];
         options?: never;
         head?: never;
         patch?: never;
@@ -457,7 +457,7 @@ export interface paths {
          * Lay Page Out
          * @description Set the head of a page per span, and the order in which its placements stand.
          */
-        put: operations["doors_pages_lay_page_out"];
+        put: operations["endpoints_pages_screen_lay_page_out"];
         post?: never;
         delete?: never;
         options?: never;
@@ -479,7 +479,7 @@ export interface paths {
          * @description A new placement, the last of its page. Where nothing is said of it the first begins as what
          *     the first screen shows; those after it load as they come near.
          */
-        post: operations["placements_api_make_placement"];
+        post: operations["endpoints_placements_placements_make_placement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -498,7 +498,7 @@ export interface paths {
          * Show In Span
          * @description Show a placement in one span, or do not: a step of its history.
          */
-        put: operations["doors_pages_show_in_span"];
+        put: operations["endpoints_pages_screen_show_in_span"];
         post?: never;
         delete?: never;
         options?: never;
@@ -518,7 +518,7 @@ export interface paths {
          * @description A page as visitors see it at every width. `as_remembered`: at once, as it was last read;
          *     nothing is worked out.
          */
-        get: operations["doors_pages_read_whole_page"];
+        get: operations["endpoints_pages_screen_read_whole_page"];
         put?: never;
         post?: never;
         delete?: never;
@@ -535,16 +535,16 @@ export interface paths {
             cookie?: never;
         };
         /** Read Placement */
-        get: operations["placements_api_read_placement"];
+        get: operations["endpoints_placements_placements_read_placement"];
         /**
          * Save Placement
          * @description Save a draft that started from `revision`. A newer one answers 409 with both versions and
          *     changes nothing.
          */
-        put: operations["placements_api_save_placement"];
+        put: operations["endpoints_placements_placements_save_placement"];
         post?: never;
         /** Remove Placement */
-        delete: operations["placements_api_remove_placement"];
+        delete: operations["endpoints_placements_placements_remove_placement"];
         options?: never;
         head?: never;
         patch?: never;
@@ -563,7 +563,7 @@ export interface paths {
          * Copy Placement
          * @description A placement with the same rules, right after the one that it is made from.
          */
-        post: operations["placements_api_copy_placement"];
+        post: operations["endpoints_placements_placements_copy_placement"];
         delete?: never;
         options?: never;
         head?: never;
@@ -584,7 +584,7 @@ export interface paths {
          * @description Export a placement as it is saved; `quick` to look at what comes of it. A run of it that is
          *     still open is answered instead of a second one.
          */
-        post: operations["deliveries_api_start_delivery"];
+        post: operations["endpoints_deliveries_deliveries_start_delivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -599,7 +599,7 @@ export interface paths {
             cookie?: never;
         };
         /** Latest Delivery */
-        get: operations["deliveries_api_latest_delivery"];
+        get: operations["endpoints_deliveries_deliveries_latest_delivery"];
         put?: never;
         post?: never;
         delete?: never;
@@ -621,7 +621,7 @@ export interface paths {
          * Change Frame
          * @description Name the placement's frame, take a named one, or part from it.
          */
-        post: operations["placements_frames_change_frame"];
+        post: operations["endpoints_placements_frames_change_frame"];
         delete?: never;
         options?: never;
         head?: never;
@@ -639,7 +639,7 @@ export interface paths {
          * Read History
          * @description Every version that is still kept, the oldest first, and where the placement is among them.
          */
-        get: operations["placements_api_read_history"];
+        get: operations["endpoints_placements_placements_read_history"];
         put?: never;
         post?: never;
         delete?: never;
@@ -660,7 +660,7 @@ export interface paths {
          * @description A zip with a neutral picture for every span that waits for one, at each density, with its px
          *     written on it; of the placement as it is saved.
          */
-        get: operations["placements_placeholders_placeholders"];
+        get: operations["endpoints_placements_placeholders_placeholders"];
         put?: never;
         post?: never;
         delete?: never;
@@ -680,7 +680,7 @@ export interface paths {
          * Read Stored
          * @description The same of a placement as it is stored, in the `revision` that is asked for.
          */
-        get: operations["doors_readings_read_stored"];
+        get: operations["endpoints_readings_read_stored"];
         put?: never;
         post?: never;
         delete?: never;
@@ -701,7 +701,7 @@ export interface paths {
          * @description What of the picture is in view at every width, of the placement as it is saved. Where spans
          *     wait for a picture: how large it has to be, and where what matters belongs.
          */
-        get: operations["placements_safe_safe_area_numbers"];
+        get: operations["endpoints_placements_safe_safe_area_numbers"];
         put?: never;
         post?: never;
         delete?: never;
@@ -718,12 +718,12 @@ export interface paths {
             cookie?: never;
         };
         /** Read Session */
-        get: operations["accounts_api_read_session"];
+        get: operations["endpoints_session_read_session"];
         put?: never;
         /** Sign In */
-        post: operations["accounts_api_sign_in"];
+        post: operations["endpoints_session_sign_in"];
         /** Sign Out */
-        delete: operations["accounts_api_sign_out"];
+        delete: operations["endpoints_session_sign_out"];
         options?: never;
         head?: never;
         patch?: never;
@@ -739,7 +739,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Sign In Demo */
-        post: operations["accounts_api_sign_in_demo"];
+        post: operations["endpoints_session_sign_in_demo"];
         delete?: never;
         options?: never;
         head?: never;
@@ -760,7 +760,7 @@ export interface paths {
          * @description Change one's own password. This session stays open, all others end. A wrong present one
          *     counts as a try, as at sign-in: who finds a browser open does not find the password out.
          */
-        post: operations["accounts_api_change_password"];
+        post: operations["endpoints_session_change_password"];
         delete?: never;
         options?: never;
         head?: never;
@@ -775,10 +775,10 @@ export interface paths {
             cookie?: never;
         };
         /** List Sites */
-        get: operations["doors_sites_list_sites"];
+        get: operations["endpoints_sites_sites_list_sites"];
         put?: never;
         /** Make Site */
-        post: operations["doors_sites_make_site"];
+        post: operations["endpoints_sites_sites_make_site"];
         delete?: never;
         options?: never;
         head?: never;
@@ -799,7 +799,7 @@ export interface paths {
          * @description A new site out of an exported one, equal in every value. Nothing is changed where anything of
          *     it is wrong.
          */
-        post: operations["doors_archives_import_site"];
+        post: operations["endpoints_sites_archives_import_site"];
         delete?: never;
         options?: never;
         head?: never;
@@ -814,7 +814,7 @@ export interface paths {
             cookie?: never;
         };
         /** Read Site */
-        get: operations["doors_sites_read_site"];
+        get: operations["endpoints_sites_sites_read_site"];
         /**
          * Change Site
          * @description Change name and plan. Where the number of breakpoints changes, placements and named frames
@@ -822,10 +822,10 @@ export interface paths {
          *     letters of the spans that the site had. A placement whose named frame
          *     is gone keeps its values as its own.
          */
-        put: operations["doors_sites_change_site"];
+        put: operations["endpoints_sites_sites_change_site"];
         post?: never;
         /** Remove Site */
-        delete: operations["doors_sites_remove_site"];
+        delete: operations["endpoints_sites_sites_remove_site"];
         options?: never;
         head?: never;
         patch?: never;
@@ -842,7 +842,7 @@ export interface paths {
          * Site As Archive
          * @description A site with its originals as one zip, to be imported elsewhere.
          */
-        get: operations["doors_archives_site_as_archive"];
+        get: operations["endpoints_sites_archives_site_as_archive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -862,7 +862,7 @@ export interface paths {
          * Audience Table
          * @description The audience as it is saved, as a CSV.
          */
-        get: operations["sites_tables_audience_table"];
+        get: operations["endpoints_sites_tables_audience_table"];
         put?: never;
         post?: never;
         delete?: never;
@@ -884,7 +884,7 @@ export interface paths {
          * Read Audience Table
          * @description The audience that a CSV says: width, height, density, weight. Nothing is stored.
          */
-        post: operations["sites_tables_read_audience_table"];
+        post: operations["endpoints_sites_tables_read_audience_table"];
         delete?: never;
         options?: never;
         head?: never;
@@ -904,7 +904,7 @@ export interface paths {
          * Crops
          * @description The largest crop of one ratio for each part of a draft that shows its picture in a span.
          */
-        post: operations["doors_readings_crops"];
+        post: operations["endpoints_readings_crops"];
         delete?: never;
         options?: never;
         head?: never;
@@ -922,13 +922,13 @@ export interface paths {
          * List Deliveries
          * @description The latest hundred runs of a site.
          */
-        get: operations["deliveries_api_list_deliveries"];
+        get: operations["endpoints_deliveries_deliveries_list_deliveries"];
         put?: never;
         /**
          * Start Site Delivery
          * @description Export all placements of a site that have a picture, page by page.
          */
-        post: operations["deliveries_api_start_site_delivery"];
+        post: operations["endpoints_deliveries_deliveries_start_site_delivery"];
         delete?: never;
         options?: never;
         head?: never;
@@ -946,13 +946,13 @@ export interface paths {
          * Preview Clearing
          * @description What clearing would remove. Nothing is changed.
          */
-        get: operations["deliveries_api_preview_clearing"];
+        get: operations["endpoints_deliveries_deliveries_preview_clearing"];
         put?: never;
         /**
          * Clear Deliveries
          * @description Remove it.
          */
-        post: operations["deliveries_api_clear_deliveries"];
+        post: operations["endpoints_deliveries_deliveries_clear_deliveries"];
         delete?: never;
         options?: never;
         head?: never;
@@ -972,7 +972,7 @@ export interface paths {
          * Edit
          * @description A draft after a change that brings others with it. Nothing is stored.
          */
-        post: operations["doors_readings_edit"];
+        post: operations["endpoints_readings_edit"];
         delete?: never;
         options?: never;
         head?: never;
@@ -993,7 +993,7 @@ export interface paths {
          * @description Breakpoints, containers, gutters and columns in a stylesheet, a file of design tokens or a
          *     table. Nothing is stored: they are there to be chosen from.
          */
-        post: operations["sites_tables_find_widths"];
+        post: operations["endpoints_sites_tables_find_widths"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1013,7 +1013,7 @@ export interface paths {
          * Take Widths
          * @description The plan with what is chosen. Nothing is stored.
          */
-        post: operations["sites_tables_take_widths"];
+        post: operations["endpoints_sites_tables_take_widths"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1031,7 +1031,7 @@ export interface paths {
          * Read Frame Uses
          * @description Where each named frame is used, by its id, as "Page · Placement".
          */
-        get: operations["doors_sites_read_frame_uses"];
+        get: operations["endpoints_sites_sites_read_frame_uses"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1052,7 +1052,7 @@ export interface paths {
          * @description What the list shows of a site. It reads every placement, so that each site is asked for by
          *     itself.
          */
-        get: operations["doors_sites_glance_at"];
+        get: operations["endpoints_sites_sites_glance_at"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1074,7 +1074,7 @@ export interface paths {
          * Invite
          * @description A link by which one person comes in, for a week.
          */
-        post: operations["doors_people_invite"];
+        post: operations["endpoints_people_invite"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1092,7 +1092,7 @@ export interface paths {
         put?: never;
         post?: never;
         /** Withdraw Invitation */
-        delete: operations["doors_people_withdraw_invitation"];
+        delete: operations["endpoints_people_withdraw_invitation"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1111,7 +1111,7 @@ export interface paths {
          * Begin Kind
          * @description A draft as another kind: what both know stays, what the new one needs is begun.
          */
-        post: operations["doors_readings_begin_kind"];
+        post: operations["endpoints_readings_begin_kind"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1131,7 +1131,7 @@ export interface paths {
          * Name Examples
          * @description What files would be called. Nothing is stored.
          */
-        post: operations["sites_tables_name_examples"];
+        post: operations["endpoints_sites_tables_name_examples"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1150,19 +1150,19 @@ export interface paths {
          * @description The newest first; all, or `most` of them after so many that are skipped. A site may have
          *     thousands: what comes from our own rows is not checked once more.
          */
-        get: operations["doors_originals_list_originals"];
+        get: operations["endpoints_originals_originals_list_originals"];
         put?: never;
         /**
          * Bring Original
          * @description Bring one picture. A picture that is here already is answered as it is, with `is_new`
          *     false.
          */
-        post: operations["doors_originals_bring_original"];
+        post: operations["endpoints_originals_originals_bring_original"];
         delete?: never;
         options?: never;
         head?: never;
         /** Describe Originals */
-        patch: operations["doors_originals_describe_originals"];
+        patch: operations["endpoints_originals_originals_describe_originals"];
         trace?: never;
     };
     "/api/sites/{site_id}/originals/removal": {
@@ -1178,7 +1178,7 @@ export interface paths {
          * Remove Originals
          * @description Remove those that are used nowhere; of the others it is said where they are.
          */
-        post: operations["doors_originals_remove_originals"];
+        post: operations["endpoints_originals_originals_remove_originals"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1195,7 +1195,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Make Page */
-        post: operations["sites_api_make_page"];
+        post: operations["endpoints_pages_pages_make_page"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1210,7 +1210,7 @@ export interface paths {
             cookie?: never;
         };
         /** List People */
-        get: operations["doors_people_list_people"];
+        get: operations["endpoints_people_list_people"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1228,13 +1228,13 @@ export interface paths {
         };
         get?: never;
         /** Change Role */
-        put: operations["doors_people_change_role"];
+        put: operations["endpoints_people_change_role"];
         post?: never;
         /**
          * Withdraw
          * @description Withdraw a person's access to a site; anybody may withdraw their own.
          */
-        delete: operations["doors_people_withdraw"];
+        delete: operations["endpoints_people_withdraw"];
         options?: never;
         head?: never;
         patch?: never;
@@ -1252,7 +1252,7 @@ export interface paths {
          * @description The placements of a site in the order of its pages: all, or at most so many after so many.
          *     `as_remembered`: at once, as they were last seen; nothing is worked out.
          */
-        get: operations["placements_api_list_placements"];
+        get: operations["endpoints_placements_placements_list_placements"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1274,7 +1274,7 @@ export interface paths {
          * Read Draft
          * @description Everything that the desk shows of a draft, over every width.
          */
-        post: operations["doors_readings_read_draft"];
+        post: operations["endpoints_readings_read_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1294,7 +1294,7 @@ export interface paths {
          * Read Moving Draft
          * @description What changes on the desk while something is dragged; the rest is asked for when it rests.
          */
-        post: operations["doors_readings_read_moving_draft"];
+        post: operations["endpoints_readings_read_moving_draft"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1314,7 +1314,7 @@ export interface paths {
          * Width Sum
          * @description How the width of a part's frame comes about at one viewport width, as a sum.
          */
-        post: operations["doors_readings_width_sum"];
+        post: operations["endpoints_readings_width_sum"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1332,14 +1332,14 @@ export interface paths {
          * List Remedies
          * @description Every span that fails, in reading order, widest first.
          */
-        get: operations["placements_remedies_list_remedies"];
+        get: operations["endpoints_placements_remedies_list_remedies"];
         put?: never;
         /**
          * Apply Remedies
          * @description Apply the chosen remedies, each placement by itself: one that was changed meanwhile is left
          *     alone and said so.
          */
-        post: operations["placements_remedies_apply_remedies"];
+        post: operations["endpoints_placements_remedies_apply_remedies"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1359,7 +1359,7 @@ export interface paths {
          * Undo Remedies
          * @description One step back in each placement that has not been changed since.
          */
-        post: operations["placements_remedies_undo_remedies"];
+        post: operations["endpoints_placements_remedies_undo_remedies"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1377,7 +1377,7 @@ export interface paths {
          * Site As File
          * @description Everything of a site but its pictures; its JSON Schema is docs/site.schema.json.
          */
-        get: operations["doors_archives_site_as_file"];
+        get: operations["endpoints_sites_archives_site_as_file"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1397,7 +1397,7 @@ export interface paths {
          * Read Welcome
          * @description What a link is for. Reading it uses nothing up.
          */
-        get: operations["doors_people_read_welcome"];
+        get: operations["endpoints_people_read_welcome"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1419,7 +1419,7 @@ export interface paths {
          * Come In
          * @description Make an account by a link, and sign in.
          */
-        post: operations["doors_people_come_in"];
+        post: operations["endpoints_people_come_in"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1439,7 +1439,7 @@ export interface paths {
          * Take Share
          * @description Whoever is signed in takes the share of a link.
          */
-        post: operations["doors_people_take_share"];
+        post: operations["endpoints_people_take_share"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1459,7 +1459,7 @@ export interface paths {
          * Begin Width
          * @description A width rule as it begins in the place of another one.
          */
-        post: operations["doors_readings_begin_width"];
+        post: operations["endpoints_readings_begin_width"];
         delete?: never;
         options?: never;
         head?: never;
@@ -6306,7 +6306,7 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
-    deliveries_api_read_delivery: {
+    endpoints_deliveries_deliveries_read_delivery: {
         parameters: {
             query?: never;
             header?: never;
@@ -6346,7 +6346,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_delivery_changes: {
+    endpoints_deliveries_deliveries_delivery_changes: {
         parameters: {
             query?: {
                 since?: number | null;
@@ -6397,7 +6397,7 @@ export interface operations {
             };
         };
     };
-    deliveries_compare_difference: {
+    endpoints_deliveries_compare_difference: {
         parameters: {
             query?: never;
             header?: never;
@@ -6445,7 +6445,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_predict_picks: {
+    endpoints_deliveries_deliveries_predict_picks: {
         parameters: {
             query?: never;
             header?: never;
@@ -6507,7 +6507,7 @@ export interface operations {
             };
         };
     };
-    deliveries_compare_rendition: {
+    endpoints_deliveries_compare_rendition: {
         parameters: {
             query?: never;
             header?: never;
@@ -6546,7 +6546,7 @@ export interface operations {
             };
         };
     };
-    deliveries_compare_resample: {
+    endpoints_deliveries_compare_resample: {
         parameters: {
             query?: never;
             header?: never;
@@ -6594,7 +6594,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_resume_delivery: {
+    endpoints_deliveries_deliveries_resume_delivery: {
         parameters: {
             query?: never;
             header?: never;
@@ -6643,7 +6643,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_stop_delivery: {
+    endpoints_deliveries_deliveries_stop_delivery: {
         parameters: {
             query?: never;
             header?: never;
@@ -6683,7 +6683,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_download: {
+    endpoints_deliveries_deliveries_download: {
         parameters: {
             query?: never;
             header?: never;
@@ -6730,7 +6730,7 @@ export interface operations {
             };
         };
     };
-    doors_first_first_answers: {
+    endpoints_first_first_answers: {
         parameters: {
             query: {
                 at: string;
@@ -6759,7 +6759,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_begin_height: {
+    endpoints_readings_begin_height: {
         parameters: {
             query?: never;
             header?: never;
@@ -6803,7 +6803,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_remove_original: {
+    endpoints_originals_originals_remove_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -6850,7 +6850,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_describe_original: {
+    endpoints_originals_originals_describe_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -6903,7 +6903,7 @@ export interface operations {
             };
         };
     };
-    originals_travelling_copy_with_areas: {
+    endpoints_originals_travelling_copy_with_areas: {
         parameters: {
             query?: never;
             header?: never;
@@ -6950,7 +6950,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_look_at_original: {
+    endpoints_originals_originals_look_at_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -7012,7 +7012,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_files_replace_original: {
+    endpoints_originals_files_replace_original: {
         parameters: {
             query?: {
                 all_the_same?: boolean;
@@ -7091,7 +7091,7 @@ export interface operations {
             };
         };
     };
-    originals_travelling_sidecar: {
+    endpoints_originals_travelling_sidecar: {
         parameters: {
             query?: never;
             header?: never;
@@ -7129,7 +7129,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_files_suggest_for_original: {
+    endpoints_originals_files_suggest_for_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -7169,7 +7169,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_files_trim_original: {
+    endpoints_originals_files_trim_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -7227,7 +7227,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_files_untrim_original: {
+    endpoints_originals_files_untrim_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -7276,7 +7276,7 @@ export interface operations {
             };
         };
     };
-    sites_api_rename_page: {
+    endpoints_pages_pages_rename_page: {
         parameters: {
             query?: never;
             header?: never;
@@ -7329,7 +7329,7 @@ export interface operations {
             };
         };
     };
-    sites_api_remove_page: {
+    endpoints_pages_pages_remove_page: {
         parameters: {
             query?: never;
             header?: never;
@@ -7367,7 +7367,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_start_page_delivery: {
+    endpoints_deliveries_deliveries_start_page_delivery: {
         parameters: {
             query?: never;
             header?: never;
@@ -7416,7 +7416,7 @@ export interface operations {
             };
         };
     };
-    doors_pages_give_home: {
+    endpoints_pages_screen_give_home: {
         parameters: {
             query?: never;
             header?: never;
@@ -7469,7 +7469,7 @@ export interface operations {
             };
         };
     };
-    doors_pages_take_home: {
+    endpoints_pages_screen_take_home: {
         parameters: {
             query?: never;
             header?: never;
@@ -7508,7 +7508,7 @@ export interface operations {
             };
         };
     };
-    doors_pages_lay_page_out: {
+    endpoints_pages_screen_lay_page_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -7561,7 +7561,7 @@ export interface operations {
             };
         };
     };
-    placements_api_make_placement: {
+    endpoints_placements_placements_make_placement: {
         parameters: {
             query?: never;
             header?: never;
@@ -7614,7 +7614,7 @@ export interface operations {
             };
         };
     };
-    doors_pages_show_in_span: {
+    endpoints_pages_screen_show_in_span: {
         parameters: {
             query?: never;
             header?: never;
@@ -7669,7 +7669,7 @@ export interface operations {
             };
         };
     };
-    doors_pages_read_whole_page: {
+    endpoints_pages_screen_read_whole_page: {
         parameters: {
             query?: {
                 as_remembered?: boolean;
@@ -7720,7 +7720,7 @@ export interface operations {
             };
         };
     };
-    placements_api_read_placement: {
+    endpoints_placements_placements_read_placement: {
         parameters: {
             query?: never;
             header?: never;
@@ -7760,7 +7760,7 @@ export interface operations {
             };
         };
     };
-    placements_api_save_placement: {
+    endpoints_placements_placements_save_placement: {
         parameters: {
             query?: never;
             header?: never;
@@ -7822,7 +7822,7 @@ export interface operations {
             };
         };
     };
-    placements_api_remove_placement: {
+    endpoints_placements_placements_remove_placement: {
         parameters: {
             query?: never;
             header?: never;
@@ -7860,7 +7860,7 @@ export interface operations {
             };
         };
     };
-    placements_api_copy_placement: {
+    endpoints_placements_placements_copy_placement: {
         parameters: {
             query?: never;
             header?: never;
@@ -7913,7 +7913,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_start_delivery: {
+    endpoints_deliveries_deliveries_start_delivery: {
         parameters: {
             query?: {
                 effort?: "quick" | "thorough";
@@ -7964,7 +7964,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_latest_delivery: {
+    endpoints_deliveries_deliveries_latest_delivery: {
         parameters: {
             query?: {
                 state?: "any" | "done";
@@ -8006,7 +8006,7 @@ export interface operations {
             };
         };
     };
-    placements_frames_change_frame: {
+    endpoints_placements_frames_change_frame: {
         parameters: {
             query?: never;
             header?: never;
@@ -8068,7 +8068,7 @@ export interface operations {
             };
         };
     };
-    placements_api_read_history: {
+    endpoints_placements_placements_read_history: {
         parameters: {
             query?: never;
             header?: never;
@@ -8108,7 +8108,7 @@ export interface operations {
             };
         };
     };
-    placements_placeholders_placeholders: {
+    endpoints_placements_placeholders_placeholders: {
         parameters: {
             query?: {
                 part?: number;
@@ -8159,7 +8159,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_read_stored: {
+    endpoints_readings_read_stored: {
         parameters: {
             query: {
                 part?: number;
@@ -8224,7 +8224,7 @@ export interface operations {
             };
         };
     };
-    placements_safe_safe_area_numbers: {
+    endpoints_placements_safe_safe_area_numbers: {
         parameters: {
             query?: {
                 part?: number;
@@ -8278,7 +8278,7 @@ export interface operations {
             };
         };
     };
-    accounts_api_read_session: {
+    endpoints_session_read_session: {
         parameters: {
             query?: never;
             header?: never;
@@ -8307,7 +8307,7 @@ export interface operations {
             };
         };
     };
-    accounts_api_sign_in: {
+    endpoints_session_sign_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -8367,7 +8367,7 @@ export interface operations {
             };
         };
     };
-    accounts_api_sign_out: {
+    endpoints_session_sign_out: {
         parameters: {
             query?: never;
             header?: never;
@@ -8396,7 +8396,7 @@ export interface operations {
             };
         };
     };
-    accounts_api_sign_in_demo: {
+    endpoints_session_sign_in_demo: {
         parameters: {
             query?: never;
             header?: never;
@@ -8434,7 +8434,7 @@ export interface operations {
             };
         };
     };
-    accounts_api_change_password: {
+    endpoints_session_change_password: {
         parameters: {
             query?: never;
             header?: never;
@@ -8483,7 +8483,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_list_sites: {
+    endpoints_sites_sites_list_sites: {
         parameters: {
             query?: never;
             header?: never;
@@ -8512,7 +8512,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_make_site: {
+    endpoints_sites_sites_make_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -8554,7 +8554,7 @@ export interface operations {
             };
         };
     };
-    doors_archives_import_site: {
+    endpoints_sites_archives_import_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -8611,7 +8611,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_read_site: {
+    endpoints_sites_sites_read_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -8651,7 +8651,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_change_site: {
+    endpoints_sites_sites_change_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -8713,7 +8713,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_remove_site: {
+    endpoints_sites_sites_remove_site: {
         parameters: {
             query?: never;
             header?: never;
@@ -8751,7 +8751,7 @@ export interface operations {
             };
         };
     };
-    doors_archives_site_as_archive: {
+    endpoints_sites_archives_site_as_archive: {
         parameters: {
             query?: never;
             header?: never;
@@ -8798,7 +8798,7 @@ export interface operations {
             };
         };
     };
-    sites_tables_audience_table: {
+    endpoints_sites_tables_audience_table: {
         parameters: {
             query?: never;
             header?: never;
@@ -8836,7 +8836,7 @@ export interface operations {
             };
         };
     };
-    sites_tables_read_audience_table: {
+    endpoints_sites_tables_read_audience_table: {
         parameters: {
             query?: never;
             header?: never;
@@ -8904,7 +8904,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_crops: {
+    endpoints_readings_crops: {
         parameters: {
             query?: never;
             header?: never;
@@ -8957,7 +8957,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_list_deliveries: {
+    endpoints_deliveries_deliveries_list_deliveries: {
         parameters: {
             query?: never;
             header?: never;
@@ -8997,7 +8997,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_start_site_delivery: {
+    endpoints_deliveries_deliveries_start_site_delivery: {
         parameters: {
             query?: never;
             header?: never;
@@ -9046,7 +9046,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_preview_clearing: {
+    endpoints_deliveries_deliveries_preview_clearing: {
         parameters: {
             query?: never;
             header?: never;
@@ -9086,7 +9086,7 @@ export interface operations {
             };
         };
     };
-    deliveries_api_clear_deliveries: {
+    endpoints_deliveries_deliveries_clear_deliveries: {
         parameters: {
             query?: never;
             header?: never;
@@ -9126,7 +9126,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_edit: {
+    endpoints_readings_edit: {
         parameters: {
             query?: never;
             header?: never;
@@ -9179,7 +9179,7 @@ export interface operations {
             };
         };
     };
-    sites_tables_find_widths: {
+    endpoints_sites_tables_find_widths: {
         parameters: {
             query?: never;
             header?: never;
@@ -9232,7 +9232,7 @@ export interface operations {
             };
         };
     };
-    sites_tables_take_widths: {
+    endpoints_sites_tables_take_widths: {
         parameters: {
             query?: never;
             header?: never;
@@ -9285,7 +9285,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_read_frame_uses: {
+    endpoints_sites_sites_read_frame_uses: {
         parameters: {
             query?: never;
             header?: never;
@@ -9327,7 +9327,7 @@ export interface operations {
             };
         };
     };
-    doors_sites_glance_at: {
+    endpoints_sites_sites_glance_at: {
         parameters: {
             query?: never;
             header?: never;
@@ -9367,7 +9367,7 @@ export interface operations {
             };
         };
     };
-    doors_people_invite: {
+    endpoints_people_invite: {
         parameters: {
             query?: never;
             header?: never;
@@ -9420,7 +9420,7 @@ export interface operations {
             };
         };
     };
-    doors_people_withdraw_invitation: {
+    endpoints_people_withdraw_invitation: {
         parameters: {
             query?: never;
             header?: never;
@@ -9468,7 +9468,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_begin_kind: {
+    endpoints_readings_begin_kind: {
         parameters: {
             query?: never;
             header?: never;
@@ -9522,7 +9522,7 @@ export interface operations {
             };
         };
     };
-    sites_tables_name_examples: {
+    endpoints_sites_tables_name_examples: {
         parameters: {
             query?: never;
             header?: never;
@@ -9575,7 +9575,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_list_originals: {
+    endpoints_originals_originals_list_originals: {
         parameters: {
             query?: {
                 skip?: number;
@@ -9618,7 +9618,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_bring_original: {
+    endpoints_originals_originals_bring_original: {
         parameters: {
             query?: never;
             header?: never;
@@ -9686,7 +9686,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_describe_originals: {
+    endpoints_originals_originals_describe_originals: {
         parameters: {
             query?: never;
             header?: never;
@@ -9739,7 +9739,7 @@ export interface operations {
             };
         };
     };
-    doors_originals_remove_originals: {
+    endpoints_originals_originals_remove_originals: {
         parameters: {
             query?: never;
             header?: never;
@@ -9792,7 +9792,7 @@ export interface operations {
             };
         };
     };
-    sites_api_make_page: {
+    endpoints_pages_pages_make_page: {
         parameters: {
             query?: never;
             header?: never;
@@ -9845,7 +9845,7 @@ export interface operations {
             };
         };
     };
-    doors_people_list_people: {
+    endpoints_people_list_people: {
         parameters: {
             query?: never;
             header?: never;
@@ -9885,7 +9885,7 @@ export interface operations {
             };
         };
     };
-    doors_people_change_role: {
+    endpoints_people_change_role: {
         parameters: {
             query?: never;
             header?: never;
@@ -9948,7 +9948,7 @@ export interface operations {
             };
         };
     };
-    doors_people_withdraw: {
+    endpoints_people_withdraw: {
         parameters: {
             query?: never;
             header?: never;
@@ -10005,7 +10005,7 @@ export interface operations {
             };
         };
     };
-    placements_api_list_placements: {
+    endpoints_placements_placements_list_placements: {
         parameters: {
             query?: {
                 as_remembered?: boolean;
@@ -10049,7 +10049,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_read_draft: {
+    endpoints_readings_read_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -10102,7 +10102,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_read_moving_draft: {
+    endpoints_readings_read_moving_draft: {
         parameters: {
             query?: never;
             header?: never;
@@ -10155,7 +10155,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_width_sum: {
+    endpoints_readings_width_sum: {
         parameters: {
             query?: never;
             header?: never;
@@ -10208,7 +10208,7 @@ export interface operations {
             };
         };
     };
-    placements_remedies_list_remedies: {
+    endpoints_placements_remedies_list_remedies: {
         parameters: {
             query?: never;
             header?: never;
@@ -10248,7 +10248,7 @@ export interface operations {
             };
         };
     };
-    placements_remedies_apply_remedies: {
+    endpoints_placements_remedies_apply_remedies: {
         parameters: {
             query?: never;
             header?: never;
@@ -10301,7 +10301,7 @@ export interface operations {
             };
         };
     };
-    placements_remedies_undo_remedies: {
+    endpoints_placements_remedies_undo_remedies: {
         parameters: {
             query?: never;
             header?: never;
@@ -10354,7 +10354,7 @@ export interface operations {
             };
         };
     };
-    doors_archives_site_as_file: {
+    endpoints_sites_archives_site_as_file: {
         parameters: {
             query?: never;
             header?: never;
@@ -10392,7 +10392,7 @@ export interface operations {
             };
         };
     };
-    doors_people_read_welcome: {
+    endpoints_people_read_welcome: {
         parameters: {
             query?: never;
             header?: never;
@@ -10432,7 +10432,7 @@ export interface operations {
             };
         };
     };
-    doors_people_come_in: {
+    endpoints_people_come_in: {
         parameters: {
             query?: never;
             header?: never;
@@ -10503,7 +10503,7 @@ export interface operations {
             };
         };
     };
-    doors_people_take_share: {
+    endpoints_people_take_share: {
         parameters: {
             query?: never;
             header?: never;
@@ -10541,7 +10541,7 @@ export interface operations {
             };
         };
     };
-    doors_readings_begin_width: {
+    endpoints_readings_begin_width: {
         parameters: {
             query?: never;
             header?: never;

@@ -8,6 +8,7 @@ from typing import Any
 from common.files import local
 from common.pictures import guard
 from common.problems import Problem, Refused
+from common.uploads import most_upload_bytes, takes_file
 from django.core.files.storage import default_storage
 from django.db import IntegrityError
 from django.http import FileResponse, HttpRequest, HttpResponse
@@ -29,7 +30,7 @@ from placements.models import failing_areas, uses_of
 from pydantic import ValidationError
 from skypane import after_replacing, has_same_ratio, model, no_longer_fits
 
-from doors.originals import OriginalOut, changed, mine, out, small_enough
+from endpoints.originals.originals import OriginalOut, changed, mine, out, small_enough
 
 router = Router()
 
@@ -47,7 +48,7 @@ class SuggestionOut(Schema):
 
 
 @router.post(
-    "/originals/{int:original_id}/replacement",
+    takes_file("/originals/{int:original_id}/replacement", most_upload_bytes),
     response={200: ReplacedOut, 404: Problem, 409: Problem, 413: Problem, 422: Problem},
 )
 def replace_original(

@@ -10,6 +10,7 @@ from common.bodies import Body
 from common.problems import Problem, Refused
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
+from placements.models import Placement, originals_of
 from pydantic import Field
 from sites.access import row_for
 from skypane import model, plan
@@ -17,8 +18,6 @@ from skypane.errors import NotThere
 from skypane.identifiers import identifier
 from skypane.markup.placeholder import placeholder_svg, placeholders_of
 from skypane.pixels.overlay import drawn_png
-
-from placements.models import Placement, originals_of
 
 router = Router()
 

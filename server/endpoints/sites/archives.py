@@ -11,6 +11,8 @@ from pathlib import Path
 from common.db import in_one_go
 from common.files import local, sha256_of, work_folder
 from common.problems import Problem, Refused
+from common.uploads import takes_file
+from django.conf import settings
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import File, Router, Status, UploadedFile
@@ -109,7 +111,7 @@ def site_as_archive(request: HttpRequest, site_id: int) -> HttpResponseBase:
 
 
 @router.post(
-    "/sites/archive",
+    takes_file("/sites/archive", lambda: settings.MOST_ARCHIVE_BYTES),
     response={201: SiteOut, 413: Problem, 422: Problem},
 )
 def import_site(request: HttpRequest, file: File[UploadedFile]) -> Status[SiteOut]:

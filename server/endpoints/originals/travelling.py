@@ -9,10 +9,9 @@ from common.problems import Problem
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import Router
+from originals.models import Original
 from sites.access import row_for
 from skypane.pixels.xmp import with_xmp
-
-from originals.models import Original
 
 router = Router()
 

@@ -25,8 +25,8 @@ from sites.access import inside, row_for
 from sites.models import Page
 from skypane import PageReading, model, page_held, read_page, seen_in
 
-from doors.page_glimpses import made_of, remember, remembered
-from doors.readings import preview
+from endpoints.pages.glimpses import made_of, remember, remembered
+from endpoints.readings import preview
 
 router = Router()
 

@@ -9,15 +9,15 @@ from common.db import in_one_go, locked_one
 from common.problems import Problem, Refused
 from django.http import HttpRequest
 from ninja import Router
+from placements.history import add, begin, looks_now
+from placements.models import Placement
 from pydantic import Field
 from sites.access import row_for
 from sites.models import Site
 from sites.shapes import Title
 from skypane import model, named_from, parted, using
 
-from placements.api import PlacementOut, placement_out
-from placements.history import add, begin, looks_now
-from placements.models import Placement
+from endpoints.placements.placements import PlacementOut, placement_out
 
 router = Router()
 

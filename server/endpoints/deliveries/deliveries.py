@@ -8,6 +8,10 @@ from typing import Annotated, Literal
 
 from common.bodies import Body
 from common.problems import Problem, Refused
+from deliveries import runs, sweeping, told
+from deliveries.models import Delivery, Worker
+from deliveries.tasks import send
+from deliveries.told import ChangesOut, ClearingOut, DeliveryOut, ListedDelivery
 from django.core.files.storage import default_storage
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
@@ -22,11 +26,6 @@ from skypane.handover import fonts_of
 from skypane.identifiers import identifier
 from skypane.markup.picture import TYPES
 from skypane.picks.markup import pictures_in
-
-from deliveries import runs, sweeping, told
-from deliveries.models import Delivery, Worker
-from deliveries.tasks import send
-from deliveries.told import ChangesOut, ClearingOut, DeliveryOut, ListedDelivery
 
 router = Router()
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from accounts.passwords import MOST_CHARACTERS, NewPassword, check_password
+from accounts.session import Session, guard, session_of
 from common.bodies import Body
 from common.problems import Problem, Refused
 from django.conf import settings
@@ -17,9 +19,6 @@ from django.contrib.auth import (
 from django.http import HttpRequest
 from ninja import Router, Status
 from pydantic import Field
-
-from accounts.passwords import MOST_CHARACTERS, NewPassword, check_password
-from accounts.session import Session, guard, session_of
 
 router = Router()
 

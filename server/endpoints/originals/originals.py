@@ -9,6 +9,7 @@ from typing import Annotated, Any
 from common.bodies import Body
 from common.db import in_one_go, locked, locked_one
 from common.problems import Conflict, Problem, Refused
+from common.uploads import most_upload_bytes, takes_file
 from django.conf import settings
 from django.http import Http404, HttpRequest, HttpResponse
 from ninja import File, Query, Router, Schema, Status
@@ -194,7 +195,7 @@ def small_enough(file: UploadedFile) -> None:
 
 
 @router.post(
-    "/sites/{int:site_id}/originals",
+    takes_file("/sites/{int:site_id}/originals", most_upload_bytes),
     response={201: OriginalOut, 404: Problem, 413: Problem, 422: Problem},
 )
 def bring_original(

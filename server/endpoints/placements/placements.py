@@ -14,12 +14,6 @@ from django.http import Http404, HttpRequest
 from ninja import Query, Router, Schema, Status
 from originals.looks import MOST_LOOKS, Look, Looks
 from originals.models import Original
-from pydantic import AfterValidator, Field
-from sites.access import row_for, site_for
-from sites.models import Page, Site
-from sites.shapes import Title
-from skypane import changes, model, plan, showing
-
 from placements.glimpses import Glimpsed, glimpses, remembered
 from placements.history import (
     StoredLooks,
@@ -32,6 +26,11 @@ from placements.history import (
 )
 from placements.models import Placement, originals_of
 from placements.strips import StripScreenOut
+from pydantic import AfterValidator, Field
+from sites.access import row_for, site_for
+from sites.models import Page, Site
+from sites.shapes import Title
+from skypane import changes, model, plan, showing
 
 router = Router()
 

@@ -8,6 +8,7 @@ from common.bodies import Body
 from common.problems import Problem, Refused
 from django.http import HttpRequest, HttpResponse
 from ninja import Query, Router
+from placements.models import Placement, originals_of
 from pydantic import Field
 from sites.access import row_for
 from skypane import SafeArea, model, plan, safe_area_of
@@ -15,8 +16,6 @@ from skypane.errors import NotThere
 from skypane.identifiers import identifier
 from skypane.markup.overlay import overlay_svg
 from skypane.pixels.overlay import overlay_png
-
-from placements.models import Placement, originals_of
 
 router = Router()
 

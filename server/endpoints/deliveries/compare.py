@@ -9,15 +9,14 @@ from pathlib import Path
 from common.files import local, work_folder
 from common.pictures import guard
 from common.problems import Problem, Refused
+from deliveries import runs
+from deliveries.models import Delivery
 from django.core.files.storage import default_storage
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
 from sites.access import row_for
 from skypane import model
 from skypane.markup.picture import TYPES
-
-from deliveries import runs
-from deliveries.models import Delivery
 
 router = Router()
 

@@ -8,9 +8,11 @@ from typing import Annotated
 from common.bodies import Body
 from common.pictures import guard
 from common.problems import Problem
+from common.uploads import takes_file
 from django.http import HttpRequest, HttpResponse
 from ninja import File, Router, UploadedFile
 from pydantic import Field
+from sites.access import site_for
 from skypane import Found, model
 from skypane.files.audience import audience_csv, audience_of
 from skypane.files.names import examples
@@ -19,7 +21,8 @@ from skypane.found.table import widths_csv
 from skypane.identifiers import identifier
 from skypane.tables import MOST_BYTES
 
-from sites.access import site_for
+#: Larger ones are refused before they are read; the core says what it reads.
+MOST_TABLE_BYTES = 5_000_000
 
 router = Router()
 
@@ -74,7 +77,7 @@ def take_widths(request: HttpRequest, site_id: int, payload: TakeIn) -> model.Si
 
 
 @router.post(
-    "/sites/{int:site_id}/audience/table",
+    takes_file("/sites/{int:site_id}/audience/table", lambda: MOST_TABLE_BYTES),
     response={200: list[model.Viewers], 404: Problem, 413: Problem, 422: Problem},
 )
 def read_audience_table(

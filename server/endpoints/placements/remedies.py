@@ -11,6 +11,10 @@ from common.db import in_one_go, locked
 from common.problems import Problem
 from django.http import HttpRequest
 from ninja import Router, Schema
+from placements.history import begin, looks_now, record, step_back
+from placements.models import Placement, originals_in, originals_of, placements_of
+from placements.proposals import MOST_PROPOSED, proposable
+from placements.strips import StripFrameOut, strip_frame_out
 from pydantic import Field
 from sites.access import site_for
 from sites.models import Site
@@ -26,11 +30,6 @@ from skypane import (
     model,
     plan,
 )
-
-from placements.history import begin, looks_now, record, step_back
-from placements.models import Placement, originals_in, originals_of, placements_of
-from placements.proposals import MOST_PROPOSED, proposable
-from placements.strips import StripFrameOut, strip_frame_out
 
 router = Router()
 

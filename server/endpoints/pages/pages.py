@@ -8,7 +8,6 @@ from common.problems import Problem
 from django.db.models import Max
 from django.http import HttpRequest
 from ninja import Router, Status
-
 from sites.access import row_for, site_for
 from sites.models import Page
 from sites.shapes import PageOut, Title
