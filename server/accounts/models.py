@@ -7,6 +7,7 @@ import secrets
 from datetime import timedelta
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.db import models
 from django.utils import timezone
 
@@ -35,7 +36,7 @@ class Link(models.Model):
         ordering = ["id"]
 
     @classmethod
-    def make(cls, purpose: Purpose, by: object = None) -> tuple[Link, str]:
+    def make(cls, purpose: Purpose, by: User | None = None) -> tuple[Link, str]:
         """A new link and its token, which is told once."""
         token = secrets.token_urlsafe(24)
         expires = timezone.now() + VALID_FOR
@@ -43,7 +44,7 @@ class Link(models.Model):
             purpose=purpose,
             token_hash=_hash(token),
             made_by=by,
-            expires=expires,  # type: ignore[misc]
+            expires=expires,
         )
         return link, token
 

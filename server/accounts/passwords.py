@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from common.problems import Refused
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import User
 from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from pydantic import Field
@@ -14,7 +14,7 @@ MOST_CHARACTERS = 4096
 NewPassword = Annotated[str, Field(min_length=1, max_length=MOST_CHARACTERS)]
 
 
-def check_password(password: str, field: str, user: AbstractBaseUser | None = None) -> None:
+def check_password(password: str, field: str, user: User | None = None) -> None:
     """Raises Refused, in words, for one that is too easy to guess."""
     try:
         validate_password(password, user)

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from common.problems import Refused
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 from django.middleware.csrf import get_token
 from ninja import Schema
+from ninja.errors import AuthenticationError
 from ninja.utils import check_csrf
 
 
@@ -21,6 +23,13 @@ def session_of(request: HttpRequest) -> Session:
     get_token(request)
     name = request.user.get_username() if request.user.is_authenticated else None
     return Session(name=name or None, demo=settings.DEMO)
+
+
+def person(request: HttpRequest) -> User:
+    """Who is signed in. Raises AuthenticationError where nobody is."""
+    if not isinstance(request.user, User):
+        raise AuthenticationError
+    return request.user
 
 
 def guard(request: HttpRequest) -> None:

@@ -47,7 +47,7 @@ class Json(Parser):
 def _unreadable(request: HttpRequest, sentence: str) -> HttpError:
     """The framework says something of its own about every error of a parser; the sentence travels
     with the request."""
-    request.why_unreadable = sentence  # type: ignore[attr-defined]
+    request.why_unreadable = sentence  # type: ignore[attr-defined]  # a mark of ours on it
     return HttpError(400, sentence)
 
 

@@ -6,6 +6,7 @@ import os
 import threading
 from contextvars import ContextVar
 from dataclasses import replace
+from typing import Any
 
 from django.conf import settings
 from django.http import HttpRequest
@@ -20,16 +21,21 @@ _lock = threading.Lock()
 _made: dict[tuple[int, Limits], Guard] = {}
 
 
+def _limits() -> Limits:
+    limits: dict[str, Any] = settings.PICTURE_LIMITS
+    return Limits(**limits)
+
+
 def guard() -> Guard:
     """Made on first use, and again in a process that was forked since: children belong to the
     process that started them."""
-    return _guard(Limits(**settings.PICTURE_LIMITS))
+    return _guard(_limits())
 
 
 def encoding_guard() -> Guard:
     """The same for runs, which have as many children as there are slots: who may begin is said
     there (see `common.slots`)."""
-    limits = Limits(**settings.PICTURE_LIMITS)
+    limits = _limits()
     return _guard(replace(limits, at_once=max(limits.at_once, at_once())))
 
 

@@ -69,7 +69,7 @@ def address_is_known(request: HttpRequest) -> bool:
         return False
 
 
-class Throttle(AxesDatabaseHandler):
+class Throttle(AxesDatabaseHandler):  # type: ignore[misc]  # axes ships no types
     """Counts in the database, which is there when the cache is not."""
 
     def get_failures(self, request: HttpRequest, credentials: dict[str, Any] | None = None) -> int:

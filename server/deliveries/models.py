@@ -82,12 +82,13 @@ class Delivery(models.Model):
     @property
     def same_target(self) -> models.QuerySet[Delivery]:
         """All runs of the same placement, page or site, the latest first."""
-        return Delivery.objects.filter(
-            site_id=self.site_id,
-            scope=self.scope,
-            page_id=self.page_id,
-            placement_id=self.placement_id,
-        )
+        # by ids: the rows themselves are not needed
+        same = Delivery.objects.filter(site_id=self.site_id, scope=self.scope)
+        if self.page_id is not None:
+            same = same.filter(page_id=self.page_id)
+        if self.placement_id is not None:
+            same = same.filter(placement_id=self.placement_id)
+        return same
 
     OPEN = (State.QUEUED, State.RUNNING, State.STOPPING)
 

@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from typing import Any, NamedTuple
 
 from common.db import in_one_go, locked, locked_one
+from django.contrib.auth.models import User
 from django.core.files.storage import default_storage
 from originals.models import Original
 from placements.models import (
@@ -108,7 +109,7 @@ def delivery_asked(delivery: Delivery) -> Asked:
     return Asked.model_validate(delivery.asked)
 
 
-def start(target: Target, user: object, effort: model.Effort = "thorough") -> tuple[Delivery, bool]:
+def start(target: Target, user: User, effort: model.Effort = "thorough") -> tuple[Delivery, bool]:
     """The run of a target that is open, or a new one and True: what is asked for is frozen, and all
     its files have rows.
 
@@ -130,7 +131,7 @@ def start(target: Target, user: object, effort: model.Effort = "thorough") -> tu
     return in_one_go(begin)
 
 
-def _new(target: Target, user: object, effort: model.Effort) -> Delivery:
+def _new(target: Target, user: User, effort: model.Effort) -> Delivery:
     asked = _asked_now(target, effort)
     plan = blueprint(asked)
     plan.check_pictures()

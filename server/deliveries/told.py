@@ -128,7 +128,7 @@ def _what_for(asked: Mapping[str, Any]) -> str:
 _FORMATS = {"avif": "AVIF", "webp": "WebP", "jpeg": "JPEG", "png": "PNG", "svg": "SVG"}
 
 
-def row(delivery: Delivery, any_worker: bool) -> dict[str, object]:
+def row(delivery: Delivery, any_worker: bool) -> dict[str, Any]:
     files = delivery.files.all()
     asked = delivery.asked
     placement = delivery.placement
@@ -186,17 +186,17 @@ def out(delivery: Delivery) -> DeliveryOut:
             FileOut(
                 name=f.name,
                 key=f.key,
-                done=f.rendition is not None,
+                done=made is not None,
                 reused=f.reused,
                 left_out=f.left_out,
                 why=f.why,
-                width_px=f.rendition and f.rendition.width_px,
-                height_px=f.rendition and f.rendition.height_px,
-                size_bytes=f.rendition and f.rendition.size_bytes,
-                quality=f.rendition and f.rendition.quality,
-                ssim=f.rendition and f.rendition.ssim,
+                width_px=made.width_px if made else None,
+                height_px=made.height_px if made else None,
+                size_bytes=made.size_bytes if made else None,
+                quality=made.quality if made else None,
+                ssim=made.ssim if made else None,
             )
-            for f in delivery.files.all()
+            for f, made in ((f, f.rendition) for f in delivery.files.all())
         ],
         is_current=done and runs.is_current(delivery),
     )

@@ -3,16 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 
 from accounts.alike import skeletons
 from accounts.models import Link
 from accounts.passwords import NewPassword, check_password
-from accounts.session import Session, guard, session_of
+from accounts.session import Session, guard, person, session_of
 from common.bodies import Body
 from common.db import in_one_go
 from common.problems import Problem, Refused
-from django.contrib.auth import get_user_model, login
+from django.contrib.auth import login
+from django.contrib.auth.models import User
 from django.db import IntegrityError
 from django.http import Http404, HttpRequest
 from django.shortcuts import get_object_or_404
@@ -32,7 +33,6 @@ Name = Annotated[
     ),
 ]
 RoleWord = Literal["owner", "edit", "look"]
-User = get_user_model()
 
 
 class Member(Schema):
@@ -91,7 +91,7 @@ class NewPerson(Body):
 
 def _people(request: HttpRequest, site_id: int) -> People:
     members = Membership.objects.filter(site_id=site_id).select_related("user")
-    mine = next((m for m in members if m.user == request.user), None)
+    mine = next((m for m in members if m.user == person(request)), None)
     may_share = mine is not None and mine.role == Role.OWNER
     waiting = Invitation.objects.filter(site_id=site_id).select_related("link__made_by")
     return People(
@@ -99,15 +99,15 @@ def _people(request: HttpRequest, site_id: int) -> People:
             Member(
                 user_id=m.user_id,
                 name=m.user.get_username(),
-                role=m.role,  # type: ignore[arg-type]
-                is_me=m.user == request.user,
+                role=cast(RoleWord, m.role),
+                is_me=m.user == person(request),
             )
             for m in members
         ],
         invitations=[
             Invited(
                 id=i.id,
-                role=i.role,  # type: ignore[arg-type]
+                role=cast(RoleWord, i.role),
                 made=i.link.made,
                 expires=i.link.expires,
                 made_by=i.link.made_by.get_username() if i.link.made_by else "",
@@ -133,7 +133,7 @@ def invite(request: HttpRequest, site_id: int, payload: InvitationIn) -> Status[
     site = owned(request, site_id)
 
     def make() -> InvitationOut:
-        link, token = Link.make(Link.Purpose.PERSON, request.user)
+        link, token = Link.make(Link.Purpose.PERSON, person(request))
         made = Invitation.objects.create(link=link, site=site, role=payload.role)
         return InvitationOut(id=made.id, path=f"/welcome/{token}")
 
@@ -171,7 +171,7 @@ def change_role(request: HttpRequest, site_id: int, user_id: int, payload: RoleI
     owned(request, site_id)
 
     def change() -> None:
-        if payload.role == Role.OWNER:
+        if payload.role == "owner":
             get_object_or_404(Membership, site_id=site_id, user_id=user_id)
             Membership.objects.filter(site_id=site_id, user_id=user_id).update(role=Role.OWNER)
             return
@@ -216,10 +216,11 @@ def _holds(link: Link) -> bool:
     whoever shares a site may share it still."""
     if link.purpose == Link.Purpose.OWNER:
         return not User.objects.exists()
-    shared = Invitation.objects.filter(link=link).values_list("site_id", flat=True).first()
-    return Membership.objects.filter(
-        site_id=shared, user_id=link.made_by_id, role=Role.OWNER
-    ).exists()
+    invitation = Invitation.objects.filter(link=link).first()
+    if invitation is None or link.made_by is None:
+        return False
+    shares = Membership.objects.filter(site=invitation.site_id, user=link.made_by, role=Role.OWNER)
+    return shares.exists()
 
 
 def _link(token: str) -> Link:
@@ -239,9 +240,9 @@ def read_welcome(request: HttpRequest, token: str) -> WelcomeOut:
     session_of(request)  # the page that is shown needs the cookie that guards changes
     invitation = Invitation.objects.select_related("site").filter(link=link).first()
     return WelcomeOut(
-        purpose=link.purpose,  # type: ignore[arg-type]
+        purpose=cast(Literal["owner", "person"], link.purpose),
         site=invitation.site.name if invitation else None,
-        role=invitation.role if invitation else None,  # type: ignore[arg-type]
+        role=cast(RoleWord, invitation.role) if invitation else None,
         invited_by=link.made_by.get_username() if link.made_by else "",
         signed_in_as=request.user.get_username() if request.user.is_authenticated else None,
     )
@@ -257,7 +258,7 @@ def come_in(request: HttpRequest, token: str, payload: NewPerson) -> Status[Sess
     guard(request)
     check_password(payload.password, "password")
 
-    def make() -> object:
+    def make() -> User:
         link = _link(token)
         is_owner = link.purpose == Link.Purpose.OWNER
         # locked, so that of two that look alike and come at once one is second
@@ -282,18 +283,18 @@ def come_in(request: HttpRequest, token: str, payload: NewPerson) -> Status[Sess
         raise Refused(
             f"{payload.name} is taken. Choose another name.", status=409, field="name"
         ) from None
-    login(request, user, backend="django.contrib.auth.backends.ModelBackend")  # type: ignore[arg-type]
+    login(request, user, backend="django.contrib.auth.backends.ModelBackend")
     return Status(201, session_of(request))
 
 
 @router.post("/welcome/{token}/share", response={204: None, 404: Problem})
 def take_share(request: HttpRequest, token: str) -> Status[None]:
     """Whoever is signed in takes the share of a link."""
-    in_one_go(lambda: _take(_link(token), request.user))
+    in_one_go(lambda: _take(_link(token), person(request)))
     return Status(204, None)
 
 
-def _take(link: Link, user: object) -> None:
+def _take(link: Link, user: User) -> None:
     """Use a link up. A member never gets less by an invitation than they have."""
     if not Link.objects.select_for_update().filter(id=link.id).exists():
         raise Http404

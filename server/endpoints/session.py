@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from accounts.passwords import MOST_CHARACTERS, NewPassword, check_password
-from accounts.session import Session, guard, session_of
+from accounts.session import Session, guard, person, session_of
 from common.bodies import Body
 from common.problems import Problem, Refused
 from django.conf import settings
@@ -72,11 +72,11 @@ class PasswordChange(Body):
 def change_password(request: HttpRequest, payload: PasswordChange) -> Status[None]:
     """Change one's own password. This session stays open, all others end. A wrong present one
     counts as a try, as at sign-in: who finds a browser open does not find the password out."""
-    user = request.user
+    user = person(request)
     if authenticate(request, username=user.get_username(), password=payload.old) is None:
         raise Refused("This is not your present password.", field="old")
-    check_password(payload.new, "new", user)  # type: ignore[arg-type]
-    user.set_password(payload.new)  # type: ignore[union-attr]
+    check_password(payload.new, "new", user)
+    user.set_password(payload.new)
     user.save()
-    update_session_auth_hash(request, user)  # type: ignore[arg-type]
+    update_session_auth_hash(request, user)
     return Status(204, None)

@@ -42,7 +42,7 @@ def clean_name(name: str) -> str:
 
 
 @contextmanager
-def received(upload: UploadedFile) -> Iterator[tuple[Path, str]]:
+def received(upload: UploadedFile[bytes]) -> Iterator[tuple[Path, str]]:
     """The upload as a file, and the SHA-256 of its bytes."""
     with work_folder() as folder:
         path = folder / "upload"
@@ -54,7 +54,7 @@ def received(upload: UploadedFile) -> Iterator[tuple[Path, str]]:
         yield path, digest.hexdigest()
 
 
-def take_in(site: Site, upload: UploadedFile) -> tuple[Original, bool]:
+def take_in(site: Site, upload: UploadedFile[bytes]) -> tuple[Original, bool]:
     """The original made of an upload, and whether it is new. Raises UnreadablePicture; then nothing
     is kept."""
     with received(upload) as (path, sha256):

@@ -15,7 +15,7 @@ from originals.copies import copies_of
 from originals.models import Original
 from pydantic import ValidationError
 from sites.models import Site
-from skypane import InvalidPlan, Plan, findings_of, model, plan
+from skypane import InvalidPlan, findings_of, model, plan
 
 from placements.models import Placement, originals_in, placements_of
 from placements.strips import StripScreenOut, strip_screens_out
@@ -100,24 +100,23 @@ def _seen(
     others: list[model.Placement],
 ) -> tuple[Glimpse, bool]:
     """A placement at a glance, and whether all that it takes was to be had."""
-    computed: Plan | InvalidPlan
+    error, computed = "", None
     try:
         computed = plan(site, noun, originals)
     except InvalidPlan as problem:
-        computed = problem
-    is_known = isinstance(computed, Plan)
-    findings = findings_of(computed, copies_of, lambda: others) if is_known else []
+        error = str(problem)
+    findings = findings_of(computed, copies_of, lambda: others) if computed else []
     glimpse = Glimpse(
         name=noun.name,
         kind=noun.kind,
         lead=noun.lead,
         pictures=sum(part.role is None for part in noun.parts),
-        strip=strip_screens_out(computed) if is_known else [],
+        strip=strip_screens_out(computed) if computed else [],
         findings=findings,
-        error=None if is_known else str(computed),
+        error=error or None,
     )
     # whether words can be read is not known while the px of their picture cannot be had
-    worded = computed.parts[0].shown if is_known and computed.layout.has_words else ()
+    worded = computed.parts[0].shown if computed and computed.layout.has_words else ()
     return glimpse, all(copies_of(p.original) is not None for p in worded)
 
 

@@ -11,6 +11,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from common.db import locked
+from django.contrib.auth.models import User
 from originals.looks import Look
 from originals.models import Original
 from sites.models import Site
@@ -91,7 +92,7 @@ def add(
     placement: Placement,
     after: int,
     versions: Sequence[tuple[Any, StoredLooks]],
-    by: object,
+    by: User | None,
     what: str | None = None,
 ) -> None:
     """Put versions after the one at position `after`; those beyond it are dropped. The placement
@@ -115,7 +116,7 @@ def record(
     placement: Placement,
     noun: model.Placement,
     looks: StoredLooks,
-    by: object,
+    by: User | None,
     what: str | None = None,
 ) -> None:
     """Keep a placement as a new version. The row is saved with a new revision."""
@@ -151,7 +152,7 @@ def look_anew(
     original: Original,
     focal: tuple[float, float],
     areas: tuple[model.Area, ...],
-    by: object,
+    by: User | None,
     others: Iterable[Placement],
 ) -> None:
     """Another focal point and other areas for an original. Where an area is called otherwise, the

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from typing import TypeVar
 
+from accounts.session import person
 from common.problems import Refused
 from django.db.models import Model, QuerySet
 from django.http import Http404, HttpRequest
@@ -23,7 +24,7 @@ LOOKING = frozenset({"GET", "HEAD", "OPTIONS"})
 def site_for(request: HttpRequest, site_id: int, *, looking: bool | None = None) -> Site:
     """The member's site. `looking`: whether the request changes nothing, where its method does not
     say so. Raises Http404, or Refused for a member who may only look."""
-    held = Membership.objects.select_related("site").filter(site_id=site_id, user=request.user)
+    held = Membership.objects.select_related("site").filter(site_id=site_id, user=person(request))
     membership = held.first()
     if membership is None:
         raise Http404
@@ -42,12 +43,12 @@ def row_for(
 ) -> M:
     """A row of a member's site; `to_site` is the way from it to its site, as in `page__site`.
     Raises like `site_for`."""
-    row = rows.filter(pk=row_id, **{f"{to_site}__members": request.user}).first()
+    row = rows.filter(pk=row_id, **{f"{to_site}__members": person(request)}).first()
     if row is None:
         raise Http404
     if not (request.method in LOOKING if looking is None else looking):
         site_id = type(row)._default_manager.values_list(to_site, flat=True).get(pk=row_id)
-        _may_change(Membership.objects.get(site_id=site_id, user=request.user))
+        _may_change(Membership.objects.get(site_id=site_id, user=person(request)))
     return row
 
 
@@ -63,7 +64,7 @@ def inside(site: Site, rows: QuerySet[M], to_site: str, row_id: int) -> M:
 def owned(request: HttpRequest, site_id: int) -> Site:
     """The site of one of its owners. Raises Http404, or Refused for other members."""
     site = site_for(request, site_id, looking=True)
-    if not Membership.objects.filter(site=site, user=request.user, role=Role.OWNER).exists():
+    if not Membership.objects.filter(site=site, user=person(request), role=Role.OWNER).exists():
         raise Refused("Only an owner may share or remove this site. Ask one of them.", status=403)
     return site
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 from common.bodies import Body
+from django.contrib.auth.models import User
 from ninja import Schema
 from skypane import model
 from skypane.errors import written
@@ -42,7 +43,7 @@ class SiteIn(Body):
     plan: model.Site = model.Site()
 
 
-def site_out(site: Site, user: object) -> SiteOut:
+def site_out(site: Site, user: User) -> SiteOut:
     """The site as one of its members sees it."""
     noun = site.as_noun()
     return SiteOut(

@@ -5,7 +5,7 @@ from __future__ import annotations
 import hashlib
 import queue
 import threading
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Generator, Iterator, Mapping, Sequence
 from concurrent.futures import Future, ThreadPoolExecutor, wait
 from contextlib import AbstractContextManager, contextmanager
 from pathlib import Path
@@ -51,7 +51,7 @@ def encoded(
     *,
     workers: int,
     turn: Turn = at_once,
-) -> Iterator[Made]:
+) -> Generator[Made]:
     """Make files with so many children at once, yielding each as it is done. `sources` by the
     number of the original. Whoever stops asking stops the rest after the file in hand. Raises what
     making a file raises."""

@@ -6,6 +6,7 @@ import mimetypes
 from collections.abc import Sequence
 from typing import Annotated, Literal
 
+from accounts.session import person
 from common.bodies import Body
 from common.problems import Problem, Refused
 from deliveries import runs, sweeping, told
@@ -47,7 +48,7 @@ def _mine(request: HttpRequest, delivery_id: int, *, looking: bool | None = None
 def _begin(
     request: HttpRequest, target: runs.Target, effort: model.Effort = "thorough"
 ) -> Status[DeliveryOut]:
-    delivery, is_new = runs.start(target, request.user, effort)
+    delivery, is_new = runs.start(target, person(request), effort)
     if is_new:
         _wake(delivery.id)
     return Status(201, told.out(_mine(request, delivery.id)))
@@ -111,10 +112,7 @@ def list_deliveries(request: HttpRequest, site_id: int) -> list[ListedDelivery]:
     site = site_for(request, site_id)
     found = list(told.whole().filter(site=site).defer("written")[:100])
     any_worker = Worker.is_any()
-    return [
-        ListedDelivery(**told.row(d, any_worker), since=told.since(d, found))  # type: ignore[arg-type]
-        for d in found
-    ]
+    return [ListedDelivery(**told.row(d, any_worker), since=told.since(d, found)) for d in found]
 
 
 @router.get(
@@ -262,10 +260,9 @@ def delivered_file(
         .filter(name=path, rendition__isnull=False)
         .first()
     )
-    if file is not None:
-        response = FileResponse(
-            default_storage.open(file.rendition.stored), content_type=TYPES[file.rendition.format]
-        )
+    made = file.rendition if file else None
+    if made is not None:
+        response = FileResponse(default_storage.open(made.stored), content_type=TYPES[made.format])
     else:
         texts = runs.texts_of(delivery)
         font = fonts_of(texts).get(path)

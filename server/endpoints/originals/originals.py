@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Annotated, Any
 
+from accounts.session import person
 from common.bodies import Body
 from common.db import in_one_go, locked, locked_one
 from common.problems import Conflict, Problem, Refused
@@ -297,7 +298,7 @@ def look_at_original(request: HttpRequest, original_id: int, payload: LookChange
                 "Its areas were changed elsewhere since you opened it.",
                 out(original).model_dump(mode="json"),
             )
-        look_anew(original, payload.focal, payload.areas, request.user, rows.values())
+        look_anew(original, payload.focal, payload.areas, person(request), rows.values())
         return original
 
     original = in_one_go(look)

@@ -3,6 +3,7 @@ span, and at home on further pages."""
 
 from __future__ import annotations
 
+from accounts.session import person
 from common.bodies import Body
 from common.db import in_one_go, locked, locked_one
 from common.problems import Problem, Refused
@@ -156,7 +157,7 @@ def show_in_span(
         noun = seen_in(site, row.as_noun(), letter, payload.shows)
         begin(row)
         what = f"{'Shown' if payload.shows else 'Not shown'} in {letter}"
-        record(row, noun, looks_now(row, noun), request.user, what)
+        record(row, noun, looks_now(row, noun), person(request), what)
 
     in_one_go(show)
     return _on_screen(page)

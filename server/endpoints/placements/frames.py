@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated
 
+from accounts.session import person
 from common.bodies import Body
 from common.db import in_one_go, locked_one
 from common.problems import Problem, Refused
@@ -62,7 +63,7 @@ def change_frame(request: HttpRequest, placement_id: int, payload: FrameIn) -> P
         else:
             changed = parted(before, noun)
         body = changed.model_dump(mode="json", exclude_none=True)
-        add(row, row.at, [(body, looks_now(row, changed))], request.user)
+        add(row, row.at, [(body, looks_now(row, changed))], person(request))
         row.keep(changed)
         return row
 

@@ -6,9 +6,11 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Annotated, Any
 
+from accounts.session import person
 from common.bodies import Body
 from common.db import in_one_go, locked, remove_one
 from common.problems import Conflict, Problem, Refused
+from django.contrib.auth.models import User
 from django.db.models import F, Max
 from django.http import Http404, HttpRequest
 from ninja import Query, Router, Schema, Status
@@ -299,10 +301,10 @@ def save_placement(request: HttpRequest, placement_id: int, payload: PlacementSa
                 original,
                 look.focal,
                 look.areas,
-                request.user,
+                person(request),
                 [p for p in rows.values() if p.id != placement_id],
             )
-        _go_on(row, payload, request.user)
+        _go_on(row, payload, person(request))
         row.keep(payload.placement)
         return row
 
@@ -329,7 +331,7 @@ def _differences(row: Placement, mine: PlacementSave) -> tuple[str, ...]:
     )
 
 
-def _go_on(row: Placement, payload: PlacementSave, by: object) -> None:
+def _go_on(row: Placement, payload: PlacementSave, by: User) -> None:
     """The history after a save. What does not fit the versions that are here is taken for one
     plain change."""
     h = payload.history

@@ -6,9 +6,11 @@ from collections.abc import Iterator
 from itertools import islice
 from typing import Annotated
 
+from accounts.session import person
 from common.bodies import Body
 from common.db import in_one_go, locked
 from common.problems import Problem
+from django.contrib.auth.models import User
 from django.http import HttpRequest
 from ninja import Router, Schema
 from placements.history import begin, looks_now, record, step_back
@@ -171,14 +173,14 @@ def apply_remedies(request: HttpRequest, site_id: int, payload: Choices) -> list
     by_placement: dict[int, list[Choice]] = {}
     for choice in payload.choices:
         by_placement.setdefault(choice.placement_id, []).append(choice)
-    return [_apply(site, id_, choices, request.user) for id_, choices in by_placement.items()]
+    return [_apply(site, id_, choices, person(request)) for id_, choices in by_placement.items()]
 
 
 class _Left(Exception):
     """A placement is left alone, and why."""
 
 
-def _apply(site: Site, placement_id: int, choices: list[Choice], by: object) -> Outcome:
+def _apply(site: Site, placement_id: int, choices: list[Choice], by: User) -> Outcome:
     letters = sorted({c.span for c in choices})
 
     def outcome(sentence: str, name: str = "", revision: int = 0, applied: bool = False) -> Outcome:

@@ -7,7 +7,9 @@ import zipfile
 from collections.abc import Iterator
 from copy import copy
 from pathlib import Path
+from typing import Any
 
+from accounts.session import person
 from common.db import in_one_go
 from common.files import local, sha256_of, work_folder
 from common.problems import Problem, Refused
@@ -118,17 +120,17 @@ def import_site(request: HttpRequest, file: File[UploadedFile]) -> Status[SiteOu
     """A new site out of an exported one, equal in every value. Nothing is changed where anything of
     it is wrong."""
     with work_folder() as folder:
-        brought = folder / "site.zip"
-        with brought.open("wb") as f:
+        path = folder / "site.zip"
+        with path.open("wb") as f:
             shutil.copyfileobj(file, f)
-        with opened(brought) as archive:
+        with opened(path) as archive:
             found = _read(archive)
             paths = dict(_unpacked(archive, found, folder))
         _check(found)
         # pictures take their time: they are opened before anything is locked, and once
         brought = {o.id: opened_original(paths[o.id], o.name, o.sha256) for o in found.originals}
         site = in_one_go(lambda: _made(request, found, brought))
-    return Status(201, site_out(site, request.user))
+    return Status(201, site_out(site, person(request)))
 
 
 def _read(archive: zipfile.ZipFile) -> SiteFile:
@@ -182,7 +184,7 @@ def _check(found: SiteFile) -> None:
 
 def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -> Site:
     site = Site.objects.create(name=found.name, plan=found.site.model_dump(mode="json"))
-    Membership.objects.create(site=site, user=request.user, role=Role.OWNER)
+    Membership.objects.create(site=site, user=person(request), role=Role.OWNER)
     numbers = {o.id: _kept(site, o, brought[o.id]).id for o in found.originals}
     rows: list[list[Placement]] = []
     pages: list[Page] = []
@@ -191,7 +193,7 @@ def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -
         pages.append(row)
         rows.append([])
         for n, placement in enumerate(page.placements, 1):
-            bare = {"stem": None, "page": "", "handed": {}}
+            bare: dict[str, Any] = {"stem": None, "page": "", "handed": {}}
             noun = renumbered(placement, numbers).model_copy(update=bare)
             made = Placement(page=row, position=n, revision=0)
             made.take(noun)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
+from accounts.session import person
 from common.db import in_one_go, locked_one, remove_one
 from common.problems import Conflict, Problem
 from deliveries.models import Delivery
@@ -65,7 +66,7 @@ class SiteChange(SiteIn):
 @router.get("/sites", response=list[SiteRow])
 def list_sites(request: HttpRequest) -> list[SiteRow]:
     done = Q(deliveries__state=Delivery.State.DONE)
-    sites = Site.objects.filter(members=request.user).annotate(
+    sites = Site.objects.filter(members=person(request)).annotate(
         n_pages=Count("pages", distinct=True),
         n_originals=Count("originals", distinct=True),
         n_placements=Count("pages__placements", distinct=True),
@@ -73,7 +74,7 @@ def list_sites(request: HttpRequest) -> list[SiteRow]:
     )
     found = list(sites.order_by("name", "id"))
     # of one that has been removed or withdrawn since there is no role, and it is not told of
-    roles = dict(Membership.objects.filter(user=request.user).values_list("site_id", "role"))
+    roles = dict(Membership.objects.filter(user=person(request)).values_list("site_id", "role"))
     return [
         SiteRow(
             id=site.id,
@@ -127,16 +128,16 @@ def make_site(request: HttpRequest, payload: SiteIn) -> Status[SiteOut]:
         site = Site.objects.create(
             name=payload.name.strip(), plan=payload.plan.model_dump(mode="json")
         )
-        Membership.objects.create(site=site, user=request.user, role=Role.OWNER)
+        Membership.objects.create(site=site, user=person(request), role=Role.OWNER)
         Page.objects.create(site=site, title=FIRST_PAGE, position=1)
         return site
 
-    return Status(201, site_out(in_one_go(make), request.user))
+    return Status(201, site_out(in_one_go(make), person(request)))
 
 
 @router.get("/sites/{int:site_id}", response={200: SiteOut, 404: Problem})
 def read_site(request: HttpRequest, site_id: int) -> SiteOut:
-    return site_out(site_for(request, site_id), request.user)
+    return site_out(site_for(request, site_id), person(request))
 
 
 @router.delete("/sites/{int:site_id}", response={204: None, 404: Problem})
@@ -161,7 +162,7 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
         if site.revision != payload.revision:
             raise Conflict(
                 "The site was changed elsewhere since you opened it.",
-                site_out(site, request.user).model_dump(mode="json"),
+                site_out(site, person(request)).model_dump(mode="json"),
             )
         before = site.as_noun()
         # titles that are sent as they were are carried to where their widths are now
@@ -178,4 +179,4 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
         carry_all(site, before, edited, after)
         return site
 
-    return site_out(in_one_go(change), request.user)
+    return site_out(in_one_go(change), person(request))
