@@ -218,10 +218,16 @@ def kind_values(*, has_words: bool = False) -> Sequence[type[Noun]]:
     return tuple(dict.fromkeys(found))
 
 
+def values_of_kind(kind: str) -> type[Noun] | None:
+    """The type of the values of a kind; None where there is no such kind."""
+    layout = _KNOWN.get(kind)
+    return layout.Values if layout else None
+
+
 def value_names(kind: str) -> dict[str, str]:
     """What each value of a kind is called, by its field; nothing where there is no such kind."""
-    layout = _KNOWN.get(kind)
-    fields = layout.Values.model_fields if layout else {}
+    values = values_of_kind(kind)
+    fields = values.model_fields if values else {}
     return {name: field.title or name for name, field in fields.items()}
 
 

@@ -14,7 +14,7 @@ from skypane.files.renditions import Files, quick_key, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
-from skypane.layouts import value_names
+from skypane.layouts.facts import value_facts
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
@@ -179,7 +179,7 @@ def read(
         items=of_items,
         own=of_own,
         layout=layout_spans(computed),
-        value_names=value_names(placement.kind),
+        values=value_facts(placement.kind),
         one_of=of_set,
         verdicts=verdicts(computed, Known(bands, whole, of_items, found)),
         findings=tuple(found),

@@ -4433,8 +4433,8 @@ export interface components {
         };
         /**
          * Reading
-         * @description Everything that the desk shows of a placement. `value_names` says what each value of its kind
-         *     is called, by its field.
+         * @description Everything that the desk shows of a placement. `values` says what is known of each value of
+         *     its kind, by its field.
          */
         Reading: {
             /** Budget Bytes */
@@ -4462,9 +4462,9 @@ export interface components {
             };
             /** Savings */
             savings: components["schemas"]["Saving"][];
-            /** Value Names */
-            value_names: {
-                [key: string]: string;
+            /** Values */
+            values: {
+                [key: string]: components["schemas"]["ValueFacts"];
             };
             /**
              * Verdicts
@@ -5956,6 +5956,25 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * ValueFacts
+         * @description What a value is called, its unit ("" for a number of things and for what is no number), its
+         *     bounds, whether it is a whole number, and what can be chosen where it is a choice.
+         */
+        ValueFacts: {
+            /** Choices */
+            choices: string[];
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Whole */
+            whole: boolean;
         };
         /**
          * VerdictRun

@@ -1,13 +1,13 @@
 /** A whole page at one width, from its top to its end, with the fold where the first screen ends. */
-import "../desk/sky/scripts";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { PageReading } from "../api/pages";
+import { begin, RESTING } from "../desk/kinds/kinds";
 import classes from "./Pages.module.css";
 
 const PAGE = `<!doctype html><html lang="en"><head><title>Page</title><style>
   body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
   .page-head { background: rgb(29 58 68 / 80%); }
-  [data-slideshow] { --by-itself: no !important; }
+  ${RESTING}
 </style><style id="css"></style></head><body id="spot"></body></html>`;
 
 /** How high the line over a pane is. */
@@ -40,8 +40,7 @@ export function LongPane({ reading, width, height, drawn, follows, press }: Prop
     if (before.spot !== spot || before.css !== css) style.textContent = css;
     if (before.spot !== spot || before.markup !== markup) {
       spot.innerHTML = markup;
-      for (const box of spot.querySelectorAll("[data-slideshow]")) window.slideshow(box);
-      for (const box of spot.querySelectorAll("[data-turns]")) window.turning(box);
+      begin(spot);
     }
     shown.current = { spot, css, markup };
     setLong(Math.max(height, spot.scrollHeight));

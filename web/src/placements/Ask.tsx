@@ -11,6 +11,7 @@ import {
   useOriginals,
   useRenamePage,
 } from "../api/queries";
+import { KINDS } from "../desk/kinds/kinds";
 import { begun } from "../desk/useKind";
 
 export type Asking =
@@ -27,15 +28,6 @@ export const TITLES: Record<Asking["what"], string> = {
 };
 
 const SAME = "the same pictures";
-const KINDS = [
-  ["picture", "a picture", "one, which fills its frame"],
-  ["banner", "a banner", "a picture that words, a mark or an inset lie on"],
-  ["grid", "a grid", "many pictures in cells, rows or columns, with captions"],
-  ["slides", "a slideshow", "many pictures that take turns in one place"],
-  ["beside", "beside text", "one picture or several, each with its text"],
-  ["logo", "a logo", "in two to five cuts, the fullest that can be read"],
-] as const;
-
 /** Whether it is the first that a page shows is known where the page is, unless its kind says that it is not. */
 function unsaidLead<P extends { lead?: boolean }>({ lead, ...placement }: P): Omit<P, "lead"> & { lead?: boolean } {
   return lead === false ? { ...placement, lead } : placement;
@@ -91,8 +83,8 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
       {asking.what === "placement" && (
         <Radio.Group label="It is" value={kind} onChange={setKind}>
           <div style={{ display: "grid", gap: 6, marginTop: 6 }}>
-            {KINDS.map(([value, label, description]) => (
-              <Radio key={value} value={value} label={label} description={description} />
+            {KINDS.map((k) => (
+              <Radio key={k.name} value={k.name} label={k.label} description={k.help} />
             ))}
           </div>
         </Radio.Group>

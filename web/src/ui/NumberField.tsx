@@ -4,7 +4,7 @@ import { typed } from "./format";
 import classes from "./NumberField.module.css";
 
 /** `late`: taken with Enter, or when the field is left, and not while it is typed. */
-type Props = { label: string; unit: string; before?: string; late?: boolean } & (
+type Props = { label: string; unit: string; before?: string; late?: boolean; least?: number; most?: number } & (
   | { optional: true; value: number | undefined; set: (v: number | undefined) => void }
   | { optional?: false; value: number; set: (v: number) => void }
 );
@@ -22,8 +22,9 @@ export function NumberField(props: Props) {
   };
   const put = (next: string) => {
     const n = typed(next);
-    if (n !== undefined) props.set(n);
-    else if (props.optional && next.trim() === "") props.set(undefined);
+    if (n !== undefined) {
+      if (!outside(n, props.least, props.most)) props.set(n);
+    } else if (props.optional && next.trim() === "") props.set(undefined);
   };
   const leave = () => {
     const n = typed(text);
@@ -33,13 +34,14 @@ export function NumberField(props: Props) {
     put(text);
   };
   const bad = text.trim() === "" ? !props.optional : typed(text) === undefined;
+  const error = bad ? "a number" : outside(typed(text), props.least, props.most);
   return (
     <label className={classes.number}>
       {before && <span>{before}</span>}
       <TextInput
         aria-label={label}
         value={text}
-        error={bad ? "a number" : undefined}
+        error={error}
         onChange={(e) => take(e.currentTarget.value)}
         onBlur={props.late ? leave : undefined}
         onKeyDown={(e) => props.late && e.key === "Enter" && leave()}
@@ -49,4 +51,11 @@ export function NumberField(props: Props) {
       <span>{unit}</span>
     </label>
   );
+}
+
+/** What a number outside its bounds would have to be. */
+function outside(n: number | undefined, least = -Infinity, most = Infinity): string | undefined {
+  if (n === undefined || (least <= n && n <= most)) return undefined;
+  if (most === Infinity) return `at least ${least}`;
+  return least === -Infinity ? `at most ${most}` : `${least} to ${most}`;
 }

@@ -11,6 +11,7 @@ from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.handing_down import Origin
 from skypane.layouts import kind_values
+from skypane.layouts.facts import ValueFacts
 from skypane.model import Finding
 from skypane.reading.nouns.bands import Band, Verdicts, ViewportPoint
 from skypane.reading.nouns.code import Code, PlacementPane
@@ -71,8 +72,8 @@ class LayoutSpan(Noun):
 
 
 class Reading(Moving):
-    """Everything that the desk shows of a placement. `value_names` says what each value of its kind
-    is called, by its field."""
+    """Everything that the desk shows of a placement. `values` says what is known of each value of
+    its kind, by its field."""
 
     narrowest: int
     widest: int
@@ -83,7 +84,7 @@ class Reading(Moving):
     ladders: tuple[LadderReading, ...]
     savings: tuple[Saving, ...]
     layout: tuple[LayoutSpan, ...]
-    value_names: dict[str, str]
+    values: dict[str, ValueFacts]
     findings: tuple[Finding, ...]
     code: Code
 

@@ -36,7 +36,7 @@ function useOwned(): Owned {
   return {
     words: [
       ...Object.keys(own).map((f) => WORDS[f] ?? f),
-      ...Object.keys(ofKind).map((f) => reading.value_names[f] ?? f),
+      ...Object.keys(ofKind).map((f) => reading.values[f]?.name ?? f),
     ],
     copied: (d, to) => to.reduce((e, l) => put(e, l, own, ofKind), d),
     reset: (d) => put(d, letter, without(own) as Treatment, without(ofKind)),

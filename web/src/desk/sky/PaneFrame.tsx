@@ -2,8 +2,8 @@
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
 import { guidesCss, useGuides } from "../guides";
+import { begin, RESTING } from "../kinds/kinds";
 import { spanAt } from "../scale";
-import "./scripts";
 
 const SCAFFOLD = `
   body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
@@ -58,26 +58,6 @@ function ring(spot: Element, chosen: number | undefined) {
     picture.toggleAttribute("data-chosen", chosen !== undefined && picture.dataset.part === String(chosen));
 }
 
-declare global {
-  interface Window {
-    /** Begins a slideshow, by the script that is delivered with it. */
-    /** Begins a row that is turned by buttons, by the script that is delivered with it. */
-    turning: (box: Element) => void;
-    slideshow: (box: Element) => { go: (slide: number) => void; at: () => number };
-  }
-}
-
-/** Slides stand at the one that is worked on; they move by themselves only where that is asked for. */
-function slide(spot: Element, chosen: number | undefined) {
-  for (const box of spot.querySelectorAll("[data-turns]")) window.turning(box);
-  for (const box of spot.querySelectorAll("[data-slideshow]")) {
-    const show = window.slideshow(box);
-    if (chosen !== undefined && show.at() !== chosen) show.go(chosen);
-  }
-}
-
-const RESTING = "[data-slideshow] { --by-itself: no !important; --change-time: 0s !important; }";
-
 /** A bar of its own always there, since those of phones and of headless browsers take no room. */
 const withScrollbar = (px: number) =>
   `html { overflow-y: scroll; } html::-webkit-scrollbar { width: ${px}px; background: #e6e6e6; }
@@ -120,7 +100,7 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     if (over && over.textContent !== overlay) over.textContent = overlay;
     tellSizes(spot, letter);
     ring(spot, chosen);
-    slide(spot, guides.moving && !isNew && chosen === slid.current ? undefined : chosen);
+    begin(spot, guides.moving && !isNew && chosen === slid.current ? undefined : chosen);
     slid.current = chosen;
   };
   // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops

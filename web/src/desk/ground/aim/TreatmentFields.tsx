@@ -3,10 +3,10 @@ import { SegmentedControl } from "@mantine/core";
 import type { RefObject } from "react";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
+import { FIELDS } from "../../kinds/fields";
 import { Field } from "../Field";
 import field from "../Field.module.css";
 import ground from "../Ground.module.css";
-import { KINDS } from "../kinds";
 import { SpanHead } from "../OwnValues";
 import classes from "./Aim.module.css";
 import { AimField } from "./AimField";
@@ -70,7 +70,7 @@ export function TreatmentFields({ openFiles, inHand }: Props) {
               label="Change…"
             />
           </Field>
-          {handle.draft.placement.kind !== "logo" && !partOf(handle.draft, handle.part).role && (
+          {!FIELDS[handle.draft.placement.kind]?.ownPortrait && !partOf(handle.draft, handle.part).role && (
             <InPortrait openFiles={openFiles} />
           )}
           {aimed && (
@@ -84,7 +84,7 @@ export function TreatmentFields({ openFiles, inHand }: Props) {
       {shows === "picture" && ofAll && <CropAll />}
       {shows === "picture" && (
         <>
-          {!KINDS[handle.draft.placement.kind]?.whole && (
+          {!FIELDS[handle.draft.placement.kind]?.whole && (
             <>
               <Field field="fit" label="Fit">
                 <SegmentedControl

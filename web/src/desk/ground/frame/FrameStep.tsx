@@ -3,13 +3,13 @@ import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
+import { FIELDS } from "../../kinds/fields";
 import { usualAt } from "../../parts";
 import { valueAt } from "../../scale";
 import { Told } from "../../Told";
 import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
-import { KINDS } from "../kinds";
 import { SpanHead } from "../OwnValues";
 import classes from "./Frame.module.css";
 import { HeightField } from "./HeightField";
@@ -44,7 +44,7 @@ export function FrameStep() {
 function OfFrame() {
   const { reading, span, handle, error } = useWork();
   const { width, stands } = span.effective;
-  const kind = KINDS[handle.draft.placement.kind];
+  const kind = FIELDS[handle.draft.placement.kind];
   const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
   const setHeight = (rule: HeightRule) =>
     handle.treat(span.letter, { height: rule }, `height ${span.letter} ${rule.kind}`);

@@ -1,10 +1,9 @@
 /** What kind of placement this is; as another kind it keeps what both know. */
 import { SegmentedControl } from "@mantine/core";
 import { useWork } from "../../context";
+import { KINDS } from "../../kinds/kinds";
 import { useKind } from "../../useKind";
 import field from "../Field.module.css";
-
-const KINDS = ["picture", "banner", "grid", "slides", "beside", "logo"];
 
 export function KindField() {
   const { handle } = useWork();
@@ -20,7 +19,7 @@ export function KindField() {
           value={kind}
           disabled={busy}
           onChange={(to) => void begin(to)}
-          data={KINDS}
+          data={KINDS.map((k) => k.name)}
         />
         {refused}
       </div>

@@ -4,11 +4,12 @@ import { useEffect, useState } from "react";
 import { Rows } from "../../../ui/states";
 import { useWork } from "../../context";
 import { type Guides, setGuides, useGuides } from "../../guides";
+import { FOR_WORDS } from "../../kinds/kinds";
 import { Told } from "../../Told";
 import { useKind } from "../../useKind";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
-import { CaptionsStep } from "../grid/CaptionsStep";
+import { CaptionsStep } from "../items/CaptionsStep";
 import { SpanHead } from "../OwnValues";
 import { InsetFields, MarkFields } from "./RoleFields";
 import { Stage } from "./Stage";
@@ -114,7 +115,7 @@ function MakeBanner() {
   const { begin, busy, refused } = useKind();
   const { kind, parts } = handle.draft.placement;
   // the answer for what it has just become is under way
-  if (kind === "banner") return <Rows n={3} height={90} />;
+  if (kind === FOR_WORDS) return <Rows n={3} height={90} />;
   if (kind !== "picture" || parts.length > 1)
     return (
       <div className={classes.offer}>
@@ -128,7 +129,7 @@ function MakeBanner() {
         With words, a scrim, a mark or an inset it is a banner: its frame, areas, files and code stay as they are, and
         whether the words can be read is worked out for every width.
       </p>
-      <Button loading={busy} onClick={() => begin("banner")}>
+      <Button loading={busy} onClick={() => begin(FOR_WORDS)}>
         Make it a banner
       </Button>
       {refused}

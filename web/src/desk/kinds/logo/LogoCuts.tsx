@@ -6,9 +6,9 @@ import { NumberField } from "../../../ui/NumberField";
 import { reordered, Sorting, useSorted } from "../../../ui/Sorting";
 import { useWork } from "../../context";
 import { type Draft, withLayout, withTreatment } from "../../draft";
+import ground from "../../ground/Ground.module.css";
+import { useKindValues } from "../../ground/useKindValues";
 import { ItemChooser } from "../../ItemChooser";
-import ground from "../Ground.module.css";
-import { useKindValues } from "../useKindValues";
 import classes from "./Logo.module.css";
 import { logoOf } from "./own";
 

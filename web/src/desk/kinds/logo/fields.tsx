@@ -1,59 +1,44 @@
 /** How a span draws its logo: the box that all cuts have, how large it is drawn in it, and what lies behind it. */
-import { Button, SegmentedControl, Switch } from "@mantine/core";
+import { Button, SegmentedControl } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { LogoValues } from "../../../api/queries";
-import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
-import { NO_BACKGROUND } from "../aim/Behind";
-import { Field } from "../Field";
-import { KindValue } from "../KindValue";
-import { useKindValues } from "../useKindValues";
-import { ColourInput } from "../words/WordsFields";
+import { NO_BACKGROUND } from "../../ground/aim/Behind";
+import { Field } from "../../ground/Field";
+import { KindChoice, KindNumber, KindSwitch } from "../../ground/KindRows";
+import { KindValue } from "../../ground/KindValue";
+import { useKindValues } from "../../ground/useKindValues";
+import { ColourInput } from "../../ground/words/WordsFields";
+import type { Fields } from "../fields";
 import { InPortrait } from "./InPortrait";
+import { LogoCuts } from "./LogoCuts";
 import { logoOf } from "./own";
 
 /** `cells`: how high the box is. */
-export function LogoFields({ cells }: { cells: ReactNode }) {
-  const { values, set } = useKindValues<LogoValues>();
+function LogoFields({ cells }: { cells: ReactNode }) {
+  const { values } = useKindValues<LogoValues>();
   if (!values) return null;
   return (
     <>
       {cells}
       <KindValue fields={["padding_px", "lies"]} label="In its box">
-        <NumberField
-          label="Padding"
-          before="padding"
-          unit="px"
-          value={values.padding_px}
-          set={(v) => set({ padding_px: v }, "padding")}
-        />
-        <SegmentedControl
-          size="xs"
-          aria-label="Alignment in the box"
-          value={values.lies}
-          onChange={(v) => set({ lies: v as LogoValues["lies"] })}
-          data={["start", "centre", "end"]}
-        />
+        <KindNumber field="padding_px" label="Padding" before="padding" />
+        <KindChoice field="lies" label="Alignment in the box" />
       </KindValue>
       <KindValue fields={["drawn"]} label="Size">
-        <SegmentedControl
-          size="xs"
-          aria-label="How large it is drawn"
-          value={values.drawn}
-          onChange={(v) => set({ drawn: v as LogoValues["drawn"] })}
-          data={[
-            { value: "fitted", label: "fills the box" },
-            { value: "natural", label: "at most its own px" },
-          ]}
+        <KindChoice
+          field="drawn"
+          label="How large it is drawn"
+          words={{ fitted: "fills the box", natural: "at most its own px" }}
         />
       </KindValue>
       <InPortrait cuts={values.cuts} />
-      <Behind bar={values.bar} setBar={(bar) => set({ bar })} />
+      <Behind />
     </>
   );
 }
 
-function Behind({ bar, setBar }: { bar: boolean; setBar: (bar: boolean) => void }) {
+function Behind() {
   const { span, handle, reading } = useWork();
   const { background, original } = span.effective;
   const edge = original === null ? undefined : logoOf(reading)?.edges[original];
@@ -84,13 +69,16 @@ function Behind({ bar, setBar }: { bar: boolean; setBar: (bar: boolean) => void 
         )}
       </Field>
       <KindValue fields={["bar"]} label="Bar">
-        <Switch
-          size="xs"
-          label="from edge to edge of the page"
-          checked={bar}
-          onChange={(e) => setBar(e.currentTarget.checked)}
-        />
+        <KindSwitch field="bar" says="from edge to edge of the page" />
       </KindValue>
     </>
   );
 }
+
+export default {
+  Fields: LogoFields,
+  height: "Box height",
+  whole: true,
+  ownPortrait: true,
+  Beside: LogoCuts,
+} satisfies Fields;

@@ -1,12 +1,12 @@
 /** Words of many pictures: captions, links and alt texts of all items in one list, and how captions show per span. */
-import { SegmentedControl, Switch, TextInput } from "@mantine/core";
+import { Switch, TextInput } from "@mantine/core";
 import type { GridValues } from "../../../api/queries";
-import { NumberField } from "../../../ui/NumberField";
-import { RankSelect } from "../../../ui/RankSelect";
 import { useWork } from "../../context";
 import { partOf, withItem, withPart } from "../../draft";
+import { FIELDS } from "../../kinds/fields";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
+import { KindChoice, KindNumber } from "../KindRows";
 import { KindValue } from "../KindValue";
 import { SpanHead } from "../OwnValues";
 import { useKindValues } from "../useKindValues";
@@ -16,9 +16,10 @@ import classes from "./Captions.module.css";
 type CaptionValues = Pick<GridValues, "captions" | "title_px" | "caption_px"> & { captions_lie?: "on" | "under" };
 
 export function CaptionsStep() {
-  const { site, handle, reading, originals, choosePart, error } = useWork();
-  const { parts } = handle.draft.placement;
-  const isWide = "arranged" in reading.value_names;
+  const { handle, reading, originals, choosePart, error } = useWork();
+  const { parts, kind } = handle.draft.placement;
+  const Captions = FIELDS[kind]?.Captions;
+  const isWide = "arranged" in reading.values;
   const told = reading.findings.filter((f) => f.step === "words");
   return (
     <>
@@ -101,14 +102,7 @@ export function CaptionsStep() {
       <div className={ground.column} style={{ flex: "1 1 38%" }}>
         <SpanHead />
         <CaptionFields />
-        {handle.draft.placement.kind === "beside" && (
-          <RankSelect
-            label="Rank of titles"
-            value={handle.draft.placement.title_level}
-            set={(title_level) => handle.change((d) => ({ ...d, placement: { ...d.placement, title_level } }))}
-            site={site.plan.heading_level}
-          />
-        )}
+        {Captions && <Captions />}
         <div className={ground.stack}>
           <Findings of={told} />
         </div>
@@ -118,52 +112,25 @@ export function CaptionsStep() {
 }
 
 function CaptionFields() {
-  const { values, set } = useKindValues<CaptionValues>();
+  const { values } = useKindValues<CaptionValues>();
   if (!values) return null;
   return (
     <>
       <KindValue fields={["captions"]} label="Captions">
-        <SegmentedControl
-          size="xs"
-          aria-label="What captions show"
-          value={values.captions}
-          onChange={(v) => set({ captions: v as CaptionValues["captions"] })}
-          data={[
-            { value: "none", label: "none" },
-            { value: "title", label: "title" },
-            { value: "all", label: "title and text" },
-          ]}
-        />
+        <KindChoice field="captions" label="What captions show" words={{ all: "title and text" }} />
       </KindValue>
       {values.captions_lie && (
         <KindValue fields={["captions_lie"]} label="They are">
-          <SegmentedControl
-            size="xs"
-            aria-label="Where captions are"
-            value={values.captions_lie}
-            onChange={(v) => set({ captions_lie: v as CaptionValues["captions_lie"] })}
-            data={[
-              { value: "on", label: "on the picture" },
-              { value: "under", label: "under it" },
-            ]}
+          <KindChoice
+            field="captions_lie"
+            label="Where captions are"
+            words={{ on: "on the picture", under: "under it" }}
           />
         </KindValue>
       )}
       <KindValue fields={["title_px", "caption_px"]} label="Sizes">
-        <NumberField
-          label="Size of titles"
-          before="titles"
-          unit="px"
-          value={values.title_px}
-          set={(v) => set({ title_px: v }, "title size")}
-        />
-        <NumberField
-          label="Size of texts"
-          before="texts"
-          unit="px"
-          value={values.caption_px}
-          set={(v) => set({ caption_px: v }, "text size")}
-        />
+        <KindNumber field="title_px" label="Size of titles" before="titles" />
+        <KindNumber field="caption_px" label="Size of texts" before="texts" />
       </KindValue>
     </>
   );

@@ -2,8 +2,8 @@
 import { Select } from "@mantine/core";
 import type { LogoValues } from "../../../api/queries";
 import { useWork } from "../../context";
-import { useVariant } from "../useVariant";
-import { ValueRow } from "../ValueRow";
+import { useVariant } from "../../ground/useVariant";
+import { ValueRow } from "../../ground/ValueRow";
 import { logoOf } from "./own";
 
 const SAME = "same";

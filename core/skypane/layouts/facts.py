@@ -1,0 +1,61 @@
+"""What is known of each value of a kind beside the value: enough for a row that sets it."""
+
+from __future__ import annotations
+
+from types import UnionType
+from typing import Any, Literal, Union, get_args, get_origin
+
+import annotated_types
+from pydantic.fields import FieldInfo
+
+from skypane.layouts.layout import values_of_kind
+from skypane.values import Noun
+
+#: What the end of a field's name says of its unit.
+UNITS = {"_px": "px", "_percent": "%", "_s": "s"}
+
+
+class ValueFacts(Noun):
+    """What a value is called, its unit ("" for a number of things and for what is no number), its
+    bounds, whether it is a whole number, and what can be chosen where it is a choice."""
+
+    name: str
+    unit: str
+    least: float | None
+    most: float | None
+    whole: bool
+    choices: tuple[str, ...]
+
+
+def value_facts(kind: str) -> dict[str, ValueFacts]:
+    """Of each value of a kind, by its field; nothing where there is no such kind."""
+    values = values_of_kind(kind)
+    return {name: _facts(name, f) for name, f in values.model_fields.items()} if values else {}
+
+
+def _facts(name: str, field: FieldInfo) -> ValueFacts:
+    bounds = [*field.metadata, *_metadata(field.annotation)]
+    kinds = _kinds(field.annotation)
+    return ValueFacts(
+        name=field.title or name,
+        unit=next((unit for end, unit in UNITS.items() if name.endswith(end)), ""),
+        least=next((float(b.ge) for b in bounds if isinstance(b, annotated_types.Ge)), None),  # type: ignore[arg-type]
+        most=next((float(b.le) for b in bounds if isinstance(b, annotated_types.Le)), None),  # type: ignore[arg-type]
+        whole=int in kinds,
+        choices=tuple(c for k in kinds if get_origin(k) is Literal for c in get_args(k)),
+    )
+
+
+def _metadata(annotation: Any) -> tuple[Any, ...]:
+    """Of all that an annotation is made of."""
+    mine = getattr(annotation, "__metadata__", ())
+    return (*mine, *(m for a in get_args(annotation) for m in _metadata(a)))
+
+
+def _kinds(annotation: Any) -> tuple[Any, ...]:
+    """The types that a value may be of."""
+    if hasattr(annotation, "__metadata__"):
+        return _kinds(get_args(annotation)[0])
+    if get_origin(annotation) in (Union, UnionType):
+        return tuple(k for a in get_args(annotation) for k in _kinds(a))
+    return (annotation,)
