@@ -131,6 +131,11 @@ def test_the_desk_fits_without_scrolling_the_page(page: Page, address: str):
                 " document.documentElement.scrollWidth, innerWidth]"
             )
             assert box[0] <= box[1] and box[2] <= box[3], (name, width, box)
+            if name == "code":
+                widths = page.evaluate(
+                    "[...document.querySelectorAll('pre')].map(p => [p.scrollWidth, p.clientWidth])"
+                )
+                assert widths and all(drawn <= there for drawn, there in widths), (width, widths)
 
 
 def test_keys_step_through_the_desk(page: Page, address: str):

@@ -1,5 +1,6 @@
 /** Code: the markup and the CSS that are handed over; every line bears the letter of its span. */
 import { Button, CopyButton } from "@mantine/core";
+import type { CSSProperties } from "react";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
 import { useWork } from "../../context";
@@ -60,6 +61,9 @@ function Script({ name, tag, text }: { name: string; tag: string; text: string }
   );
 }
 
+/** By how many signs a line stands in. What of it does not fit beside goes on below, further in. */
+const indentOf = (text: string) => text.length - text.trimStart().length;
+
 function Block({
   title,
   lines,
@@ -91,6 +95,7 @@ function Block({
             key={i}
             className={classes.line}
             data-chosen={line.spans?.includes(chosen) || undefined}
+            style={{ "--indent": `${indentOf(line.text)}ch` } as CSSProperties}
           >
             <i aria-hidden="true">
               {line.spans?.map((s) => (
@@ -99,8 +104,10 @@ function Block({
                 </b>
               ))}
             </i>
-            {line.text}
-            {"\n"}
+            <span>
+              {line.text}
+              {"\n"}
+            </span>
           </span>
         ))}
         {lines.length === 0 && "Nothing to hand over as long as there is no picture."}
