@@ -10,6 +10,7 @@ from skypane.files.renditions import renditions
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.picks import Environment, pick
+from skypane.shown.plan import plan
 
 #: Of cameras and phones, a panorama, a tall strip, a square.
 SIZES = [
@@ -109,4 +110,42 @@ def test_every_picture_takes_the_file_that_was_predicted(browser, shelf, name):
         seen = Environment(width=width, height=900, density=density)
         wanted = {pick(p, seen).url.rsplit("/", 1)[1] for p in pictures}
         assert {a for a in asked if a.startswith("nine")} - {"nine.html"} == wanted, width
+        page.close()
+
+
+@pytest.mark.parametrize("name", ["own ratios", "turned"])
+def test_rows_follow_the_pictures_that_show_under_conditions(browser, shelf, name):
+    """Another picture on its side and another one at night: each frame within 0.5 px of what it is
+    where those pictures always show, under each condition and under both at once."""
+    plain = nine(LAYOUTS[name])
+    first, fourth = (plain.parts[i].model_copy(update={"key": f"p{i}"}) for i in (0, 3))
+
+    def instead(of: m.Part, when: tuple, original: int) -> m.Part:
+        return m.Part(of=of.key, when=when, treatments={"D": m.Treatment(original=original)})
+
+    def showing(first_shows: int, fourth_shows: int) -> m.Placement:
+        parts = list(plain.parts)
+        for at, original in ((0, first_shows), (3, fourth_shows)):
+            parts[at] = m.Part(
+                treatments={"D": m.Treatment(original=original)}, item=parts[at].item
+            )
+        return plain.model_copy(update={"parts": tuple(parts)})
+
+    parts = [first, *plain.parts[1:3], fourth, *plain.parts[4:]]
+    parts += [instead(first, ("portrait",), 7), instead(fourth, ("dark",), 6)]
+    _, url = put(shelf, plain.model_copy(update={"parts": tuple(parts)}), ORIGINALS)
+    for scheme in ("light", "dark"):
+        page = browser.new_page(color_scheme=scheme)
+        page.goto(url)
+        page.evaluate("document.fonts.ready")
+        for upright in (False, True):
+            alone = showing(7 if upright else 1, 6 if scheme == "dark" else 4)
+            found = plan(m.Site(), alone, ORIGINALS)
+            for width in (360, 599, 600, 834, 1023, 1024, 1440, 1600, 2200):
+                height = width + 200 if upright else width - 100
+                page.set_viewport_size({"width": width, "height": height})
+                for n, box in enumerate(page.evaluate(BOXES)):
+                    p, i = span_at(found, n, width)
+                    frame = [float(a[a.shape[0] // 2, i]) for a in (p.frame.x, p.frame.y, p.W, p.H)]
+                    assert box == pytest.approx(frame, abs=0.5), (scheme, upright, width, n)
         page.close()

@@ -110,7 +110,7 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     style, spans = plan.site.media_style, plan.spans
     written = tuple(reversed(in_testing_order(spans, style)))
     order, boxed = tuple(s.letter for s in written), bool(plan.layout.box)
-    of_kinds = _kind_rules(plan, order)
+    of_kinds, under = _kind_rules(plan, order), _kind_rules_under(plan, order)
     names = [part_class(plan.placement, part.index, boxed) for part in plan.written]
     parts = [
         _part_rules(p, name, whole, order) for p, name in zip(plan.written, names, strict=True)
@@ -124,6 +124,7 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
         if plan.layout.is_large:
             # cells come after what is said of all of them
             of_kind, of_parts = _shared(of_kind, first="> :nth-child"), _shared(of_parts)
+        of_kind = [*of_kind, *under.get(span.letter, ())]
         rules = [line for rule in (*of_kind, *of_parts) for line in rule.lines]
         if not rules:
             continue
@@ -168,11 +169,11 @@ def _shared(rules: Sequence[_Rule], first: str = "") -> list[_Rule]:
     is exact, so that each part's rules keep their order. Rules whose selector does not hold `first`
     stand before them, as they are."""
     alone = [r for r in rules if first not in r.selectors[0]]
-    found: dict[tuple[tuple[str, ...], bool], list[str]] = {}
+    found: dict[_Rule, list[str]] = {}
     for r in rules:
         if first in r.selectors[0]:
-            found.setdefault((r.declarations, r.exact), []).extend(r.selectors)
-    merged = [_Rule(tuple(names), *key) for key, names in found.items()]
+            found.setdefault(r._replace(selectors=()), []).extend(r.selectors)
+    merged = [r._replace(selectors=tuple(names)) for r, names in found.items()]
     return [*alone, *sorted(merged, key=lambda r: (r.exact, r.selectors[0].endswith(" img")))]
 
 
@@ -217,8 +218,18 @@ def _rules_of_many(
 def _rules_of(
     layout: Layout, called: str, order: tuple[str, ...], spots: Sequence[Spot]
 ) -> Mapping[str, Sequence[_Rule]]:
+    sheet = _KindSheet(called, _declared_of(layout, spots))
+    return {letter: sheet.rules(letter) for letter in order}
+
+
+#: Declarations by selector, by the letter of a span.
+_Declarations = dict[str, dict[str, dict[str, str]]]
+
+
+def _declared_of(layout: Layout, spots: Sequence[Spot]) -> _Declarations:
+    """What the kind itself declares."""
     left_out = layout.without(spots)
-    said = {
+    return {
         s.span.letter: {
             of: rule
             for of, rule in layout.rules(s).items()
@@ -226,8 +237,48 @@ def _rules_of(
         }
         for s in spots
     }
-    sheet = _KindSheet(called, said)
-    return {letter: sheet.rules(letter) for letter in order}
+
+
+def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rule]]:
+    """What the kind itself declares otherwise while others show in the place of parts, by the
+    letter of the span: the rows of a gallery follow from the ratios of its pictures. Those with the
+    fewest conditions first, and read before what usually holds, whatever they follow (Selectors
+    Level 4, §17)."""
+    if not plan.under:
+        return {}
+    usual = _declared_of(plan.layout, plan.spots)
+    under = {when: _declared_of(plan.layout, spots) for when, spots in plan.under.items()}
+    # what holds otherwise under one of them is declared under all: several may hold at once
+    differs = dict.fromkeys(
+        (of, name)
+        for there in under.values()
+        for letter, rules in there.items()
+        for of, declared in rules.items()
+        for name, value in declared.items()
+        if usual[letter].get(of, {}).get(name) != value
+    )
+    selectors = list(dict.fromkeys(of for of, _ in differs))
+    twice = f".{plan.placement.called}.{plan.placement.called}"
+    out: dict[str, list[_Rule]] = {letter: [] for letter in order}
+    before: dict[str, list[dict[str, str]]] = {}
+    for letter in order:
+        rules: list[list[_Rule]] = [[] for _ in under]
+        for of in selectors:
+            now = [
+                {n: v for n, v in there[letter].get(of, {}).items() if (of, n) in differs}
+                for there in under.values()
+            ]
+            # what one says anew all say anew: the last one that is read wins
+            if before.get(of) == now:
+                continue
+            before[of] = now
+            declared = _Declared(f"{twice}{of.removeprefix(SCRIPTED)}")
+            for mine, when, told in zip(rules, under, now, strict=True):
+                media, scripted = media_of(when), of.startswith(SCRIPTED)
+                made = declared.rule(told)
+                mine += [r._replace(media=media, scripted=scripted) for r in made]
+        out[letter] = [r for mine in rules for r in _shared(mine, first="> :nth-child")]
+    return out
 
 
 class _KindSheet:
@@ -304,17 +355,22 @@ def _variant_rules(
     if any(c.exact for mine in (usual, *css) for c in mine):
         # one that is exact would else hold for what is not
         same.discard("object-position")
-    out = []
-    for other, spans in zip(others, shows, strict=True):
-        called = f"{plan.placement.called} .{name}" if plan.layout.box else f"{name}.{name}"
-        sheet = _PartSheet(replace(other, spans=spans), called, whole, same)
-        media = media_of(other.part.when)
-        out.append(
-            {
-                letter: [rule._replace(media=media) for rule in sheet.rules(letter)]
-                for letter in order
-            }
-        )
+    called = f"{plan.placement.called} .{name}" if plan.layout.box else f"{name}.{name}"
+    sheets = [
+        (media_of(other.part.when), _PartSheet(replace(other, spans=spans), called, whole, same))
+        for other, spans in zip(others, shows, strict=True)
+    ]
+    out: list[dict[str, list[_Rule]]] = [{} for _ in sheets]
+    before: list[SpanCss] = []
+    for letter in order:
+        now = [sheet.css[letter] for _, sheet in sheets]
+        # what one says anew all say anew: the last one that is read wins
+        if len(sheets) > 1 and now != before:
+            for _, sheet in sheets:
+                sheet.forget()
+        before = now
+        for found, (media, sheet) in zip(out, sheets, strict=True):
+            found[letter] = [rule._replace(media=media) for rule in sheet.rules(letter)]
     return out
 
 
@@ -342,6 +398,10 @@ class _PartSheet:
         self.exact: dict[str, str] = {}
         self.is_first = said is None
         self.said = said or ()
+
+    def forget(self) -> None:
+        """Nothing has been declared so far."""
+        self.frame.before, self.img.before, self.exact = {}, {}, {}
 
     def rules(self, letter: str) -> list[_Rule]:
         css = self.css[letter]

@@ -283,7 +283,7 @@ def _is(part: PartPlan, p: object, chosen: tuple[int, str] | None) -> bool:
 
 def _moving_part(part: PartPlan) -> MovingPart:
     return MovingPart(
-        spans=tuple(map(moving_span, part.spans)),
+        spans=tuple(moving_span(part, p) for p in part.spans),
         bands=(*area_bands(part), *seen_band(part), *frame_band(part)),
         safe=overall_safe(part),
     )

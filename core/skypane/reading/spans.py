@@ -25,8 +25,14 @@ from skypane.widths.sums import row_of
 OFF_BY_PX, OFF_BY_SHARE = 0.5, 1e-3
 
 
-def moving_span(p: SpanPlan) -> MovingSpan:
-    return MovingSpan(**_moving(p))
+def moving_span(part: PartPlan, p: SpanPlan) -> MovingSpan:
+    return MovingSpan(**_told(part, p))
+
+
+def _told(part: PartPlan, p: SpanPlan) -> dict[str, Any]:
+    """What moves of a span; where a variant lets the usual part show, that is said of its frame."""
+    moving = _moving(p)
+    return {**moving, "frame_text": "as usual"} if p.span.letter in part.usual else moving
 
 
 def span_reading(part: PartPlan, p: SpanPlan, items: str = "") -> SpanReading:
@@ -37,7 +43,7 @@ def span_reading(part: PartPlan, p: SpanPlan, items: str = "") -> SpanReading:
         own=tuple(own_values(own)) if own else (),
         origin=part.held[p.span.letter].origin,
         fingerprint=fingerprint(p) + items,
-        **_moving(p),
+        **_told(part, p),
         **_at_rest(p),
     )
 

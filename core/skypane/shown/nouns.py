@@ -6,7 +6,7 @@ The cut is what the files carry: all that shows at some width or viewport height
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Literal, cast
 
@@ -231,6 +231,8 @@ class Plan:
     held_of_kind: Mapping[str, Held]  # per letter
     spots: tuple[Spot, ...]  # every span as the layout sees it
     setting: Setting
+    # while conditions hold under which others show in the place of parts, fewest first
+    under: Mapping[tuple[Feature, ...], tuple[Spot, ...]] = field(default_factory=dict)
 
     @property
     def spans(self) -> tuple[Span, ...]:

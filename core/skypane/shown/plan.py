@@ -15,7 +15,7 @@ from skypane.shown.computed import Computed, Planned, is_equal
 from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.parts import NoSize, cell_of, plan_part
 from skypane.shown.store import STORE, Store
-from skypane.shown.variants import USUALLY, Chosen, chosen_for, variant_part
+from skypane.shown.variants import USUALLY, Chosen, chosen_for, together, variant_part
 from skypane.treatments import (
     Effective,
     Resolved,
@@ -57,15 +57,20 @@ def plan(
         return planned(placement)
     alone = placement.model_copy(update={"parts": usual})
     found, resolved = planned(alone), resolve(site, placement)
-    under = {
-        when: planned(alone, chosen_for(placement, resolved, when))
-        for when in dict.fromkeys(v.when for v in variants)
-    }
+    named = [v.when for v in variants]
+    # what is around the parts may follow from several of them at once
+    whens = together(named) if layout.box else dict.fromkeys(named)
+    under = {when: planned(alone, chosen_for(placement, resolved, when)) for when in whens}
     parts = [
         variant_part(index, part, found, under[part.when], resolved[index])
         for index, part in enumerate(variants, len(usual))
     ]
-    return replace(found, placement=placement, parts=(*found.parts, *parts))
+    return replace(
+        found,
+        placement=placement,
+        parts=(*found.parts, *parts),
+        under={when: there.spots for when, there in under.items()},
+    )
 
 
 def _planned(

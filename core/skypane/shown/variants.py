@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import NamedTuple
 
-from skypane.model import Feature, Part, Placement
+from skypane.model import FEATURES, Feature, Part, Placement, all_of
 from skypane.shown.nouns import PartPlan, Plan, SpanPlan
 from skypane.treatments import Resolved
 from skypane.values import once
@@ -33,6 +33,15 @@ class Chosen(NamedTuple):
 
 #: Nothing stands in for anything.
 USUALLY = Chosen()
+
+
+def together(whens: Sequence[tuple[Feature, ...]]) -> tuple[tuple[Feature, ...], ...]:
+    """All conditions that can hold at once of those that are named, each set once, those with the
+    fewest first."""
+    found: set[tuple[Feature, ...]] = set()
+    for when in whens:
+        found |= {when, *(all_of((*when, *other)) for other in found)}
+    return tuple(sorted(found, key=lambda when: (len(when), [FEATURES.index(f) for f in when])))
 
 
 def chosen_for(

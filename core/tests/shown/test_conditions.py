@@ -23,6 +23,7 @@ from skypane.picks import Environment, pick
 from skypane.reading import read, read_moving
 from skypane.shown.plan import plan
 from skypane.shown.seen import seen
+from skypane.shown.variants import together
 from skypane.treatments import resolve
 
 SITE = m.Site(breakpoints=(599,))
@@ -281,3 +282,24 @@ def test_what_an_older_version_stored_of_a_logo_is_lifted():
         ("portrait",),
     )
     assert [made.parts[1].treatments[k].show for k in "BA"] == ["usual", "picture"]
+
+
+def test_where_the_usual_one_shows_that_is_said_of_the_frame():
+    made = placement(other(("dark",), B={"original": 2}, A={"show": "usual"}))
+    for spans in (
+        read(SITE, made, ALL).parts[1].spans,
+        read_moving(SITE, made, ALL).parts[1].spans,
+    ):
+        assert [s.frame_text for s in spans] == ["as usual", "3:2"]
+
+
+def test_all_conditions_that_can_hold_at_once_are_those_named_and_their_unions():
+    named = [("dark",), ("portrait",), ("dark", "still")]
+    assert together(named) == (
+        ("dark",),
+        ("portrait",),
+        ("dark", "portrait"),
+        ("dark", "still"),
+        ("dark", "portrait", "still"),
+    )
+    assert together([]) == () and together([("still",)] * 2) == (("still",),)
