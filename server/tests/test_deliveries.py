@@ -188,6 +188,7 @@ def test_a_worker_that_dies_loses_nothing(designer, placement, monkeypatch, queu
         designer.get(f"/deliveries/{started['id']}").json()["state"] == "running"
         and Rendition.objects.count() == 3
     )
+    Delivery.objects.update(beat=timezone.now())
     assert requeue_lost() == 0  # it may still be at work
     Delivery.objects.update(beat=timezone.now() - timedelta(seconds=30))
     assert requeue_lost() == 1 and queue[-1] == started["id"]
