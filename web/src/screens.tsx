@@ -3,11 +3,19 @@ import { later } from "./ui/later";
 import { Rows } from "./ui/states";
 
 export const Sites = later(() => import("./sites/SitesPage").then((m) => m.SitesPage));
-export const Placements = later(() => import("./placements/PlacementsPage").then((m) => m.PlacementsPage));
+export const Placements = later(() =>
+  import("./placements/PlacementsPage").then((m) => m.PlacementsPage),
+);
 export const Page = later(() => import("./pages/PageScreen").then((m) => m.PageScreen));
-export const Remedies = later(() => import("./placements/RemediesPage").then((m) => m.RemediesPage));
-export const Originals = later(() => import("./originals/OriginalsPage").then((m) => m.OriginalsPage));
-export const Deliveries = later(() => import("./deliveries/DeliveriesPage").then((m) => m.DeliveriesPage));
+export const Remedies = later(() =>
+  import("./placements/RemediesPage").then((m) => m.RemediesPage),
+);
+export const Originals = later(() =>
+  import("./originals/OriginalsPage").then((m) => m.OriginalsPage),
+);
+export const Deliveries = later(() =>
+  import("./deliveries/DeliveriesPage").then((m) => m.DeliveriesPage),
+);
 export const Settings = later(() => import("./sites/SettingsPage").then((m) => m.SettingsPage));
 export const Desk = later(
   () => import("./desk/Desk").then((m) => m.DeskPage),

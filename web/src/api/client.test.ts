@@ -8,7 +8,8 @@ const answer = (status: number, body: unknown) =>
     response: new Response(null, { status }),
   });
 
-const failure = (call: ReturnType<typeof answer>) => data(call).catch((e) => e) as Promise<ProblemError>;
+const failure = (call: ReturnType<typeof answer>) =>
+  data(call).catch((e) => e) as Promise<ProblemError>;
 
 describe("answers of the server", () => {
   it("a good one is its data", async () => {

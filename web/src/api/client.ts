@@ -1,4 +1,6 @@
-/** The one way to the server: typed by the OpenAPI document, errors as problem documents (RFC 9457). */
+/**
+ * The one way to the server: typed by the OpenAPI document, errors as problem documents (RFC 9457).
+ */
 import createClient, { type Middleware } from "openapi-fetch";
 import { fetchOnce } from "./first";
 import type { components, paths } from "./schema";
@@ -16,8 +18,9 @@ export class ProblemError extends Error {
   }
   /** The sentence for a field whose path ends so, if one is meant. */
   at(...ends: string[]): string | undefined {
-    return this.problem.errors?.find((e) => ends.some((end) => e.field === end || e.field.endsWith(`.${end}`)))
-      ?.sentence;
+    return this.problem.errors?.find((e) =>
+      ends.some((end) => e.field === end || e.field.endsWith(`.${end}`)),
+    )?.sentence;
   }
 }
 
@@ -39,14 +42,20 @@ const guard: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: "", credentials: "same-origin", fetch: fetchOnce });
+export const client = createClient<paths>({
+  baseUrl: "",
+  credentials: "same-origin",
+  fetch: fetchOnce,
+});
 client.use(guard);
 
 /** As the server tells it: a field that may be left out of what is sent is always there. */
 export type Told<T> = T extends object ? { [K in keyof T]-?: Told<T[K]> } : T;
 
 /** The data of an answer, or a ProblemError. */
-export async function data<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<Told<T>> {
+export async function data<T>(
+  call: Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<Told<T>> {
   let answer: Awaited<typeof call>;
   try {
     answer = await call;
@@ -58,11 +67,22 @@ export async function data<T>(call: Promise<{ data?: T; error?: unknown; respons
   return answer.data as Told<T>;
 }
 
-/** The same for answers that hold pairs: openapi-fetch widens `[number, number]` to `number[]`, the document does not. */
-export const dataAs = <T>(call: Promise<{ data?: unknown; error?: unknown; response: Response }>): Promise<T> =>
+/**
+ * The same for answers that hold pairs: openapi-fetch widens `[number, number]` to `number[]`, the
+ * document does not.
+ */
+export const dataAs = <T>(
+  call: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<T> =>
   data(call as Promise<{ data?: T; error?: unknown; response: Response }>) as Promise<T>;
 
 export function asProblem(error: unknown, status: number): Problem {
-  if (error && typeof error === "object" && "detail" in error && "status" in error) return error as Problem;
-  return { ...OFFLINE, status, title: "Something went wrong", detail: "The server failed. Try again." };
+  if (error && typeof error === "object" && "detail" in error && "status" in error)
+    return error as Problem;
+  return {
+    ...OFFLINE,
+    status,
+    title: "Something went wrong",
+    detail: "The server failed. Try again.",
+  };
 }

@@ -10,14 +10,20 @@ export const useDeliveries = (site: number) =>
     refetchInterval: (q) => (q.state.data?.some((d) => isOpen(d.state)) ? 1000 : false),
   });
 
-export const isOpen = (state: Delivery["state"]) => state === "queued" || state === "running" || state === "stopping";
+export const isOpen = (state: Delivery["state"]) =>
+  state === "queued" || state === "running" || state === "stopping";
 
 /** The latest run of a placement, followed while it is at work. */
 export const useLatestDelivery = (placement: number) =>
   useQuery({
     queryKey: keys.delivery(placement),
     queryFn: () =>
-      data(client.GET("/api/placements/{placement_id}/deliveries/latest", path({ placement_id: placement }))),
+      data(
+        client.GET(
+          "/api/placements/{placement_id}/deliveries/latest",
+          path({ placement_id: placement }),
+        ),
+      ),
     refetchInterval: (q) => (q.state.data && isOpen(q.state.data.state) ? 600 : false),
   });
 
@@ -62,17 +68,21 @@ export const useStartDelivery = (placement: number) =>
 
 export const useStopDelivery = (placement: number) =>
   useChange(
-    (id: number) => data(client.POST("/api/deliveries/{delivery_id}/stop", path({ delivery_id: id }))),
+    (id: number) =>
+      data(client.POST("/api/deliveries/{delivery_id}/stop", path({ delivery_id: id }))),
     () => [keys.delivery(placement)],
   );
 
 export const useResumeDelivery = (placement: number) =>
   useChange(
-    (id: number) => data(client.POST("/api/deliveries/{delivery_id}/resume", path({ delivery_id: id }))),
+    (id: number) =>
+      data(client.POST("/api/deliveries/{delivery_id}/resume", path({ delivery_id: id }))),
     () => [keys.delivery(placement)],
   );
 
-/** Runs as the list of a site has them: begun for all of it or for a page, stopped, gone on with. */
+/**
+ * Runs as the list of a site has them: begun for all of it or for a page, stopped, gone on with.
+ */
 export const useStartSiteDelivery = (site: number) =>
   useChange(
     (page?: number) =>
@@ -96,7 +106,8 @@ export const useDeliveryChanges = (delivery: number, enabled: boolean) =>
     queryKey: ["changes", delivery],
     enabled,
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => data(client.GET("/api/deliveries/{delivery_id}/changes", path({ delivery_id: delivery }))),
+    queryFn: () =>
+      data(client.GET("/api/deliveries/{delivery_id}/changes", path({ delivery_id: delivery }))),
   });
 
 export const useClearing = (site: number, enabled: boolean) =>
@@ -104,7 +115,8 @@ export const useClearing = (site: number, enabled: boolean) =>
     queryKey: [...keys.deliveries(site), "clearing"],
     enabled,
     staleTime: 0,
-    queryFn: () => data(client.GET("/api/sites/{site_id}/deliveries/clearing", path({ site_id: site }))),
+    queryFn: () =>
+      data(client.GET("/api/sites/{site_id}/deliveries/clearing", path({ site_id: site }))),
   });
 
 export const useClearDeliveries = (site: number) =>

@@ -1,6 +1,7 @@
 /**
- * What the screen asks for first comes in one answer, which the document itself has asked for: lines of JSON, each for one
- * address of the API. Whoever asks for one of those gets it from there, once; everything else is asked for as ever.
+ * What the screen asks for first comes in one answer, which the document itself has asked for:
+ * lines of JSON, each for one address of the API. Whoever asks for one of those gets it from there,
+ * once; everything else is asked for as ever.
  */
 
 interface Line {

@@ -43,7 +43,9 @@ export function useChangePage(site: number, id: number) {
           // what the change before it came to
           const now = queries.getQueryData<PageOnScreen>(keyOf(id))?.layout ?? {};
           const { [change.letter]: own, ...rest } = now as NonNullable<PageLayout>;
-          const layout = change.values ? { ...rest, [change.letter]: { ...own, ...change.values } } : rest;
+          const layout = change.values
+            ? { ...rest, [change.letter]: { ...own, ...change.values } }
+            : rest;
           return (await data(
             client.PUT("/api/pages/{page_id}/layout", { ...of(id), body: { layout } }),
           )) as PageOnScreen;
@@ -51,13 +53,18 @@ export function useChangePage(site: number, id: number) {
         case "seen":
           return (await data(
             client.PUT("/api/pages/{page_id}/placements/{placement_id}/spans/{letter}", {
-              params: { path: { page_id: id, placement_id: change.placement, letter: change.letter } },
+              params: {
+                path: { page_id: id, placement_id: change.placement, letter: change.letter },
+              },
               body: { shows: change.shows },
             }),
           )) as PageOnScreen;
         case "home":
           return (await data(
-            client.POST("/api/pages/{page_id}/homes", { ...of(id), body: { placement_id: change.placement } }),
+            client.POST("/api/pages/{page_id}/homes", {
+              ...of(id),
+              body: { placement_id: change.placement },
+            }),
           )) as PageOnScreen;
         case "leave":
           await data(

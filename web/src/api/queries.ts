@@ -1,4 +1,7 @@
-/** Questions to the server, by name (those about deliveries in deliveries.ts). Mutations tell the cache what they made stale. */
+/**
+ * Questions to the server, by name (those about deliveries in deliveries.ts). Mutations tell the
+ * cache what they made stale.
+ */
 import {
   infiniteQueryOptions,
   type QueryClient,
@@ -22,7 +25,9 @@ export type PlacementBody = Omit<Told<Schemas["Placement"]>, "parts" | "common">
   parts: Part[];
   common: Treatments;
 };
-export type Placement = Omit<Told<Schemas["PlacementOut"]>, "placement"> & { placement: PlacementBody };
+export type Placement = Omit<Told<Schemas["PlacementOut"]>, "placement"> & {
+  placement: PlacementBody;
+};
 export type WholeReading = Told<Schemas["Reading"]>;
 export type PartReading = WholeReading["parts"][number];
 export type Moving = Told<Schemas["Moving"]>;
@@ -82,13 +87,20 @@ const site = (id: number) =>
     queryFn: () => dataAs<Site>(client.GET("/api/sites/{site_id}", path({ site_id: id }))),
   });
 
-/** A list that comes in parts of `most`: what a screen shows of it stays quick, however long it is. */
-const inParts = <Row>(queryKey: readonly unknown[], most: number, part: (skip: number) => Promise<Row[]>) =>
+/**
+ * A list that comes in parts of `most`: what a screen shows of it stays quick, however long it is.
+ */
+const inParts = <Row>(
+  queryKey: readonly unknown[],
+  most: number,
+  part: (skip: number) => Promise<Row[]>,
+) =>
   infiniteQueryOptions({
     queryKey,
     queryFn: ({ pageParam }) => part(pageParam),
     initialPageParam: 0,
-    getNextPageParam: (last: Row[], all: Row[][]) => (last.length < most ? undefined : all.length * most),
+    getNextPageParam: (last: Row[], all: Row[][]) =>
+      last.length < most ? undefined : all.length * most,
   });
 
 /** So many placements, and originals, are asked for at once. */
@@ -104,7 +116,9 @@ const originals = (of: number) =>
     ),
   );
 
-/** What the screen at an address is sure to ask for is asked for at once, not one after the other. */
+/**
+ * What the screen at an address is sure to ask for is asked for at once, not one after the other.
+ */
 export function askAhead(queries: QueryClient, address: string) {
   void queries.prefetchQuery(session);
   const [, id, screen, inner] = /^\/sites\/(\d+)(?:\/(\w+)(?:\/(\d+))?)?/.exec(address) ?? [];
@@ -115,9 +129,13 @@ export function askAhead(queries: QueryClient, address: string) {
 
 export const useSession = () => useQuery(session);
 
-export const useSites = () => useQuery({ queryKey: keys.sites, queryFn: () => data(client.GET("/api/sites")) });
+export const useSites = () =>
+  useQuery({ queryKey: keys.sites, queryFn: () => data(client.GET("/api/sites")) });
 
-/** What the list shows of a site, asked for by each card: it reads every placement. Stale whenever the list is. */
+/**
+ * What the list shows of a site, asked for by each card: it reads every placement. Stale whenever
+ * the list is.
+ */
 export const useGlance = (id: number) =>
   useQuery({
     queryKey: [...keys.sites, id],
@@ -126,13 +144,18 @@ export const useGlance = (id: number) =>
 
 export const useSite = (id: number) => useQuery(site(id));
 
-/** The originals of a site as they come, the newest first; `isAll` says whether more of them follow. */
+/**
+ * The originals of a site as they come, the newest first; `isAll` says whether more of them follow.
+ */
 export function useOriginals(of: number) {
   const query = useInfiniteQuery(originals(of));
   useRest(query);
   const { pages } = query.data ?? {};
   // one that is brought while they come moves the others on
-  const data = useMemo(() => pages && [...new Map(pages.flat().map((o) => [o.id, o])).values()], [pages]);
+  const data = useMemo(
+    () => pages && [...new Map(pages.flat().map((o) => [o.id, o])).values()],
+    [pages],
+  );
   return {
     data,
     isAll: query.isSuccess && !query.hasNextPage,
@@ -151,7 +174,10 @@ const placementRows = (site: number, as_remembered: boolean) =>
     ),
   );
 
-/** All placements of a site: as they were last seen, part by part, and as they are where that is something else. */
+/**
+ * All placements of a site: as they were last seen, part by part, and as they are where that is
+ * something else.
+ */
 export function usePlacements(site: number) {
   const then = useInfiniteQuery(placementRows(site, true));
   useRest(then);
@@ -159,7 +185,9 @@ export function usePlacements(site: number) {
   const isOld = seen?.some((row) => !row.current) ?? false;
   const now = useInfiniteQuery({ ...placementRows(site, false), enabled: isOld });
   useRest(now);
-  const known = new Map(isOld && !now.isRefetching ? now.data?.pages.flat().map((row) => [row.id, row]) : []);
+  const known = new Map(
+    isOld && !now.isRefetching ? now.data?.pages.flat().map((row) => [row.id, row]) : [],
+  );
   return {
     data: seen?.map((row) => (row.current ? row : (known.get(row.id) ?? row))),
     isPending: then.isPending,
@@ -187,7 +215,8 @@ function useRest(query: {
 export const usePlacement = (id: number) =>
   useQuery({
     queryKey: keys.placement(id),
-    queryFn: () => dataAs<Placement>(client.GET("/api/placements/{placement_id}", path({ placement_id: id }))),
+    queryFn: () =>
+      dataAs<Placement>(client.GET("/api/placements/{placement_id}", path({ placement_id: id }))),
     staleTime: 0,
     gcTime: 0,
   });
@@ -197,7 +226,9 @@ export const useHistory = (placement: number, enabled: boolean) =>
     queryKey: keys.history(placement),
     enabled,
     queryFn: () =>
-      dataAs<PlacementHistory>(client.GET("/api/placements/{placement_id}/history", path({ placement_id: placement }))),
+      dataAs<PlacementHistory>(
+        client.GET("/api/placements/{placement_id}/history", path({ placement_id: placement })),
+      ),
   });
 
 /** A mutation that makes the given queries stale when it has gone through. */
@@ -216,7 +247,9 @@ export function useChange<In, Out>(
 export const useSignIn = () =>
   useChange(
     (who: { name: string; password: string } | "demo") =>
-      who === "demo" ? data(client.POST("/api/session/demo")) : data(client.POST("/api/session", { body: who })),
+      who === "demo"
+        ? data(client.POST("/api/session/demo"))
+        : data(client.POST("/api/session", { body: who })),
     () => [keys.session],
   );
 
@@ -245,14 +278,19 @@ export const useFrameUses = (site: number) =>
     queryFn: () => data(client.GET("/api/sites/{site_id}/frames/uses", path({ site_id: site }))),
   });
 
-/** Name a placement's frame, take a named one, or leave it. What is saved at this moment is changed. */
+/**
+ * Name a placement's frame, take a named one, or leave it. What is saved at this moment is changed.
+ */
 export const useChangeFrame = (site: number, placement: number) =>
   useChange(
     async (asked: { name: string } | { frame: string | null }) => {
       const at = path({ placement_id: placement });
       const now = await dataAs<Placement>(client.GET("/api/placements/{placement_id}", at));
       return dataAs<Placement>(
-        client.POST("/api/placements/{placement_id}/frame", { ...at, body: { revision: now.revision, ...asked } }),
+        client.POST("/api/placements/{placement_id}/frame", {
+          ...at,
+          body: { revision: now.revision, ...asked },
+        }),
       );
     },
     () => [keys.site(site), keys.frameUses(site), keys.placements(site)],
@@ -261,7 +299,10 @@ export const useChangeFrame = (site: number, placement: number) =>
 /** Widths in a stylesheet, a file of tokens or a table. */
 export const useFindWidths = (site: number) =>
   useChange(
-    (text: string) => data(client.POST("/api/sites/{site_id}/found", { ...path({ site_id: site }), body: { text } })),
+    (text: string) =>
+      data(
+        client.POST("/api/sites/{site_id}/found", { ...path({ site_id: site }), body: { text } }),
+      ),
     () => [],
   );
 
@@ -319,7 +360,10 @@ export const useRemoveSite = () =>
 
 export const useMakePage = (site: number) =>
   useChange(
-    (title: string) => data(client.POST("/api/sites/{site_id}/pages", { ...path({ site_id: site }), body: { title } })),
+    (title: string) =>
+      data(
+        client.POST("/api/sites/{site_id}/pages", { ...path({ site_id: site }), body: { title } }),
+      ),
     () => [keys.site(site), keys.sites],
   );
 
@@ -346,20 +390,31 @@ export const placementOf = (name: string, treatments: Treatments): Schemas["Plac
 export const useMakePlacement = (site: number) =>
   useChange(
     ({ page, placement }: { page: number; placement: Schemas["Placement"] }) =>
-      data(client.POST("/api/pages/{page_id}/placements", { ...path({ page_id: page }), body: { placement } })),
+      data(
+        client.POST("/api/pages/{page_id}/placements", {
+          ...path({ page_id: page }),
+          body: { placement },
+        }),
+      ),
     () => [keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useCopyPlacement = (site: number) =>
   useChange(
     ({ id, ...body }: { id: number; name: string; original?: number }) =>
-      data(client.POST("/api/placements/{placement_id}/copies", { ...path({ placement_id: id }), body })),
+      data(
+        client.POST("/api/placements/{placement_id}/copies", {
+          ...path({ placement_id: id }),
+          body,
+        }),
+      ),
     () => [keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useRemovePlacement = (site: number) =>
   useChange(
-    (id: number) => data(client.DELETE("/api/placements/{placement_id}", path({ placement_id: id }))),
+    (id: number) =>
+      data(client.DELETE("/api/placements/{placement_id}", path({ placement_id: id }))),
     () => [keys.placements(site), keys.sites, keys.originals(site)],
   );
 
@@ -385,7 +440,12 @@ export const useDescribeOriginals = (site: number) =>
 export const useRemoveOriginals = (site: number) =>
   useChange(
     (ids: number[]) =>
-      data(client.POST("/api/sites/{site_id}/originals/removal", { ...path({ site_id: site }), body: { ids } })),
+      data(
+        client.POST("/api/sites/{site_id}/originals/removal", {
+          ...path({ site_id: site }),
+          body: { ids },
+        }),
+      ),
     () => [keys.originals(site)],
   );
 
@@ -417,21 +477,32 @@ export const useTrimOriginal = (site: number) =>
 export const useRemedies = (site: number) =>
   useQuery({
     queryKey: keys.remedies(site),
-    queryFn: () => dataAs<FailingSpan[]>(client.GET("/api/sites/{site_id}/remedies", path({ site_id: site }))),
+    queryFn: () =>
+      dataAs<FailingSpan[]>(client.GET("/api/sites/{site_id}/remedies", path({ site_id: site }))),
     staleTime: 0,
   });
 
 export const useApplyRemedies = (site: number) =>
   useChange(
     (choices: Schemas["Choice"][]) =>
-      data(client.POST("/api/sites/{site_id}/remedies", { ...path({ site_id: site }), body: { choices } })),
+      data(
+        client.POST("/api/sites/{site_id}/remedies", {
+          ...path({ site_id: site }),
+          body: { choices },
+        }),
+      ),
     () => [keys.remedies(site), keys.placements(site), keys.sites, keys.originals(site)],
   );
 
 export const useUndoRemedies = (site: number) =>
   useChange(
     (placements: [number, number][]) =>
-      data(client.POST("/api/sites/{site_id}/remedies/undo", { ...path({ site_id: site }), body: { placements } })),
+      data(
+        client.POST("/api/sites/{site_id}/remedies/undo", {
+          ...path({ site_id: site }),
+          body: { placements },
+        }),
+      ),
     () => [keys.remedies(site), keys.placements(site), keys.sites, keys.originals(site)],
   );
 
@@ -449,6 +520,9 @@ export const useNameExamples = (site: number, naming: SitePlan["naming"], titles
     retry: false,
     queryFn: () =>
       data(
-        client.POST("/api/sites/{site_id}/naming/examples", { ...path({ site_id: site }), body: { naming, titles } }),
+        client.POST("/api/sites/{site_id}/naming/examples", {
+          ...path({ site_id: site }),
+          body: { naming, titles },
+        }),
       ),
   });

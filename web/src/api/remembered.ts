@@ -1,8 +1,14 @@
 /** What is drawn at once as it was last worked out, and then as it is. */
 import { type QueryKey, useQuery } from "@tanstack/react-query";
 
-/** `ask` is told whether what is remembered will do: that is asked for only until the rest is here. */
-export function useRemembered<T>(queryKey: QueryKey, ask: (as_remembered: boolean) => Promise<T>, staleTime?: number) {
+/**
+ * `ask` is told whether what is remembered will do: that is asked for only until the rest is here.
+ */
+export function useRemembered<T>(
+  queryKey: QueryKey,
+  ask: (as_remembered: boolean) => Promise<T>,
+  staleTime?: number,
+) {
   const now = useQuery({
     queryKey,
     queryFn: () => ask(false),

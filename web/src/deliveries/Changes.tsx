@@ -1,4 +1,6 @@
-/** What differs between a delivery and the one before it, file by file, both pictures side by side. */
+/**
+ * What differs between a delivery and the one before it, file by file, both pictures side by side.
+ */
 import { useDeliveryChanges } from "../api/deliveries";
 import { bytes } from "../ui/format";
 import { Failure, Rows } from "../ui/states";

@@ -13,12 +13,15 @@ export function Clearing({ siteId, close }: { siteId: number; close: () => void 
     <Modal opened onClose={close} title="Clear what is no longer needed">
       {found.isPending && <Rows n={2} />}
       {found.isError && <Failure error={found.error} again={() => found.refetch()} />}
-      {told && told.deliveries.length === 0 && <p>Nothing can go: every delivery is the latest of its kind.</p>}
+      {told && told.deliveries.length === 0 && (
+        <p>Nothing can go: every delivery is the latest of its kind.</p>
+      )}
       {told && told.deliveries.length > 0 && (
         <>
           <p>
-            {plural(told.deliveries.length, "delivery", "deliveries")} that a later one stands in for or that came to
-            nothing, and {plural(told.files, "file")} that nothing else refers to: {bytes(told.size_bytes)}.
+            {plural(told.deliveries.length, "delivery", "deliveries")} that a later one stands in
+            for or that came to nothing, and {plural(told.files, "file")} that nothing else refers
+            to: {bytes(told.size_bytes)}.
           </p>
           <ul className={classes.going}>
             {told.deliveries.map((d) => (
@@ -30,7 +33,11 @@ export function Clearing({ siteId, close }: { siteId: number; close: () => void 
               {clear.error.message}
             </p>
           )}
-          <Button color="red" loading={clear.isPending} onClick={() => clear.mutate(undefined, { onSuccess: close })}>
+          <Button
+            color="red"
+            loading={clear.isPending}
+            onClick={() => clear.mutate(undefined, { onSuccess: close })}
+          >
             Clear {bytes(told.size_bytes)}
           </Button>
         </>

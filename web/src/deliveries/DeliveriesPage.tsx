@@ -31,7 +31,11 @@ export function DeliveriesPage() {
                 Clear…
               </Button>
             )}
-            <Button onClick={() => start.mutate(undefined)} loading={start.isPending} disabled={goes}>
+            <Button
+              onClick={() => start.mutate(undefined)}
+              loading={start.isPending}
+              disabled={goes}
+            >
               Export the whole site
             </Button>
           </>

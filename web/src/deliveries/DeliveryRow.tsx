@@ -1,4 +1,7 @@
-/** One export run: its pictures, what it was for, who started it, what came of it, what changed since the one before. */
+/**
+ * One export run: its pictures, what it was for, who started it, what came of it, what changed
+ * since the one before.
+ */
 import { Button, Progress } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { Link } from "react-router";
@@ -50,7 +53,10 @@ export function DeliveryRow({ siteId, run }: { siteId: number; run: Run }) {
         <div className={classes.came}>
           {isOpen(run.state) ? (
             <>
-              <Progress value={(run.done / Math.max(1, run.total)) * 100} aria-label={`${run.done} of ${run.total}`} />
+              <Progress
+                value={(run.done / Math.max(1, run.total)) * 100}
+                aria-label={`${run.done} of ${run.total}`}
+              />
               <span>
                 {run.done} of {run.total}, {bytes(run.size_bytes)} so far
                 {run.seconds_left != null && `, ${timeLeft(run.seconds_left)}`}

@@ -1,4 +1,7 @@
-/** The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every width. Ground: the work. */
+/**
+ * The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every
+ * width. Ground: the work.
+ */
 import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -76,11 +79,20 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   if (now !== parts) setParts(now);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
-  const { dragged, drag, keep: keepBreakpoints, carrying, error: postsError } = usePosts(site, loaded.id, handle);
+  const {
+    dragged,
+    drag,
+    keep: keepBreakpoints,
+    carrying,
+    error: postsError,
+  } = usePosts(site, loaded.id, handle);
   const navigate = useNavigate();
   const { decks, toggle, drag: dragLine } = useDecks(step);
   const plan = dragged ?? site.plan;
-  const scale = useMemo(() => new Scale(plan.narrowest, plan.widest), [plan.narrowest, plan.widest]);
+  const scale = useMemo(
+    () => new Scale(plan.narrowest, plan.widest),
+    [plan.narrowest, plan.widest],
+  );
   // the cursor and the chosen span are one thing; a desk opens at the widest, which hands down
   const last = letterAt(plan.breakpoints, Number.POSITIVE_INFINITY);
   const asked = named && named <= last ? named : undefined;
@@ -111,19 +123,24 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     moves: handle.moves || dragged !== undefined,
   };
   const { reading, error, changed, pending } = useReading(question, handle.previous);
-  const read = reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
+  const read =
+    reading?.spans.find((s) => s.letter === chosen) ?? (reading && spanAt(reading.spans, cursor));
   const own = treatmentsOf(handle.draft, part)[chosen];
   const span = useMemo(() => read && atOnce(read, own), [read, own]);
   const bringing = useBringing(site.id, handle);
 
-  const setCursor = useCallback((width: number) => put({ width: scale.clamp(width), moved: true }), [put, scale]);
+  const setCursor = useCallback(
+    (width: number) => put({ width: scale.clamp(width), moved: true }),
+    [put, scale],
+  );
   const choose = useCallback(
     (letter: string) => letter !== chosen && setCursor(widthIn(plan, letter)),
     [setCursor, plan, chosen],
   );
   const choosePart = useCallback((chosenPart: number) => put({ part: chosenPart }), [put]);
   const go = useCallback(
-    (to: Step) => navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
+    (to: Step) =>
+      navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
     [navigate, site.id, loaded.id, query],
   );
   const ground = useRef<HTMLElement>(null);
@@ -254,7 +271,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     >
       <div className={classes.bar}>
         <div className={classes.where}>
-          <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›<h1>{handle.draft.placement.name}</h1>
+          <Link to={`/sites/${site.id}/placements`}>{loaded.page}</Link> ›
+          <h1>{handle.draft.placement.name}</h1>
           {handle.draft.placement.kind !== "picture" && <span>{handle.draft.placement.kind}</span>}
         </div>
         <Steps
@@ -324,7 +342,9 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   );
 }
 
-/** How often something has changed since it was first known: that it becomes known changes nothing. */
+/**
+ * How often something has changed since it was first known: that it becomes known changes nothing.
+ */
 function useChanges(value: string | null | undefined): number {
   const [known, setKnown] = useState({ value, n: 0 });
   if (known.value !== value) {
@@ -335,7 +355,10 @@ function useChanges(value: string | null | undefined): number {
   return known.n;
 }
 
-/** What the designer has just set, before the reading of it is here; all that hangs on the original waits for that. */
+/**
+ * What the designer has just set, before the reading of it is here; all that hangs on the original
+ * waits for that.
+ */
 function atOnce(span: SpanReading, own: Treatment | undefined): SpanReading {
   if (!own || (own.original ?? span.effective.original) !== span.effective.original) return span;
   const values = Object.fromEntries(Object.entries(own).filter(([, v]) => v != null));

@@ -1,4 +1,7 @@
-/** The versions of a placement, named by what changed, kept beyond the visit; a press goes to any of them. */
+/**
+ * The versions of a placement, named by what changed, kept beyond the visit; a press goes to any of
+ * them.
+ */
 import { Button, Popover } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useHistory } from "../api/queries";
@@ -12,7 +15,14 @@ export function HistoryMenu({ placementId, handle }: { placementId: number; hand
   const history = useHistory(placementId, opened && saved);
   const versions = [...(history.data?.versions ?? [])].reverse();
   return (
-    <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-end" shadow="md" trapFocus width={320}>
+    <Popover
+      opened={opened}
+      onChange={(o) => !o && close()}
+      position="bottom-end"
+      shadow="md"
+      trapFocus
+      width={320}
+    >
       <Popover.Target>
         <Button variant="default" onClick={toggle} aria-expanded={opened}>
           History

@@ -9,7 +9,13 @@ import { useWork } from "./context";
 import { OriginalWall } from "./OriginalWall";
 
 /** `one`: what each of them is called. */
-export function ItemChooser({ add, one = "item" }: { add: (chosen: Original[]) => void; one?: string }) {
+export function ItemChooser({
+  add,
+  one = "item",
+}: {
+  add: (chosen: Original[]) => void;
+  one?: string;
+}) {
   const { originals, site } = useWork();
   const [chosen, setChosen] = useState<number[]>([]);
   const input = useRef<HTMLInputElement>(null);
@@ -24,7 +30,9 @@ export function ItemChooser({ add, one = "item" }: { add: (chosen: Original[]) =
         label="Add…"
         several
         isChosen={(id) => chosen.includes(id)}
-        choose={({ id }) => setChosen(chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id])}
+        choose={({ id }) =>
+          setChosen(chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id])
+        }
         bring={(close) => {
           close();
           input.current?.click();

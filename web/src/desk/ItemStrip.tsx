@@ -1,4 +1,7 @@
-/** The items of many pictures in their order: the chosen one is ringed; drag to reorder, drop or choose originals to add. */
+/**
+ * The items of many pictures in their order: the chosen one is ringed; drag to reorder, drop or
+ * choose originals to add.
+ */
 import { horizontalListSortingStrategy, useSortable } from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { useEffect, useRef } from "react";
@@ -91,7 +94,8 @@ export function ItemStrip() {
 }
 
 /** An item is its place: the same picture may be there twice. */
-const nameOf = (original: Original | undefined, at: number) => `Item ${at + 1}, ${original?.name ?? "no picture yet"}`;
+const nameOf = (original: Original | undefined, at: number) =>
+  `Item ${at + 1}, ${original?.name ?? "no picture yet"}`;
 
 interface ThumbProps {
   at: number;
@@ -132,14 +136,19 @@ function Thumb({ at, of, original, chosen, findings, choose, move, remove }: Thu
         else if (by && e.altKey) move(at, at + by);
         else if (by && at + by >= 0 && at + by < of) {
           choose(at + by);
-          const next = by > 0 ? e.currentTarget.nextElementSibling : e.currentTarget.previousElementSibling;
+          const next =
+            by > 0 ? e.currentTarget.nextElementSibling : e.currentTarget.previousElementSibling;
           (next as HTMLElement | null)?.focus();
         } else return;
         e.preventDefault();
       }}
       {...listeners}
     >
-      {original ? <img src={original.thumb} alt="" loading="lazy" draggable={false} /> : <span>?</span>}
+      {original ? (
+        <img src={original.thumb} alt="" loading="lazy" draggable={false} />
+      ) : (
+        <span>?</span>
+      )}
       {findings > 0 && <b>{findings}</b>}
     </button>
   );

@@ -6,7 +6,10 @@ const KEYS: [string[], string][] = [
   [["[", "]"], "Previous and next span"],
   [["Ctrl", "Z"], "Undo"],
   [["Ctrl", "Shift", "Z"], "Redo"],
-  [["←", "→"], "Move the focused cursor, post, focal point, area or crop; with Shift ten times as far"],
+  [
+    ["←", "→"],
+    "Move the focused cursor, post, focal point, area or crop; with Shift ten times as far",
+  ],
   [["↑", "↓"], "With the line between sky and ground focused: move it"],
   [["Alt", "←", "→"], "Resize the focused area or crop"],
   [["D"], "Duplicate the focused area"],

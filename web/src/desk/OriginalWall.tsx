@@ -24,7 +24,13 @@ export function OriginalWall({ label, several, isChosen, choose, bring, foot }: 
   const [search, setSearch] = useState("");
   const found = originals.filter((o) => o.name.toLowerCase().includes(search.toLowerCase()));
   return (
-    <Popover opened={open} onChange={(o) => !o && close()} position="top-start" trapFocus shadow="md">
+    <Popover
+      opened={open}
+      onChange={(o) => !o && close()}
+      position="top-start"
+      trapFocus
+      shadow="md"
+    >
       <Popover.Target>
         <Button size="compact-xs" variant="default" onClick={toggle}>
           {label}

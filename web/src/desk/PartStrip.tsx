@@ -1,4 +1,7 @@
-/** The parts of a placement in their order; the chosen one is worked on. Of an item those that stand in for it. */
+/**
+ * The parts of a placement in their order; the chosen one is worked on. Of an item those that stand
+ * in for it.
+ */
 import { useWork } from "./context";
 import { ItemStrip } from "./ItemStrip";
 import classes from "./PartStrip.module.css";
@@ -27,7 +30,13 @@ function Tabs({ places, name }: { places: number[]; name: string }) {
         const found = reading.findings.filter((f) => f.part === i).length;
         const when = parts[i]?.when ?? [];
         return (
-          <button key={i} type="button" role="tab" aria-selected={i === handle.part} onClick={() => choosePart(i)}>
+          <button
+            key={i}
+            type="button"
+            role="tab"
+            aria-selected={i === handle.part}
+            onClick={() => choosePart(i)}
+          >
             {when.length ? whenWords(when) : (parts[i]?.role ?? "picture")}
             {found > 0 && (
               <b>

@@ -1,4 +1,7 @@
-/** The line between sky and horizon: drag it, or press its tab, to give one of sky and ground more room. */
+/**
+ * The line between sky and horizon: drag it, or press its tab, to give one of sky and ground more
+ * room.
+ */
 import { IconChevronDown, IconChevronUp } from "@tabler/icons-react";
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, type RefObject, useRef } from "react";

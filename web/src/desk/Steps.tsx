@@ -39,7 +39,10 @@ export function Steps({ step, go, findings, old, delivered }: Props) {
             onClick={() => go(name)}
             title={`${i + 1}`}
           >
-            <span className={classes.dot} data-state={found ? "findings" : done ? "done" : "open"} />
+            <span
+              className={classes.dot}
+              data-state={found ? "findings" : done ? "done" : "open"}
+            />
             {label}
             {found > 0 && (
               <span className={classes.count}>

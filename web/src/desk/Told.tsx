@@ -1,6 +1,6 @@
 /**
- * What hangs on an answer: while a newer one is under way it stays where it stands, pale, and cannot be pressed. Better
- * pale than untrue.
+ * What hangs on an answer: while a newer one is under way it stays where it stands, pale, and
+ * cannot be pressed. Better pale than untrue.
  */
 import type { ReactNode, SyntheticEvent } from "react";
 import { useWork } from "./context";
@@ -16,7 +16,12 @@ export function Told({ moves = false, children }: { moves?: boolean; children: R
   const { pending } = useWork();
   const old = pending === "all" || (pending === "rest" && !moves);
   return (
-    <div className={classes.told} data-old={old || undefined} aria-busy={old} onClickCapture={old ? stop : undefined}>
+    <div
+      className={classes.told}
+      data-old={old || undefined}
+      aria-busy={old}
+      onClickCapture={old ? stop : undefined}
+    >
       {children}
     </div>
   );

@@ -26,7 +26,10 @@ export interface Work extends Seeking {
   span: SpanReading;
   choose: (letter: string) => void;
   choosePart: (part: number) => void;
-  /** To the place where a finding is mended: its part, its widest span, its step, the value that it speaks of. */
+  /**
+   * To the place where a finding is mended: its part, its widest span, its step, the value that it
+   * speaks of.
+   */
   lead: (finding: Finding) => void;
   /** Whether values are set for all parts, where there are many. */
   ofAll: boolean;

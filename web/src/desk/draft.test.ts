@@ -1,5 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { type Draft, type HistoryAction, history, historyToSave, NEW_PART, treatmentsOf, withTreatment } from "./draft";
+import {
+  type Draft,
+  type HistoryAction,
+  history,
+  historyToSave,
+  NEW_PART,
+  treatmentsOf,
+  withTreatment,
+} from "./draft";
 
 const draft = (name: string): Draft => ({
   placement: {
@@ -23,8 +31,13 @@ const draft = (name: string): Draft => ({
   looks: {},
 });
 const start = { past: [], now: draft("a"), future: [], group: null };
-const to = (name: string, group?: string): HistoryAction => ({ kind: "change", change: () => draft(name), group });
-const play = (...actions: HistoryAction[]) => actions.reduce(history, start as ReturnType<typeof history>);
+const to = (name: string, group?: string): HistoryAction => ({
+  kind: "change",
+  change: () => draft(name),
+  group,
+});
+const play = (...actions: HistoryAction[]) =>
+  actions.reduce(history, start as ReturnType<typeof history>);
 
 describe("history of a draft", () => {
   it("undoes and redoes in order", () => {
@@ -55,8 +68,14 @@ describe("history of a draft", () => {
 describe("history beyond the visit", () => {
   const earlier = [draft("x"), draft("y")];
   const later = [draft("z")];
-  const names = (s: ReturnType<typeof history>) => [...s.past, s.now, ...s.future].map((d) => d.placement.name);
-  const remember: HistoryAction = { kind: "remember", from: start.now, past: earlier, future: later };
+  const names = (s: ReturnType<typeof history>) =>
+    [...s.past, s.now, ...s.future].map((d) => d.placement.name);
+  const remember: HistoryAction = {
+    kind: "remember",
+    from: start.now,
+    past: earlier,
+    future: later,
+  };
 
   it("puts earlier versions before those of this visit", () => {
     expect(names(play(remember))).toEqual(["x", "y", "a", "z"]);
@@ -78,7 +97,12 @@ describe("history beyond the visit", () => {
     const [x, y] = earlier as [Draft, Draft];
     const synced = { drafts: [x, y, start.now, ...later], first: 7 };
     const changed = play(remember, to("b"));
-    expect(historyToSave(changed, synced)).toMatchObject({ keep: 9, at: 10, first: 7, add: [changed.now] });
+    expect(historyToSave(changed, synced)).toMatchObject({
+      keep: 9,
+      at: 10,
+      first: 7,
+      add: [changed.now],
+    });
     const undone = play(remember, { kind: "undo" });
     expect(historyToSave(undone, synced)).toMatchObject({ keep: 10, at: 8, add: [] });
   });
@@ -92,6 +116,8 @@ describe("treatments", () => {
   it("set one span's own values and hand down again what is taken back", () => {
     const own = withTreatment(draft("a"), 0, "B", { fit: "contain", whole: true });
     expect(treatmentsOf(own, 0).B).toEqual({ fit: "contain", whole: true });
-    expect(treatmentsOf(withTreatment(own, 0, "B", { fit: undefined }), 0).B).toEqual({ whole: true });
+    expect(treatmentsOf(withTreatment(own, 0, "B", { fit: undefined }), 0).B).toEqual({
+      whole: true,
+    });
   });
 });

@@ -18,7 +18,10 @@ export interface Synced {
   first: number;
 }
 
-/** What the server has to be told so that its history is this line. Undefined where the two have nothing in common. */
+/**
+ * What the server has to be told so that its history is this line. Undefined where the two have
+ * nothing in common.
+ */
 export function historyToSave(state: History, synced: Synced | undefined) {
   const line = lineOf(state);
   if (!synced) return undefined;
@@ -28,7 +31,13 @@ export function historyToSave(state: History, synced: Synced | undefined) {
   let same = 0;
   while (same < line.length && line[same] === theirs[same]) same++;
   const first = synced.first + dropped;
-  return { keep: first + same - 1, add: line.slice(same), at: first + state.past.length, first, line };
+  return {
+    keep: first + same - 1,
+    add: line.slice(same),
+    at: first + state.past.length,
+    first,
+    line,
+  };
 }
 
 /** A part that says nothing yet. */
@@ -46,7 +55,8 @@ export const NEW_PART: Part = {
 export const partOf = (draft: Draft, part: number): Part => draft.placement.parts[part] ?? NEW_PART;
 
 /** What a part sets itself, by letter. */
-export const treatmentsOf = (draft: Draft, part: number): Treatments => partOf(draft, part).treatments;
+export const treatmentsOf = (draft: Draft, part: number): Treatments =>
+  partOf(draft, part).treatments;
 
 /** The draft with other values of one part. */
 export function withPart(draft: Draft, part: number, values: Partial<Part>): Draft {
@@ -64,33 +74,49 @@ export const withPlacement = (draft: Draft, values: Partial<PlacementBody>): Dra
 export function withLayout(draft: Draft, letter: string, values: Record<string, unknown>): Draft {
   const { layout } = draft.placement;
   const merged = { ...layout[letter], ...values };
-  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
+  const own = Object.fromEntries(
+    Object.entries(merged).filter(([, v]) => v !== undefined && v !== null),
+  );
   return withPlacement(draft, { layout: { ...layout, [letter]: own } as PlacementBody["layout"] });
 }
 
 /** A part more, or one less. */
-export const withRole = (draft: Draft, role: NonNullable<Part["role"]>, part: Part | undefined): Draft => {
+export const withRole = (
+  draft: Draft,
+  role: NonNullable<Part["role"]>,
+  part: Part | undefined,
+): Draft => {
   const others = draft.placement.parts.filter((p) => p.role !== role);
   return withPlacement(draft, { parts: inOrder(part ? [...others, { ...part, role }] : others) });
 };
 
 /** Set or, with undefined, hand down again fields of one span's treatment. */
-export function withTreatment(draft: Draft, part: number, letter: string, values: Treatment): Draft {
+export function withTreatment(
+  draft: Draft,
+  part: number,
+  letter: string,
+  values: Treatment,
+): Draft {
   const before = treatmentsOf(draft, part);
   const merged = { ...before[letter], ...values };
-  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
+  const own = Object.fromEntries(
+    Object.entries(merged).filter(([, v]) => v !== undefined && v !== null),
+  );
   return withPart(draft, part, { treatments: { ...before, [letter]: own } });
 }
 
 /**
- * Set or hand down again what holds for all parts in one span; what some of them say otherwise there gives way, so that it does
- * hold for all.
+ * Set or hand down again what holds for all parts in one span; what some of them say otherwise
+ * there gives way, so that it does hold for all.
  */
 export function withCommon(draft: Draft, letter: string, values: Treatment): Draft {
   const { common, parts } = draft.placement;
   const merged = { ...common[letter], ...values };
-  const own = Object.fromEntries(Object.entries(merged).filter(([, v]) => v !== undefined && v !== null));
-  const without = (t: Treatment) => Object.fromEntries(Object.entries(t).filter(([k]) => !(k in values)));
+  const own = Object.fromEntries(
+    Object.entries(merged).filter(([, v]) => v !== undefined && v !== null),
+  );
+  const without = (t: Treatment) =>
+    Object.fromEntries(Object.entries(t).filter(([k]) => !(k in values)));
   return withPlacement(draft, {
     common: { ...common, [letter]: own },
     parts: parts.map((p) => {
@@ -109,17 +135,29 @@ export const withItem = (draft: Draft, part: number, values: Partial<Item>): Dra
 
 const isBare = (p: Part) => !p.item && !Object.values(p.treatments).some((t) => t.original != null);
 
-/** More items, each with its picture for every width; they take the place of one that has none yet. */
-export function withItems(draft: Draft, widest: string, originals: readonly { id: number; look: Look }[]): Draft {
+/**
+ * More items, each with its picture for every width; they take the place of one that has none yet.
+ */
+export function withItems(
+  draft: Draft,
+  widest: string,
+  originals: readonly { id: number; look: Look }[],
+): Draft {
   const { parts } = draft.placement;
   const kept = parts.length === 1 && parts[0] && isBare(parts[0]) ? [] : parts;
-  const more = originals.map(({ id }) => ({ ...NEW_PART, treatments: { [widest]: { original: id } } }));
+  const more = originals.map(({ id }) => ({
+    ...NEW_PART,
+    treatments: { [widest]: { original: id } },
+  }));
   const looks = Object.fromEntries(originals.map(({ id, look }) => [id, draft.looks[id] ?? look]));
   const looked = { ...draft, looks: { ...draft.looks, ...looks } };
   return withPlacement(looked, { parts: inOrder([...kept, ...more]) });
 }
 
-/** An item once more after itself, with all its rules; what stands in for it under conditions stays with the first. */
+/**
+ * An item once more after itself, with all its rules; what stands in for it under conditions stays
+ * with the first.
+ */
 export function withCopy(draft: Draft, part: number): Draft {
   const parts = [...draft.placement.parts];
   parts.splice(part + 1, 0, { ...partOf(draft, part), key: null });

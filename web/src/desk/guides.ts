@@ -1,4 +1,7 @@
-/** Guides over map and panes, and whether what lies on a picture is seen through while it is aligned: for this visit only. */
+/**
+ * Guides over map and panes, and whether what lies on a picture is seen through while it is
+ * aligned: for this visit only.
+ */
 import { useSyncExternalStore } from "react";
 
 export interface Guides {
@@ -23,12 +26,20 @@ const hear = (tell: () => void) => {
 
 export const useGuides = (): Guides => useSyncExternalStore(hear, () => now);
 
-const AT: Record<Guides["lines"], number[]> = { none: [], safe: [], centre: [0.5], thirds: [1 / 3, 2 / 3] };
+const AT: Record<Guides["lines"], number[]> = {
+  none: [],
+  safe: [],
+  centre: [0.5],
+  thirds: [1 / 3, 2 / 3],
+};
 
 /** Where lines run, as fractions of a side. */
 export const linesOf = (guides: Guides) => AT[guides.lines];
 
-/** The style sheet that draws guides over every picture of a pane; `px` is one px of the screen in px of the pane. */
+/**
+ * The style sheet that draws guides over every picture of a pane; `px` is one px of the screen in
+ * px of the pane.
+ */
 export function guidesCss(guides: Guides, called: string, px: number): string {
   const at = linesOf(guides);
   const lines = (axis: string) =>

@@ -25,7 +25,10 @@ describe("items", () => {
   it("are added at the end, and in place of one that is empty", () => {
     const empty = {
       ...draft(1),
-      placement: { ...draft(1).placement, parts: [{ ...draft(1).placement.parts[0], treatments: {} }] },
+      placement: {
+        ...draft(1).placement,
+        parts: [{ ...draft(1).placement.parts[0], treatments: {} }],
+      },
     };
     expect(
       shown(
@@ -48,7 +51,9 @@ describe("items", () => {
 
   it("leave an empty one behind when the last is removed", () => {
     expect(shown(withoutItem(draft(1, 2), 0))).toEqual([2]);
-    expect(withoutItem(draft(1), 0).placement.parts).toMatchObject([{ treatments: {}, item: null }]);
+    expect(withoutItem(draft(1), 0).placement.parts).toMatchObject([
+      { treatments: {}, item: null },
+    ]);
   });
 
   it("all do what is said for all, whatever they said themselves", () => {
@@ -60,7 +65,10 @@ describe("items", () => {
     const before = { ...own, placement: { ...own.placement, parts } };
     const after = withCommon(before, "B", { fit: "cover" });
     expect(after.placement.common.B).toEqual({ fit: "cover" });
-    expect(after.placement.parts.map((p) => p.treatments.B)).toEqual([{ whole: true }, { whole: true }]);
+    expect(after.placement.parts.map((p) => p.treatments.B)).toEqual([
+      { whole: true },
+      { whole: true },
+    ]);
     expect(withCommon(after, "B", { fit: undefined }).placement.common.B).toEqual({});
     // what another span says stays
     expect(shown(after)).toEqual([1, 2]);

@@ -1,10 +1,15 @@
-/** What the last step set in one span, so that it can be given to all spans or kept from the narrower ones. */
+/**
+ * What the last step set in one span, so that it can be given to all spans or kept from the
+ * narrower ones.
+ */
 import type { Reading, SpanReading } from "../api/queries";
 import { type Draft, treatmentsOf } from "./draft";
 
 type Values = Record<string, unknown>;
 
-/** Values of one span: of a part's treatment, of what holds for all parts, and of the kind itself. */
+/**
+ * Values of one span: of a part's treatment, of what holds for all parts, and of the kind itself.
+ */
 export interface SpanSet {
   letter: string;
   treatment: Values;
@@ -16,7 +21,8 @@ export interface SpanSet {
 export type Shown = Pick<Reading, "part" | "spans">;
 
 type Letters = Record<string, object | undefined>;
-const isSame = (a: unknown, b: unknown) => a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
+const isSame = (a: unknown, b: unknown) =>
+  a === b || JSON.stringify(a ?? null) === JSON.stringify(b ?? null);
 
 /** The fields of one letter that two versions say otherwise, as the later one says them. */
 function differing(before: Letters, after: Letters): Record<string, Values> {
@@ -30,9 +36,15 @@ function differing(before: Letters, after: Letters): Record<string, Values> {
   return found;
 }
 
-/** What one step set in one span; undefined where it took something away, or changed more than one span. */
+/**
+ * What one step set in one span; undefined where it took something away, or changed more than one
+ * span.
+ */
 export function lastSet(before: Draft, after: Draft, part: number): SpanSet | undefined {
-  const treatment = differing(treatmentsOf(before, part) as Letters, treatmentsOf(after, part) as Letters);
+  const treatment = differing(
+    treatmentsOf(before, part) as Letters,
+    treatmentsOf(after, part) as Letters,
+  );
   const common = differing(before.placement.common as Letters, after.placement.common as Letters);
   const layout = differing(before.placement.layout as Letters, after.placement.layout as Letters);
   const letters = new Set([treatment, common, layout].flatMap((found) => Object.keys(found)));
@@ -48,6 +60,9 @@ export function lastSet(before: Draft, after: Draft, part: number): SpanSet | un
   return values.some((v) => v == null) ? undefined : set;
 }
 
-/** Whether all spans can have it: a crop or a choice of areas only where all show the same original. */
+/**
+ * Whether all spans can have it: a crop or a choice of areas only where all show the same original.
+ */
 export const canAllHave = (set: SpanSet, spans: readonly SpanReading[]) =>
-  !("crop" in set.treatment || "keeps" in set.treatment) || new Set(spans.map((s) => s.effective.original)).size === 1;
+  !("crop" in set.treatment || "keeps" in set.treatment) ||
+  new Set(spans.map((s) => s.effective.original)).size === 1;

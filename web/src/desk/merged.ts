@@ -34,5 +34,7 @@ export const merged = (whole: WholeReading, moving: Moving): WholeReading => ({
     crop_ratios: whole.items?.crop_ratios ?? {},
   },
   own: moving.own,
-  parts: Object.fromEntries(Object.entries(whole.parts).map(([i, part]) => [i, moved(part, moving.parts[i])])),
+  parts: Object.fromEntries(
+    Object.entries(whole.parts).map(([i, part]) => [i, moved(part, moving.parts[i])]),
+  ),
 });

@@ -1,10 +1,17 @@
-/** The parts of a placement: those that stand in for others under conditions come after all others, and go with those. */
+/**
+ * The parts of a placement: those that stand in for others under conditions come after all others,
+ * and go with those.
+ */
 import type { Part } from "../api/queries";
 
 export type When = NonNullable<Part["when"]>;
 
 /** How a picture is called that shows while something holds. */
-const WORDS: Record<When[number], string> = { dark: "in the dark", portrait: "in portrait", still: "at rest" };
+const WORDS: Record<When[number], string> = {
+  dark: "in the dark",
+  portrait: "in portrait",
+  still: "at rest",
+};
 export const whenWords = (when: When) => when.map((f) => WORDS[f]).join(" and ");
 
 /** The parts that stand in for no other one, in their order. */

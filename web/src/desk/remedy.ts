@@ -7,11 +7,20 @@ import { type Draft, withLayout, withTreatment } from "./draft";
 const given = (t: Treatment | null) =>
   Object.fromEntries(Object.entries(t ?? {}).filter(([, v]) => v !== null)) as Treatment;
 
-export function withRemedy(draft: Draft, part: number, letter: string, step: Remedy, originals: Original[]): Draft {
+export function withRemedy(
+  draft: Draft,
+  part: number,
+  letter: string,
+  step: Remedy,
+  originals: Original[],
+): Draft {
   const set = given(step.treatment);
   const other = originals.find((o) => o.id === set.original);
   const looks = other
-    ? { ...draft.looks, [other.id]: draft.looks[other.id] ?? { focal: other.focal, areas: other.areas } }
+    ? {
+        ...draft.looks,
+        [other.id]: draft.looks[other.id] ?? { focal: other.focal, areas: other.areas },
+      }
     : draft.looks;
   const treated = withTreatment({ ...draft, looks }, part, letter, set);
   return Object.keys(step.layout).length ? withLayout(treated, letter, step.layout) : treated;
@@ -19,4 +28,6 @@ export function withRemedy(draft: Draft, part: number, letter: string, step: Rem
 
 /** Which narrower spans change with it, as a sentence; "" where none does. */
 export const followers = ({ follow }: Pick<Remedy, "follow">) =>
-  follow.length ? `${enumerated(follow)} ${follow.length === 1 ? "changes" : "change"} with it.` : "";
+  follow.length
+    ? `${enumerated(follow)} ${follow.length === 1 ? "changes" : "change"} with it.`
+    : "";

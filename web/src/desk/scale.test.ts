@@ -35,7 +35,15 @@ describe("what a reading says at a width", () => {
     expect(valueAt(undefined, 1)).toBeUndefined();
   });
   it("finds run, span and height by their bounds, both included", () => {
-    const run = { first: 320, last: 599, verdict: "whole" as const, at_first: 1, at_last: 1, worst: 1, worst_at: 320 };
+    const run = {
+      first: 320,
+      last: 599,
+      verdict: "whole" as const,
+      at_first: 1,
+      at_last: 1,
+      worst: 1,
+      worst_at: 320,
+    };
     const band = { kind: "area" as const, name: "x", runs: [run] };
     expect(runAt(band, 599)).toBe(run);
     expect(runAt(band, 600)).toBeUndefined();

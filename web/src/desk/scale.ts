@@ -1,4 +1,7 @@
-/** The horizon's axis: viewport widths on a logarithmic scale, equal ratios taking equal room. Drawing only. */
+/**
+ * The horizon's axis: viewport widths on a logarithmic scale, equal ratios taking equal room.
+ * Drawing only.
+ */
 import type { Schemas } from "../api/client";
 
 export class Scale {
@@ -45,14 +48,19 @@ export function widthIn({ narrowest, widest, breakpoints }: Axis, letter: string
   const i = Math.max(0, Math.min(letter.charCodeAt(0) - 65, breakpoints.length));
   const first = i === 0 ? narrowest : (breakpoints[i - 1] as number) + 1;
   const last = breakpoints[i] ?? widest;
-  return USUAL_WIDTHS.findLast((w) => first <= w && w <= last) ?? Math.round(Math.sqrt(first * last));
+  return (
+    USUAL_WIDTHS.findLast((w) => first <= w && w <= last) ?? Math.round(Math.sqrt(first * last))
+  );
 }
 
 /** A file is needed with so many px: whole ones, with room for rounding in floating point. */
 export const wholePx = (px: number) => Math.ceil(Math.round(px * 1e4) / 1e4);
 
 /** The value of a reading's curve at a width, straight between its points. */
-export function valueAt(curve: Schemas["Curve"] | null | undefined, width: number): number | undefined {
+export function valueAt(
+  curve: Schemas["Curve"] | null | undefined,
+  width: number,
+): number | undefined {
   const points = curve?.points;
   if (!points?.length) return undefined;
   for (let i = 1; i < points.length; i++) {
@@ -63,14 +71,19 @@ export function valueAt(curve: Schemas["Curve"] | null | undefined, width: numbe
   return (points[points.length - 1] as [number, number])[1];
 }
 
-export const runAt = <R extends { first: number; last: number }>(band: { runs?: readonly R[] }, width: number) =>
-  band.runs?.find((r) => r.first <= width && width <= r.last);
+export const runAt = <R extends { first: number; last: number }>(
+  band: { runs?: readonly R[] },
+  width: number,
+) => band.runs?.find((r) => r.first <= width && width <= r.last);
 
-export const spanAt = <S extends { first: number; last: number }>(spans: readonly S[], width: number): S | undefined =>
-  spans.find((s) => s.first <= width && width <= s.last);
+export const spanAt = <S extends { first: number; last: number }>(
+  spans: readonly S[],
+  width: number,
+): S | undefined => spans.find((s) => s.first <= width && width <= s.last);
 
 /** The viewport height that goes with a width. */
 export function heightAt(reading: Pick<Schemas["Reading"], "heights">, width: number): number {
-  const row = reading.heights.find((h) => width <= h.to_px) ?? reading.heights[reading.heights.length - 1];
+  const row =
+    reading.heights.find((h) => width <= h.to_px) ?? reading.heights[reading.heights.length - 1];
   return row?.typical_px ?? 800;
 }

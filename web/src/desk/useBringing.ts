@@ -7,7 +7,10 @@ import type { DraftHandle } from "./useDraft";
 export interface Bringing {
   /** Give an original of the site to a span. */
   give: (letter: string, id: number, look: Look) => void;
-  /** Bring these files and show the first in a span, even if another is chosen meanwhile; the others are there to choose. */
+  /**
+   * Bring these files and show the first in a span, even if another is chosen meanwhile; the others
+   * are there to choose.
+   */
   bring: (letter: string, files: File[]) => void;
   /** What is on its way. */
   uploads: { list: Upload[]; dismiss: (upload: number) => void; clear: () => void };

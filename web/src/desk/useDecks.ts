@@ -1,6 +1,6 @@
 /**
- * How the desk's height is shared out, remembered per step: where one looks the sky is tall, where one reads it sinks, unless there
- * is room for both.
+ * How the desk's height is shared out, remembered per step: where one looks the sky is tall, where
+ * one reads it sinks, unless there is room for both.
  */
 import { useCallback, useState } from "react";
 import type { Step } from "./Steps";
@@ -8,14 +8,20 @@ import type { Step } from "./Steps";
 export interface Decks {
   /** Whether the sky is a low strip of panes. */
   isLow: boolean;
-  /** The ground's height in px where the designer has dragged the horizon; else as the style sheet has it. */
+  /**
+   * The ground's height in px where the designer has dragged the horizon; else as the style sheet
+   * has it.
+   */
   ground: number | undefined;
 }
 
 const READS: readonly Step[] = ["files", "code", "proof"];
 export const reads = (step: Step) => READS.includes(step);
 
-/** From so high a window on, in px, there is room for panes that can be judged above a ground to read on. */
+/**
+ * From so high a window on, in px, there is room for panes that can be judged above a ground to
+ * read on.
+ */
 const ROOM_FOR_BOTH = 940;
 const keyOf = (step: Step) => `decks.${step}`;
 
@@ -46,7 +52,10 @@ export function useDecks(step: Step) {
   return {
     decks,
     toggle: useCallback(() => set({ isLow: !decks.isLow, ground: undefined }), [set, decks.isLow]),
-    /** The horizon's line was dragged: the ground is to be so high, of so much room for sky and ground. */
+    /**
+     * The horizon's line was dragged: the ground is to be so high, of so much room for sky and
+     * ground.
+     */
     drag: useCallback(
       (ground: number, room: number) => {
         const high = Math.round(Math.min(Math.max(ground, LEAST_GROUND), room - LEAST_SKY));
@@ -57,7 +66,10 @@ export function useDecks(step: Step) {
   };
 }
 
-/** In px: the least that ground and sky may have, and from when on the sky shows panes that can be judged. */
+/**
+ * In px: the least that ground and sky may have, and from when on the sky shows panes that can be
+ * judged.
+ */
 export const LEAST_GROUND = 220;
 export const LEAST_SKY = 104;
 export const TALL_SKY = 190;

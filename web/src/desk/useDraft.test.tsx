@@ -67,7 +67,8 @@ function desk(keeps = true) {
   const now = () => hook.result.current;
   return {
     now,
-    name: (name: string) => act(() => now().change((d) => ({ ...d, placement: { ...d.placement, name } }))),
+    name: (name: string) =>
+      act(() => now().change((d) => ({ ...d, placement: { ...d.placement, name } }))),
     unmount: hook.unmount,
   };
 }

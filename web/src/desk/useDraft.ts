@@ -1,4 +1,7 @@
-/** The placement under the designer's hand: changes, undo and redo, saving by itself, conflict and offline. */
+/**
+ * The placement under the designer's hand: changes, undo and redo, saving by itself, conflict and
+ * offline.
+ */
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useReducer, useRef, useState } from "react";
 import { client, data, dataAs, ProblemError } from "../api/client";
@@ -32,7 +35,9 @@ const draftOf = (p: { placement: PlacementBody; looks?: Record<string, Look> }):
 /** The looks that differ from those that are saved. */
 const changedLooks = (draft: Draft, kept: Draft) =>
   Object.fromEntries(
-    Object.entries(draft.looks).filter(([id, look]) => JSON.stringify(look) !== JSON.stringify(kept.looks[id])),
+    Object.entries(draft.looks).filter(
+      ([id, look]) => JSON.stringify(look) !== JSON.stringify(kept.looks[id]),
+    ),
   );
 
 /** Save this long after the last change. */
@@ -43,7 +48,12 @@ export const RUNGS = "rungs ";
 
 /** `part` is the one that is worked on; `keeps` whether whoever works on it may change the site. */
 export function useDraft(loaded: Placement, part: number, keeps: boolean) {
-  const [state, dispatch] = useReducer(history, { past: [], now: draftOf(loaded), future: [], group: null });
+  const [state, dispatch] = useReducer(history, {
+    past: [],
+    now: draftOf(loaded),
+    future: [],
+    group: null,
+  });
   const [saving, setSaving] = useState<Saving>({ kind: keeps ? "saved" : "looking" });
   const revision = useRef(loaded.revision);
   const lookRevisions = useRef(loaded.look_revisions);
@@ -61,13 +71,20 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
     async (from: Draft) => {
       try {
         const found = await dataAs<History_>(
-          client.GET("/api/placements/{placement_id}/history", { params: { path: { placement_id: loaded.id } } }),
+          client.GET("/api/placements/{placement_id}/history", {
+            params: { path: { placement_id: loaded.id } },
+          }),
         );
         const at = found.versions.findIndex((s) => s.position === found.at);
         if (at < 0) return;
         const drafts = found.versions.map((s, i) => (i === at ? from : draftOf(s)));
         synced.current = { drafts, first: found.versions[0]?.position ?? 0 };
-        dispatch({ kind: "remember", from, past: drafts.slice(0, at), future: drafts.slice(at + 1) });
+        dispatch({
+          kind: "remember",
+          from,
+          past: drafts.slice(0, at),
+          future: drafts.slice(at + 1),
+        });
       } catch {
         // without it, undo reaches back to the beginning of this visit
       }
@@ -108,7 +125,9 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
         return true;
       } catch (e) {
         const error =
-          e instanceof ProblemError ? e : new ProblemError({ type: "", title: "", status: 0, detail: String(e) });
+          e instanceof ProblemError
+            ? e
+            : new ProblemError({ type: "", title: "", status: 0, detail: String(e) });
         if (error.status === 409)
           setSaving({
             kind: "conflict",
@@ -184,7 +203,8 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
   );
 
   const change = useCallback(
-    (fn: (draft: Draft) => Draft, group?: string) => dispatch({ kind: "change", change: fn, group }),
+    (fn: (draft: Draft) => Draft, group?: string) =>
+      dispatch({ kind: "change", change: fn, group }),
     [],
   );
 
@@ -197,7 +217,8 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
   );
 
   const setPart = useCallback(
-    (values: Partial<Part>, group?: string) => change((draft) => withPart(draft, part, values), group),
+    (values: Partial<Part>, group?: string) =>
+      change((draft) => withPart(draft, part, values), group),
     [change, part],
   );
 
@@ -243,8 +264,36 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
     [adopt],
   );
   const acts = useMemo(
-    () => ({ save, change, edit, forget, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine }),
-    [save, change, edit, forget, treat, setPart, look, undo, redo, goTo, settle, takeTheirs, keepMine],
+    () => ({
+      save,
+      change,
+      edit,
+      forget,
+      treat,
+      setPart,
+      look,
+      undo,
+      redo,
+      goTo,
+      settle,
+      takeTheirs,
+      keepMine,
+    }),
+    [
+      save,
+      change,
+      edit,
+      forget,
+      treat,
+      setPart,
+      look,
+      undo,
+      redo,
+      goTo,
+      settle,
+      takeTheirs,
+      keepMine,
+    ],
   );
   return useMemo(
     () => ({

@@ -20,12 +20,16 @@ beforeEach(() => {
       new Promise((resolve) => {
         const settle = (status: number, told: object) =>
           act(async () =>
-            resolve({ [status < 300 ? "data" : "error"]: told, response: new Response(null, { status }) }),
+            resolve({
+              [status < 300 ? "data" : "error"]: told,
+              response: new Response(null, { status }),
+            }),
           );
         asked.push({
           name: body.placement.name,
           answer: (name) => settle(200, { name }),
-          refuse: () => settle(422, { type: "", title: "", status: 422, detail: "There is no span H." }),
+          refuse: () =>
+            settle(422, { type: "", title: "", status: 422, detail: "There is no span H." }),
         });
       })) as never,
   );
@@ -43,7 +47,10 @@ function desk() {
   });
   const now = () => hook.result.current;
   const give = (original: number) =>
-    act(async () => void now().edit({ kind: "original", part: 0, letter: "A", original }, { [original]: LOOK }));
+    act(
+      async () =>
+        void now().edit({ kind: "original", part: 0, letter: "A", original }, { [original]: LOOK }),
+    );
   return { now, give };
 }
 const LOOK = { focal: [0.5, 0.5] as [number, number], areas: [] };

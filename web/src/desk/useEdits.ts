@@ -1,4 +1,7 @@
-/** Changes in which a rule says what comes with them: the server works them out, and they are one step as any other. */
+/**
+ * Changes in which a rule says what comes with them: the server works them out, and they are one
+ * step as any other.
+ */
 import { type RefObject, useCallback, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import type { Edit, Look, PlacementBody } from "../api/queries";
@@ -6,7 +9,10 @@ import type { Draft } from "./draft";
 
 type Change = (fn: (draft: Draft) => Draft, group?: string) => void;
 
-/** `now` is the draft as it stands. Edits are made one after the other; one that cannot be had changes nothing. */
+/**
+ * `now` is the draft as it stands. Edits are made one after the other; one that cannot be had
+ * changes nothing.
+ */
 export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) {
   const last = useRef<Promise<void>>(Promise.resolve());
   const [refused, setRefused] = useState<string>();
@@ -30,7 +36,11 @@ export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) 
       };
       last.current = last.current
         .then(make)
-        .catch((e) => setRefused(e instanceof ProblemError ? e.message : "No answer: nothing was changed. Try again."));
+        .catch((e) =>
+          setRefused(
+            e instanceof ProblemError ? e.message : "No answer: nothing was changed. Try again.",
+          ),
+        );
       return last.current;
     },
     [siteId, now, change],

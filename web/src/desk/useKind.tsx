@@ -1,4 +1,7 @@
-/** The placement as another kind. What the new one begins with is worked out by the server; one step, undone as any. */
+/**
+ * The placement as another kind. What the new one begins with is worked out by the server; one
+ * step, undone as any.
+ */
 import { useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
 import type { PlacementBody } from "../api/queries";

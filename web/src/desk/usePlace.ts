@@ -1,4 +1,7 @@
-/** Where on the desk the designer is. The address follows a moment later, so that dragging never waits for it. */
+/**
+ * Where on the desk the designer is. The address follows a moment later, so that dragging never
+ * waits for it.
+ */
 import { useDebouncedValue } from "@mantine/hooks";
 import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
@@ -15,7 +18,10 @@ export interface Place {
   scrollbar: number;
 }
 
-/** Widths that classic scrollbars have in desktop browsers, in CSS px; most phones have none (common practice). */
+/**
+ * Widths that classic scrollbars have in desktop browsers, in CSS px; most phones have none (common
+ * practice).
+ */
 export const SCROLLBARS = [0, 12, 15, 17];
 
 const asQuery = (place: Place) =>
@@ -34,12 +40,16 @@ export function usePlace() {
     density: Number(search.get("density")) || 2,
     scrollbar: SCROLLBARS.find((px) => px === Number(search.get("scrollbar"))) ?? 0,
   }));
-  const put = useCallback((values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })), []);
+  const put = useCallback(
+    (values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })),
+    [],
+  );
   const query = asQuery(place);
   const [settled] = useDebouncedValue(query, 150);
   // biome-ignore lint/correctness/useExhaustiveDependencies: only a new place writes the address
   useEffect(() => {
-    // a step that was gone to meanwhile has taken the place with it: written from here, the address would go back
+    // a step that was gone to meanwhile has taken the place with it: written from here, the address
+    // would go back
     if (window.location.search.slice(1) !== settled) setSearch(settled, { replace: true });
   }, [settled]);
   /** The span that the address named when it was opened. */

@@ -58,7 +58,9 @@ function desk(save: () => Promise<boolean> = async () => true) {
     <QueryClientProvider client={queries}>{children}</QueryClientProvider>
   );
   const handle = { save: vi.fn(save), takeTheirs: vi.fn() };
-  const hook = renderHook(() => usePosts(site([600, 1000]), 7, handle as unknown as DraftHandle), { wrapper });
+  const hook = renderHook(() => usePosts(site([600, 1000]), 7, handle as unknown as DraftHandle), {
+    wrapper,
+  });
   return { now: () => hook.result.current, handle, unmount: hook.unmount };
 }
 

@@ -1,4 +1,7 @@
-/** Breakpoints as they are dragged and kept. One change of the site is on its way at a time; what is moved meanwhile goes after it. */
+/**
+ * Breakpoints as they are dragged and kept. One change of the site is on its way at a time; what is
+ * moved meanwhile goes after it.
+ */
 import { useCallback, useEffect, useRef, useState } from "react";
 import { client, dataAs } from "../api/client";
 import { type Placement, type Site, type SitePlan, useChangeSite } from "../api/queries";
@@ -7,13 +10,17 @@ import type { DraftHandle } from "./useDraft";
 /** Posts that are moved by keys are kept this long after the last key. */
 const QUIET_MS = 350;
 
-const equal = (a: readonly number[], b: readonly number[]) => a.length === b.length && a.every((v, i) => v === b[i]);
+const equal = (a: readonly number[], b: readonly number[]) =>
+  a.length === b.length && a.every((v, i) => v === b[i]);
 
 export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
   const change = useChangeSite(site.id);
   const [dragged, setDragged] = useState<SitePlan>();
   const [error, setError] = useState<string>();
-  /** While placements are carried over nothing is changed on the desk: it would be meant for letters that are no more. */
+  /**
+   * While placements are carried over nothing is changed on the desk: it would be meant for letters
+   * that are no more.
+   */
   const [carrying, setCarrying] = useState(false);
   const latest = useRef(site);
   const wanted = useRef<number[]>(undefined);
@@ -24,8 +31,10 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
   if (site.revision > latest.current.revision) latest.current = site;
 
   const { mutateAsync } = change;
-  /** The site with these breakpoints. Another number of them carries all placements over: what waits here is saved before, and what
-   * came of it is taken over after. */
+  /**
+   * The site with these breakpoints. Another number of them carries all placements over: what waits
+   * here is saved before, and what came of it is taken over after.
+   */
   const keepNow = useCallback(
     async (breakpoints: number[]) => {
       const before = latest.current;
@@ -43,7 +52,9 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
       if (others)
         draft.current.takeTheirs(
           await dataAs<Placement>(
-            client.GET("/api/placements/{placement_id}", { params: { path: { placement_id: placementId } } }),
+            client.GET("/api/placements/{placement_id}", {
+              params: { path: { placement_id: placementId } },
+            }),
           ),
         );
     },
@@ -69,7 +80,9 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
     setCarrying(false);
     setDragged(undefined);
     // what rests is not focused; whoever works by keyboard goes on where they were
-    requestAnimationFrame(() => focused instanceof HTMLElement && focused.isConnected && focused.focus());
+    requestAnimationFrame(
+      () => focused instanceof HTMLElement && focused.isConnected && focused.focus(),
+    );
   }, [keepNow]);
 
   const drag = useCallback(

@@ -29,7 +29,10 @@ beforeEach(() => {
           answer: (data) => act(async () => resolve({ data, response: new Response() })),
           refuse: (status, detail) =>
             act(async () =>
-              resolve({ error: { type: "", title: "", status, detail }, response: new Response(null, { status }) }),
+              resolve({
+                error: { type: "", title: "", status, detail },
+                response: new Response(null, { status }),
+              }),
             ),
           lost: () => act(async () => reject(new TypeError("Failed to fetch"))),
         });
@@ -43,7 +46,15 @@ afterEach(() => {
 });
 
 const WHOLE = { parts: { 0: { spans: [], bands: [] } }, layout: {} };
-const MOVING = { parts: {}, pane: null, one_of: null, verdicts: [], words: null, items: null, logo: null };
+const MOVING = {
+  parts: {},
+  pane: null,
+  one_of: null,
+  verdicts: [],
+  words: null,
+  items: null,
+  logo: null,
+};
 
 const asked = (name: string, more: Partial<Asked> = {}): Asked => ({
   siteId: 1,
@@ -120,7 +131,10 @@ describe("what cannot be read", () => {
     rerender(asked("too small", { moves: false }));
     await call(1).refuse(422, "The banner has no room.");
     expect(result.current.error?.message).toBe("The banner has no room.");
-    expect([result.current.pending, result.current.reading === undefined]).toEqual(["nothing", false]);
+    expect([result.current.pending, result.current.reading === undefined]).toEqual([
+      "nothing",
+      false,
+    ]);
     rerender(asked("larger", { moves: false }));
     await call(2).answer(WHOLE);
     expect(result.current.error).toBeUndefined();

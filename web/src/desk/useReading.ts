@@ -1,6 +1,7 @@
 /**
- * The reading of a draft: one question on its way at a time, then the latest; an overtaken answer is never shown. While
- * something moves only what moves is asked for; the rest follows when it has rested for a moment.
+ * The reading of a draft: one question on its way at a time, then the latest; an overtaken answer
+ * is never shown. While something moves only what moves is asked for; the rest follows when it has
+ * rested for a moment.
  */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
@@ -28,12 +29,25 @@ export interface Asked {
   scrollbar: number;
   /** Another value: something that the server knows has changed. */
   stamp: unknown;
-  /** The revision in which the draft is stored as it stands; undefined for one that has been changed. */
+  /**
+   * The revision in which the draft is stored as it stands; undefined for one that has been
+   * changed.
+   */
   stored: number | undefined;
   moves: boolean;
 }
 
-const FIELDS = ["draft", "plan", "part", "chosen", "costs", "words", "every", "scrollbar", "stamp"] as const;
+const FIELDS = [
+  "draft",
+  "plan",
+  "part",
+  "chosen",
+  "costs",
+  "words",
+  "every",
+  "scrollbar",
+  "stamp",
+] as const;
 const isSame = (a: Asked, b: Asked | undefined, fields: readonly (keyof Asked)[] = FIELDS) =>
   b !== undefined && fields.every((f) => a[f] === b[f]);
 
@@ -80,7 +94,14 @@ const askDraft = (a: Asked, signal: AbortSignal) =>
   dataAs<WholeReading>(
     client.POST("/api/sites/{site_id}/readings", {
       params: { path: { site_id: a.siteId } },
-      body: { ...bodyOf(a), part: a.part, chosen: a.chosen, costs: a.costs, words: a.words, every: a.every },
+      body: {
+        ...bodyOf(a),
+        part: a.part,
+        chosen: a.chosen,
+        costs: a.costs,
+        words: a.words,
+        every: a.every,
+      },
       signal,
     }),
   );
@@ -134,7 +155,15 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
       const onlyMoves =
         a.moves &&
         a !== atRest &&
-        isSame(a, read.current.all, ["part", "chosen", "costs", "words", "every", "scrollbar", "stamp"]);
+        isSame(a, read.current.all, [
+          "part",
+          "chosen",
+          "costs",
+          "words",
+          "every",
+          "scrollbar",
+          "stamp",
+        ]);
       if (isSame(a, read.current.all) || (onlyMoves && isSame(a, read.current.moved))) break;
       abort.current = new AbortController();
       isForAll.current = !onlyMoves;
@@ -197,8 +226,15 @@ export function useReading(asked: Asked, previous: Draft | undefined) {
     const now = shown.current.get(draft);
     if (!previous || !before || !now || before.part !== now.part) return undefined;
     const then = new Map(before.spans.map((s) => [s.letter, s.fingerprint]));
-    const touched = now.spans.filter((s) => then.get(s.letter) !== s.fingerprint).map((s) => s.letter);
-    return { touched, set: lastSet(previous, draft, now.part), part: now.part, before: previous.placement };
+    const touched = now.spans
+      .filter((s) => then.get(s.letter) !== s.fingerprint)
+      .map((s) => s.letter);
+    return {
+      touched,
+      set: lastSet(previous, draft, now.part),
+      part: now.part,
+      before: previous.placement,
+    };
   }, [whole, draft, previous]);
   // what cannot be read has been answered too: with the reason
   const isRead = isSame(asked, answered.all) || isSame(asked, answered.failed);

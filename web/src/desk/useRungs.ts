@@ -1,4 +1,6 @@
-/** The widths of a ladder as the designer sets them: from the first change on they are their own. */
+/**
+ * The widths of a ladder as the designer sets them: from the first change on they are their own.
+ */
 import { useCallback, useRef } from "react";
 import type { Ladder } from "../api/queries";
 import { useWork } from "./context";

@@ -29,7 +29,11 @@ const FOCUSED = ["input:not([type=hidden])", "textarea", "button", "[role=slider
   .map((s) => `${s}:not(:disabled):not([tabindex='-1'])`)
   .join();
 
-export function useSpot(step: Step, go: (step: Step) => void, ground: RefObject<HTMLElement | null>): Seeking {
+export function useSpot(
+  step: Step,
+  go: (step: Step) => void,
+  ground: RefObject<HTMLElement | null>,
+): Seeking {
   const [spot, setSpot] = useState<Spot>();
   const leave = useCallback(() => setSpot(undefined), []);
   const seek = useCallback(
@@ -42,7 +46,9 @@ export function useSpot(step: Step, go: (step: Step) => void, ground: RefObject<
   const comeBack = useCallback(() => {
     if (!spot) return;
     const { from } = spot;
-    setSpot(from.step !== spot.step && from.at ? { at: from.at, step: from.step, from } : undefined);
+    setSpot(
+      from.step !== spot.step && from.at ? { at: from.at, step: from.step, from } : undefined,
+    );
     if (from.step !== step) go(from.step);
   }, [spot, step, go]);
   useEffect(() => {

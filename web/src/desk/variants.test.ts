@@ -1,6 +1,14 @@
 import { describe, expect, it } from "vitest";
 import type { PlacementBody } from "../api/queries";
-import { type Draft, NEW_PART, withCopy, withItems, withMoved, withoutItem, withRole } from "./draft";
+import {
+  type Draft,
+  NEW_PART,
+  withCopy,
+  withItems,
+  withMoved,
+  withoutItem,
+  withRole,
+} from "./draft";
 import { usualAt, variantAt, variantsOf, whenWords } from "./parts";
 import { withoutIdle, withVariant } from "./variants";
 
@@ -28,10 +36,17 @@ describe("what stands in for a picture under conditions", () => {
     expect(told(two)).toEqual(["1", "2", "3", "9 for 2"]);
     const again = withVariant(two, 1, ["portrait"], "D", { original: 8 });
     expect(told(again)).toEqual(["1", "2", "3", "8 for 2"]);
-    expect(told(withVariant(again, 1, ["dark"], "D", { original: 7 }))).toEqual(["1", "2", "3", "8 for 2", "7 for 2"]);
-    expect([variantAt(two.placement.parts, 1, ["portrait"]), variantAt(two.placement.parts, 1, ["dark"])]).toEqual([
-      3, -1,
+    expect(told(withVariant(again, 1, ["dark"], "D", { original: 7 }))).toEqual([
+      "1",
+      "2",
+      "3",
+      "8 for 2",
+      "7 for 2",
     ]);
+    expect([
+      variantAt(two.placement.parts, 1, ["portrait"]),
+      variantAt(two.placement.parts, 1, ["dark"]),
+    ]).toEqual([3, -1]);
     expect([variantsOf(two.placement.parts, 1), usualAt(two.placement.parts, 3)]).toEqual([[3], 1]);
   });
   it("stays with its item when that is moved, and goes with it", () => {
@@ -41,7 +56,13 @@ describe("what stands in for a picture under conditions", () => {
     expect(told(withoutItem(two, 0))).toEqual(["2", "3", "9 for 2"]);
   });
   it("comes after items and parts that are added, and a copy has none", () => {
-    expect(told(withItems(two, "D", [{ id: 4, look: LOOK }]))).toEqual(["1", "2", "3", "4", "9 for 2"]);
+    expect(told(withItems(two, "D", [{ id: 4, look: LOOK }]))).toEqual([
+      "1",
+      "2",
+      "3",
+      "4",
+      "9 for 2",
+    ]);
     expect(told(withCopy(two, 1))).toEqual(["1", "2", "2", "3", "9 for 2"]);
     const marked = withRole(two, "mark", { ...NEW_PART, treatments: { D: { original: 5 } } });
     expect(told(marked)).toEqual(["1", "2", "3", "5", "9 for 2"]);

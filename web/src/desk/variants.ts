@@ -12,7 +12,13 @@ function freeKey(parts: readonly Part[]): string {
 }
 
 /** What shows in the place of a part under conditions, in one span; there is one from then on. */
-export function withVariant(draft: Draft, at: number, when: When, letter: string, values: Treatment): Draft {
+export function withVariant(
+  draft: Draft,
+  at: number,
+  when: When,
+  letter: string,
+  values: Treatment,
+): Draft {
   const { parts } = draft.placement;
   const there = variantAt(parts, at, when);
   if (there >= 0) return withTreatment(draft, there, letter, values);
@@ -28,5 +34,7 @@ export function withoutIdle(draft: Draft, at: number): Draft {
   const says = Object.values(part?.treatments ?? {}).some((t) =>
     Object.keys(t).some((k) => k !== "show" || t.show !== "usual"),
   );
-  return says ? draft : withPlacement(draft, { parts: draft.placement.parts.filter((_, i) => i !== at) });
+  return says
+    ? draft
+    : withPlacement(draft, { parts: draft.placement.parts.filter((_, i) => i !== at) });
 }

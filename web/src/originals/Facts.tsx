@@ -12,12 +12,14 @@ export function Facts({ original }: { original: Original }) {
       </dd>
       <dt>Sharp to</dt>
       <dd>
-        {original.sharp_2x} px wide at 2x, {original.sharp_1x} px at 1x. Px per inch change nothing on a screen.
+        {original.sharp_2x} px wide at 2x, {original.sharp_1x} px at 1x. Px per inch change nothing
+        on a screen.
       </dd>
       <dt>Kind</dt>
       <dd>
         {original.format.toUpperCase()}
-        {original.alpha ? ", with transparency" : ""}, {original.profile || "no profile, taken for sRGB"}
+        {original.alpha ? ", with transparency" : ""},{" "}
+        {original.profile || "no profile, taken for sRGB"}
       </dd>
       <dt>Used in</dt>
       <dd>{original.used_in?.length ? original.used_in.join("; ") : "nothing yet"}</dd>

@@ -1,7 +1,12 @@
 import { Button } from "@mantine/core";
 import { type ReactNode, useRef, useState } from "react";
 import type { ProblemError } from "../api/client";
-import { type Original, useRemoveOriginal, useReplaceOriginal, useTrimOriginal } from "../api/queries";
+import {
+  type Original,
+  useRemoveOriginal,
+  useReplaceOriginal,
+  useTrimOriginal,
+} from "../api/queries";
 import classes from "./Originals.module.css";
 
 export interface FileProps {
@@ -28,7 +33,10 @@ export function FileActions({ siteId, original, close, said, say }: FileProps) {
     replace.mutate(
       { id: original.id, file: chosen, all_the_same },
       {
-        onSuccess: (out) => say(out.said.length ? out.said.join(" ") : "Replaced. Areas and treatments fit as before."),
+        onSuccess: (out) =>
+          say(
+            out.said.length ? out.said.join(" ") : "Replaced. Areas and treatments fit as before.",
+          ),
       },
     );
   };
@@ -46,7 +54,11 @@ export function FileActions({ siteId, original, close, said, say }: FileProps) {
             if (chosen) send(chosen, false);
           }}
         />
-        <Button variant="default" loading={replace.isPending} onClick={() => chooser.current?.click()}>
+        <Button
+          variant="default"
+          loading={replace.isPending}
+          onClick={() => chooser.current?.click()}
+        >
           Replace the file…
         </Button>
         {original.trimmed ? (
@@ -86,7 +98,11 @@ export function FileActions({ siteId, original, close, said, say }: FileProps) {
             Copy with areas
           </Button>
         )}
-        <Button variant="default" color="red" onClick={() => remove.mutate(original.id, { onSuccess: close })}>
+        <Button
+          variant="default"
+          color="red"
+          onClick={() => remove.mutate(original.id, { onSuccess: close })}
+        >
           Remove
         </Button>
       </div>

@@ -43,7 +43,10 @@ export function OriginalsPage() {
   const tick = (id: number, through: boolean) => {
     const from = shown.findIndex((o) => o.id === lastTick.current);
     const to = shown.findIndex((o) => o.id === id);
-    const ids = through && from >= 0 ? shown.slice(Math.min(from, to), Math.max(from, to) + 1).map((o) => o.id) : [id];
+    const ids =
+      through && from >= 0
+        ? shown.slice(Math.min(from, to), Math.max(from, to) + 1).map((o) => o.id)
+        : [id];
     const next = new Set(selected);
     const on = !selected.has(id);
     for (const i of ids) on ? next.add(i) : next.delete(i);
@@ -52,7 +55,10 @@ export function OriginalsPage() {
   };
   return (
     <>
-      <Bar title="Originals" right={<Button onClick={() => open.current?.()}>Bring pictures…</Button>}>
+      <Bar
+        title="Originals"
+        right={<Button onClick={() => open.current?.()}>Bring pictures…</Button>}
+      >
         {(Object.keys(FILTERS) as Filter[]).map((f) => {
           const n = all.filter(FILTERS[f][1]).length;
           return f !== "all" && n === 0 && f !== filter ? null : (
@@ -103,12 +109,15 @@ export function OriginalsPage() {
         {originals.data?.length === 0 && (
           <Empty title="No picture yet.">
             <span>
-              Drop JPEG, PNG, WebP, AVIF, TIFF, HEIC, GIF or SVG files anywhere here. They are kept as they are.
+              Drop JPEG, PNG, WebP, AVIF, TIFF, HEIC, GIF or SVG files anywhere here. They are kept
+              as they are.
             </span>
             <Button onClick={() => open.current?.()}>Bring pictures…</Button>
           </Empty>
         )}
-        {originals.isAll && all.length > 0 && shown.length === 0 && <Empty title="No picture is like that." />}
+        {originals.isAll && all.length > 0 && shown.length === 0 && (
+          <Empty title="No picture is like that." />
+        )}
         {shown.length > 0 && (
           <Wall
             originals={shown}
@@ -165,5 +174,7 @@ const ORDERS: Record<Order, (a: Original, b: Original) => number> = {
 const arranged = (all: Original[], filter: Filter, order: Order, search: string) =>
   all
     .filter(FILTERS[filter][1])
-    .filter((o) => [o.name, ...o.tags].some((t) => t.toLowerCase().includes(search.trim().toLowerCase())))
+    .filter((o) =>
+      [o.name, ...o.tags].some((t) => t.toLowerCase().includes(search.trim().toLowerCase())),
+    )
     .sort(ORDERS[order]);

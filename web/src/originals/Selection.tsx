@@ -78,7 +78,9 @@ export function Selection({ siteId, selected, tags, clear }: Props) {
             <Button
               disabled={!added.length}
               loading={describe.isPending}
-              onClick={() => describe.mutate({ ids, add_tags: added }, { onSuccess: () => setAdded([]) })}
+              onClick={() =>
+                describe.mutate({ ids, add_tags: added }, { onSuccess: () => setAdded([]) })
+              }
             >
               Add
             </Button>
@@ -120,7 +122,9 @@ export function Selection({ siteId, selected, tags, clear }: Props) {
               color="red"
               disabled={used.length === selected.length}
               loading={remove.isPending}
-              onClick={() => remove.mutate(ids, { onSuccess: (out) => out.every((r) => r.removed) && clear() })}
+              onClick={() =>
+                remove.mutate(ids, { onSuccess: (out) => out.every((r) => r.removed) && clear() })
+              }
             >
               Remove {plural(selected.length - used.length, "original")}
             </Button>

@@ -1,4 +1,7 @@
-/** Pictures that are on their way, in a corner over the screen: nothing that is there moves for them. */
+/**
+ * Pictures that are on their way, in a corner over the screen: nothing that is there moves for
+ * them.
+ */
 import { Portal, Progress } from "@mantine/core";
 import { plural } from "../ui/format";
 import classes from "./Uploads.module.css";
@@ -26,7 +29,13 @@ export function Uploads({ list, dismiss, clear, summed = false }: Props) {
     <Portal target={`#${UPLOADS}`}>
       <aside className={classes.uploads} aria-label="Uploads" aria-live="polite">
         <header>
-          <strong>{busy ? `Bringing ${plural(list.length, "picture")}` : refused ? "Not all came in" : "Done"}</strong>
+          <strong>
+            {busy
+              ? `Bringing ${plural(list.length, "picture")}`
+              : refused
+                ? "Not all came in"
+                : "Done"}
+          </strong>
           <span className="soft">
             {here} here{refused ? `, ${refused} refused` : ""}
           </span>
@@ -57,7 +66,10 @@ export function Uploads({ list, dismiss, clear, summed = false }: Props) {
               ) : u.state === "here" ? (
                 <span className="soft">{noteOf(u)}</span>
               ) : (
-                <Progress value={u.progress * 100} aria-label={`${u.name} ${Math.round(u.progress * 100)} %`} />
+                <Progress
+                  value={u.progress * 100}
+                  aria-label={`${u.name} ${Math.round(u.progress * 100)} %`}
+                />
               )}
             </li>
           ))}

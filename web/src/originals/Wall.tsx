@@ -138,6 +138,7 @@ export function Enough({ of, widest }: { of: Original; widest: number }) {
 }
 
 function AltState({ of }: { of: Original }) {
-  if (of.alt === null || of.alt === undefined) return <b className={classes.missing}>no alt text</b>;
+  if (of.alt === null || of.alt === undefined)
+    return <b className={classes.missing}>no alt text</b>;
   return <span>{of.alt === "" ? "decorative" : "alt ✓"}</span>;
 }

@@ -3,7 +3,15 @@ import { useState } from "react";
 import { type Original, useDescribeOriginal } from "../api/queries";
 
 /** What is said of an original: its alt text, and tags. */
-export function Words({ siteId, original, tags }: { siteId: number; original: Original; tags: string[] }) {
+export function Words({
+  siteId,
+  original,
+  tags,
+}: {
+  siteId: number;
+  original: Original;
+  tags: string[];
+}) {
   const describe = useDescribeOriginal(siteId);
   const [alt, setAlt] = useState(original.alt ?? "");
   const decorative = original.alt === "";
@@ -18,14 +26,20 @@ export function Words({ siteId, original, tags }: { siteId: number; original: Or
         disabled={decorative}
         onChange={(e) => setAlt(e.currentTarget.value)}
         onBlur={() =>
-          alt.trim() !== (original.alt ?? "") && describe.mutate({ id: original.id, alt: alt.trim() || null })
+          alt.trim() !== (original.alt ?? "") &&
+          describe.mutate({ id: original.id, alt: alt.trim() || null })
         }
         error={describe.error?.message}
       />
       <Checkbox
         label="Decorative on purpose"
         checked={decorative}
-        onChange={(e) => describe.mutate({ id: original.id, alt: e.currentTarget.checked ? "" : alt.trim() || null })}
+        onChange={(e) =>
+          describe.mutate({
+            id: original.id,
+            alt: e.currentTarget.checked ? "" : alt.trim() || null,
+          })
+        }
       />
       <TagsInput
         label="Tags"

@@ -6,7 +6,9 @@ const lay = (ratios: number[], width = 1000) => rowsOf(ratios, (r) => r, width, 
 describe("a wall of pictures", () => {
   it("fills every row but the last, and keeps every picture in order", () => {
     const rows = lay([1.5, 1.5, 1.5, 1, 0.7, 2.2, 1.8]);
-    expect(rows.flatMap((r) => r.cells.map((c) => c.item))).toEqual([1.5, 1.5, 1.5, 1, 0.7, 2.2, 1.8]);
+    expect(rows.flatMap((r) => r.cells.map((c) => c.item))).toEqual([
+      1.5, 1.5, 1.5, 1, 0.7, 2.2, 1.8,
+    ]);
     for (const row of rows.slice(0, -1)) {
       const used = row.cells.reduce((a, c) => a + c.width, 0) + 20 * (row.cells.length - 1);
       expect(used).toBeCloseTo(1000, 6);

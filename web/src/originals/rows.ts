@@ -9,7 +9,9 @@ export interface WallRow<T> {
   cells: Placed<T>[];
 }
 
-/** Rows of at least `least` px height; the last row is not stretched. `ratio` is width over height. */
+/**
+ * Rows of at least `least` px height; the last row is not stretched. `ratio` is width over height.
+ */
 export function rowsOf<T>(
   items: readonly T[],
   ratio: (item: T) => number,
@@ -26,7 +28,10 @@ export function rowsOf<T>(
     const sum = cells.reduce((a, c) => a + natural(c), 0);
     const room = width - gap * (cells.length - 1);
     const by = stretch ? Math.min(1.6, room / sum) : Math.min(1, room / sum);
-    rows.push({ height: least * by, cells: cells.map((item) => ({ item, width: natural(item) * by })) });
+    rows.push({
+      height: least * by,
+      cells: cells.map((item) => ({ item, width: natural(item) * by })),
+    });
     cells = [];
   };
   let used = 0;

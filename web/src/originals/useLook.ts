@@ -1,4 +1,7 @@
-/** An original's focal point and areas under the designer's hand: saved by itself, undone and redone within the visit. */
+/**
+ * An original's focal point and areas under the designer's hand: saved by itself, undone and redone
+ * within the visit.
+ */
 import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useReducer, useRef, useState } from "react";
 import { client, dataAs, ProblemError } from "../api/client";
@@ -16,7 +19,12 @@ export type LookState =
 const lookOf = (o: Original): Look => ({ focal: o.focal as [number, number], areas: o.areas });
 
 export function useLook(siteId: number, original: Original) {
-  const [line, dispatch] = useReducer(undoable<Look>, { past: [], now: lookOf(original), future: [], group: null });
+  const [line, dispatch] = useReducer(undoable<Look>, {
+    past: [],
+    now: lookOf(original),
+    future: [],
+    group: null,
+  });
   const look = line.now;
   const [state, setState] = useState<LookState>({ kind: "saved" });
   const revision = useRef(original.revision);
@@ -73,7 +81,8 @@ export function useLook(siteId: number, original: Original) {
     setState({ kind: "saved" });
   };
   // a change that waits for its moment is not "saved"
-  const shown: LookState = state.kind === "saved" && look !== kept.current ? { kind: "saving" } : state;
+  const shown: LookState =
+    state.kind === "saved" && look !== kept.current ? { kind: "saving" } : state;
   return {
     look,
     state: shown,

@@ -23,7 +23,11 @@ const BUSY_TRIES = 15;
 let lastId = 0;
 
 /** A file sent, and again after a while as long as others are being opened. */
-async function sent(site: number, job: Job, patch: (values: Partial<Upload>) => void): Promise<Original> {
+async function sent(
+  site: number,
+  job: Job,
+  patch: (values: Partial<Upload>) => void,
+): Promise<Original> {
   for (let tries = 1; ; tries++) {
     try {
       return await upload(site, job.file, (progress) => patch({ state: "going", progress }));
@@ -49,7 +53,8 @@ export function useUploads(site: number) {
   const queries = useQueryClient();
 
   const patch = useCallback(
-    (id: number, values: Partial<Upload>) => setList((l) => l.map((u) => (u.id === id ? { ...u, ...values } : u))),
+    (id: number, values: Partial<Upload>) =>
+      setList((l) => l.map((u) => (u.id === id ? { ...u, ...values } : u))),
     [],
   );
   const next = useCallback(() => {
@@ -81,13 +86,21 @@ export function useUploads(site: number) {
       const jobs: Job[] = [];
       const arriving = files.map((file) => {
         const id = ++lastId;
-        return { id, original: new Promise<Original | undefined>((done) => jobs.push({ id, file, done })) };
+        return {
+          id,
+          original: new Promise<Original | undefined>((done) => jobs.push({ id, file, done })),
+        };
       });
       queue.current.push(...jobs);
       setList((l) => [
         // what came before is done with, unless it is still coming
         ...(l.some(isBusy) ? l : l.filter((u) => u.state !== "here")),
-        ...jobs.map((j) => ({ id: j.id, name: j.file.name, progress: 0, state: "waiting" as const })),
+        ...jobs.map((j) => ({
+          id: j.id,
+          name: j.file.name,
+          progress: 0,
+          state: "waiting" as const,
+        })),
       ]);
       next();
       return arriving;

@@ -1,4 +1,6 @@
-/** The page exported as one page with all its pictures; the run is followed among the deliveries. */
+/**
+ * The page exported as one page with all its pictures; the run is followed among the deliveries.
+ */
 import { Button } from "@mantine/core";
 import { useNavigate } from "react-router";
 import { useStartSiteDelivery } from "../api/deliveries";
@@ -11,7 +13,9 @@ export function ExportPage({ siteId, pageId }: { siteId: number; pageId: number 
       {start.error && <span role="alert">{start.error.message}</span>}
       <Button
         loading={start.isPending}
-        onClick={() => start.mutate(pageId, { onSuccess: () => navigate(`/sites/${siteId}/deliveries`) })}
+        onClick={() =>
+          start.mutate(pageId, { onSuccess: () => navigate(`/sites/${siteId}/deliveries`) })
+        }
       >
         Export the page
       </Button>

@@ -1,4 +1,6 @@
-/** A whole page at one width, from its top to its end, with the fold where the first screen ends. */
+/**
+ * A whole page at one width, from its top to its end, with the fold where the first screen ends.
+ */
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { PageReading } from "../api/pages";
 import { begin, RESTING } from "../desk/kinds/kinds";

@@ -29,20 +29,32 @@ export function PageAxis({ reading, scale, cursor, setCursor }: Props) {
         {reading.bands.map((b) => (
           <div key={b.name} data-kind={b.kind}>
             {b.name}
-            {b.name.startsWith("Weight") && <span className="soft"> budget {bytes(reading.budget_bytes)}</span>}
+            {b.name.startsWith("Weight") && (
+              <span className="soft"> budget {bytes(reading.budget_bytes)}</span>
+            )}
           </div>
         ))}
       </div>
       <div className={classes.widths} ref={axis} {...bind()}>
         <div className={classes.spans}>
           {reading.spans.map((s) => (
-            <span key={s.letter} style={scale.run(s)} data-here={s === spanAt(reading.spans, cursor) || undefined}>
+            <span
+              key={s.letter}
+              style={scale.run(s)}
+              data-here={s === spanAt(reading.spans, cursor) || undefined}
+            >
               <Letter of={s.letter} /> {s.first}–{s.last}
             </span>
           ))}
         </div>
         {reading.bands.map((b) => (
-          <BandRow key={b.name} band={b} scale={scale} budget={reading.budget_bytes} cursor={cursor} />
+          <BandRow
+            key={b.name}
+            band={b}
+            scale={scale}
+            budget={reading.budget_bytes}
+            cursor={cursor}
+          />
         ))}
         <div
           className={classes.cursor}

@@ -1,4 +1,7 @@
-/** What stands on the page in one span and in which order, its head, and what of other pages shows here too. */
+/**
+ * What stands on the page in one span and in which order, its head, and what of other pages shows
+ * here too.
+ */
 import { Select, Switch } from "@mantine/core";
 import { Link } from "react-router";
 import type { PageLayout, PageOnScreen, PageReading, useChangePage } from "../api/pages";
@@ -20,7 +23,8 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
   const all = usePlacements(siteId).data ?? [];
   const span = reading.spans.find((s) => s.letter === letter);
   if (!span) return null;
-  const set = (values: NonNullable<PageLayout>[string]) => change.mutate({ what: "layout", letter, values });
+  const set = (values: NonNullable<PageLayout>[string]) =>
+    change.mutate({ what: "layout", letter, values });
   const reset = () => change.mutate({ what: "layout", letter, values: null });
   const move = (from: number, to: number) => {
     const order = [...span.order];
@@ -70,7 +74,9 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
           const id = ids[i] as number;
           const home = page.from_elsewhere[id];
           const shows = told?.shows.includes(letter) ?? false;
-          const wide = reading.overflows.find((o) => o.placement === i && o.last >= span.first && o.first <= span.last);
+          const wide = reading.overflows.find(
+            (o) => o.placement === i && o.last >= span.first && o.first <= span.last,
+          );
           return (
             <div className={classes.item} data-off={!shows || undefined}>
               <Switch
@@ -78,7 +84,14 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
                 aria-label={`${told?.name} shows in span ${letter}`}
                 checked={shows}
                 disabled={!!told?.error}
-                onChange={(e) => change.mutate({ what: "seen", placement: id, letter, shows: e.currentTarget.checked })}
+                onChange={(e) =>
+                  change.mutate({
+                    what: "seen",
+                    placement: id,
+                    letter,
+                    shows: e.currentTarget.checked,
+                  })
+                }
               />
               <Link to={`/sites/${siteId}/placements/${id}/aim?span=${letter}`}>{told?.name}</Link>
               <span className="soft">{told?.kind}</span>
@@ -97,7 +110,8 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
               {told?.error && <p role="alert">{told.error}</p>}
               {wide && (
                 <p className={classes.wide}>
-                  Wider than the page from {wide.first} to {wide.last} px, by {wide.by_px} px at {wide.at}.
+                  Wider than the page from {wide.first} to {wide.last} px, by {wide.by_px} px at{" "}
+                  {wide.at}.
                 </p>
               )}
             </div>
@@ -106,8 +120,8 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
       </Sortable>
       {widest && span.read_otherwise && (
         <p className="soft">
-          Screen readers and the Tab key go in the order of {widest.letter} at every width; it is best not to differ
-          much.
+          Screen readers and the Tab key go in the order of {widest.letter} at every width; it is
+          best not to differ much.
         </p>
       )}
       <Select

@@ -1,4 +1,7 @@
-/** A page of the site as visitors see it: one long preview at several widths, its fold, what is too wide, what it weighs. */
+/**
+ * A page of the site as visitors see it: one long preview at several widths, its fold, what is too
+ * wide, what it weighs.
+ */
 import { useElementSize } from "@mantine/hooks";
 import { useMemo } from "react";
 import { Link, useParams, useSearchParams } from "react-router";
@@ -14,7 +17,9 @@ import classes from "./Pages.module.css";
 
 const WIDTHS = [360, 768, 1280];
 const GAP = 20;
-/** How much of a pane's own width it keeps: narrow ones are drawn larger, so that they can be read. */
+/**
+ * How much of a pane's own width it keeps: narrow ones are drawn larger, so that they can be read.
+ */
 const POWER = 0.55;
 
 export function PageScreen() {
@@ -43,7 +48,8 @@ export function PageScreen() {
       </>
     );
   const cursor = scale.clamp(Number(params.get("width")) || 900);
-  const setCursor = (width: number) => setParams({ width: String(scale.clamp(width)) }, { replace: true });
+  const setCursor = (width: number) =>
+    setParams({ width: String(scale.clamp(width)) }, { replace: true });
   const span = spanAt(reading.spans, cursor);
   const fixed = WIDTHS.filter((w) => w >= scale.narrowest && w <= scale.widest && w !== cursor);
   const widths = [...fixed, cursor].sort((a, b) => a - b);
@@ -55,7 +61,11 @@ export function PageScreen() {
       <Bar title={told.title} right={<ExportPage siteId={siteId} pageId={pageId} />}>
         <Link to={`/sites/${siteId}/placements`}>all pages</Link>
       </Bar>
-      <div className={classes.whole} data-old={!told.current || undefined} aria-busy={!told.current}>
+      <div
+        className={classes.whole}
+        data-old={!told.current || undefined}
+        aria-busy={!told.current}
+      >
         <PageAxis reading={reading} scale={scale} cursor={cursor} setCursor={setCursor} />
         <div className={classes.both}>
           <div className={classes.sky} ref={ref}>
@@ -74,7 +84,14 @@ export function PageScreen() {
                 />
               ))}
           </div>
-          {span && <PageOrder siteId={siteId} page={{ ...told, reading }} letter={span.letter} change={change} />}
+          {span && (
+            <PageOrder
+              siteId={siteId}
+              page={{ ...told, reading }}
+              letter={span.letter}
+              change={change}
+            />
+          )}
         </div>
       </div>
     </>

@@ -1,4 +1,7 @@
-/** Who shares a site: members with what they may do, invitations that wait, and a link for somebody new. */
+/**
+ * Who shares a site: members with what they may do, invitations that wait, and a link for somebody
+ * new.
+ */
 import { Button, CopyButton, Select } from "@mantine/core";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -26,7 +29,8 @@ export function PeopleSection({ siteId }: { siteId: number }) {
   const change = useChangeRole(siteId);
   const withdraw = useWithdraw(siteId);
   const failed = people.error ?? change.error ?? withdraw.error;
-  if (!people.data) return <p className="soft">{people.error?.message ?? "Looking who is here…"}</p>;
+  if (!people.data)
+    return <p className="soft">{people.error?.message ?? "Looking who is here…"}</p>;
   const { members, may_share } = people.data;
   return (
     <div className={classes.people}>
@@ -42,7 +46,9 @@ export function PeopleSection({ siteId }: { siteId: number }) {
                 allowDeselect={false}
                 value={m.role}
                 data={ROLES}
-                onChange={(role) => change.mutate({ user: m.user_id, role: (role ?? m.role) as Role })}
+                onChange={(role) =>
+                  change.mutate({ user: m.user_id, role: (role ?? m.role) as Role })
+                }
               />
             ) : (
               <span>{word(m.role)}</span>
@@ -50,7 +56,9 @@ export function PeopleSection({ siteId }: { siteId: number }) {
             {(may_share || m.is_me) && (
               <Button
                 variant="subtle"
-                onClick={() => withdraw.mutate(m.user_id, { onSuccess: () => m.is_me && navigate("/") })}
+                onClick={() =>
+                  withdraw.mutate(m.user_id, { onSuccess: () => m.is_me && navigate("/") })
+                }
               >
                 {m.is_me ? "Leave" : "Withdraw"}
               </Button>
@@ -73,7 +81,8 @@ function Invitations({ siteId, waiting }: { siteId: number; waiting: People["inv
   const withdraw = useWithdrawInvitation(siteId);
   const [role, setRole] = useState<Role>("edit");
   const failed = invite.error ?? withdraw.error;
-  const link = invite.data && waiting.some((i) => i.id === invite.data.id) ? invite.data : undefined;
+  const link =
+    invite.data && waiting.some((i) => i.id === invite.data.id) ? invite.data : undefined;
   return (
     <>
       {waiting.length > 0 && (
@@ -115,7 +124,9 @@ function Invitations({ siteId, waiting }: { siteId: number; waiting: People["inv
           <CopyButton value={`${window.location.origin}${link.path}`}>
             {({ copied, copy }) => <Button onClick={copy}>{copied ? "Copied" : "Copy"}</Button>}
           </CopyButton>
-          <span className="soft">Send it to one person. It works once, for a week, and is shown only now.</span>
+          <span className="soft">
+            Send it to one person. It works once, for a week, and is shown only now.
+          </span>
         </div>
       )}
     </>

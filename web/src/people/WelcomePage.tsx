@@ -1,4 +1,7 @@
-/** Where a one-time link leads: a new person chooses a name and a password; who is signed in takes the share. */
+/**
+ * Where a one-time link leads: a new person chooses a name and a password; who is signed in takes
+ * the share.
+ */
 import { Button, Loader, PasswordInput, TextInput } from "@mantine/core";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
@@ -40,7 +43,12 @@ export function WelcomePage() {
       )}
       {told?.signed_in_as && told.purpose === "person" && (
         <>
-          <Button size="md" fullWidth onClick={() => comeIn.mutate("me", inside)} loading={comeIn.isPending}>
+          <Button
+            size="md"
+            fullWidth
+            onClick={() => comeIn.mutate("me", inside)}
+            loading={comeIn.isPending}
+          >
             Take it as {told.signed_in_as}
           </Button>
           <Or>or as somebody new</Or>
@@ -66,7 +74,9 @@ export function WelcomePage() {
             onChange={(e) => setPassword(e.currentTarget.value)}
             required
             autoComplete="new-password"
-            error={error?.at("password") ?? (error && !error.at("name") ? error.message : undefined)}
+            error={
+              error?.at("password") ?? (error && !error.at("name") ? error.message : undefined)
+            }
           />
           <Button type="submit" size="sm" loading={comeIn.isPending}>
             Come in

@@ -10,13 +10,19 @@ const people = (site: number) => ["people", site] as const;
 const at = (site: number) => ({ params: { path: { site_id: site } } });
 
 export const usePeople = (site: number) =>
-  useQuery({ queryKey: people(site), queryFn: () => data(client.GET("/api/sites/{site_id}/people", at(site))) });
+  useQuery({
+    queryKey: people(site),
+    queryFn: () => data(client.GET("/api/sites/{site_id}/people", at(site))),
+  });
 
 function usePeopleChange<In, Out>(site: number, change: (input: In) => Promise<Out>) {
   const queries = useQueryClient();
   return useMutation({
     mutationFn: change,
-    onSuccess: () => Promise.all([people(site), keys.sites].map((queryKey) => queries.invalidateQueries({ queryKey }))),
+    onSuccess: () =>
+      Promise.all(
+        [people(site), keys.sites].map((queryKey) => queries.invalidateQueries({ queryKey })),
+      ),
   });
 }
 
@@ -47,7 +53,9 @@ export const useChangeRole = (site: number) =>
 export const useWithdraw = (site: number) =>
   usePeopleChange(site, (user: number) =>
     data(
-      client.DELETE("/api/sites/{site_id}/people/{user_id}", { params: { path: { site_id: site, user_id: user } } }),
+      client.DELETE("/api/sites/{site_id}/people/{user_id}", {
+        params: { path: { site_id: site, user_id: user } },
+      }),
     ),
   );
 
@@ -67,11 +75,15 @@ export function useComeIn(token: string) {
       if (who === "me") await data(client.POST("/api/welcome/{token}/share", params));
       else await data(client.POST("/api/welcome/{token}/person", { ...params, body: who }));
     },
-    onSuccess: () => Promise.all([keys.session, keys.sites].map((queryKey) => queries.invalidateQueries({ queryKey }))),
+    onSuccess: () =>
+      Promise.all(
+        [keys.session, keys.sites].map((queryKey) => queries.invalidateQueries({ queryKey })),
+      ),
   });
 }
 
 export const useChangePassword = () =>
   useMutation({
-    mutationFn: (body: { old: string; new: string }) => data(client.POST("/api/session/password", { body })),
+    mutationFn: (body: { old: string; new: string }) =>
+      data(client.POST("/api/session/password", { body })),
   });

@@ -1,4 +1,6 @@
-/** One area on the map: moved and resized by mouse, nudged, resized, duplicated and removed by keys. */
+/**
+ * One area on the map: moved and resized by mouse, nudged, resized, duplicated and removed by keys.
+ */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
 import { stepOn } from "../ui/arrows";
@@ -23,21 +25,37 @@ interface Props {
   settle: () => void;
 }
 
-export function AreaBox({ area, gone, width, height, label, change, remove, duplicate, settle }: Props) {
+export function AreaBox({
+  area,
+  gone,
+  width,
+  height,
+  label,
+  change,
+  remove,
+  duplicate,
+  settle,
+}: Props) {
   const start = useRef(area.rect);
   const group = `area ${area.name}`;
   const bind = useDrag(({ args: [corner], first, last, movement: [mx, my], event }) => {
     event.stopPropagation();
     if (first) start.current = area.rect;
     const [dx, dy] = [mx / width, my / height];
-    change(corner ? pulled(start.current, corner as Corner, dx, dy) : moved(start.current, dx, dy), group);
+    change(
+      corner ? pulled(start.current, corner as Corner, dx, dy) : moved(start.current, dx, dy),
+      group,
+    );
     if (last) settle();
   }, DRAG);
   const keys = (e: KeyboardEvent) => {
     const step = stepOn(e);
     if (step) {
       const [dx, dy] = step;
-      change(e.altKey ? pulled(area.rect, "se", dx, dy) : moved(area.rect, dx, dy), `${group} keys`);
+      change(
+        e.altKey ? pulled(area.rect, "se", dx, dy) : moved(area.rect, dx, dy),
+        `${group} keys`,
+      );
     } else if (e.key === "Delete" || e.key === "Backspace") remove();
     else if (e.key === "d" || e.key === "D") duplicate();
     else return;
@@ -62,7 +80,13 @@ export function AreaBox({ area, gone, width, height, label, change, remove, dupl
       {...bind(undefined)}
     >
       {label && (
-        <span style={{ left: label.left - r.x * width, top: label.top - r.y * height, maxWidth: label.width }}>
+        <span
+          style={{
+            left: label.left - r.x * width,
+            top: label.top - r.y * height,
+            maxWidth: label.width,
+          }}
+        >
           {area.name}
         </span>
       )}

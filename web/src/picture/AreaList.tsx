@@ -1,4 +1,7 @@
-/** The areas of an original in their order of importance: named, sized, ordered, duplicated, removed. */
+/**
+ * The areas of an original in their order of importance: named, sized, ordered, duplicated,
+ * removed.
+ */
 import { ActionIcon, Button, Checkbox, TextInput } from "@mantine/core";
 import { IconCopy, IconTrash } from "@tabler/icons-react";
 import { useEffect, useState } from "react";
@@ -20,9 +23,17 @@ const MIDDLE = { x: 0.35, y: 0.35, w: 0.3, h: 0.3 };
 export function AreaList({ areas, set, suggest }: Props) {
   return (
     <div className={classes.areas}>
-      <p>Keep areas must stay in view, the first before the later ones. Words may lie on quiet areas.</p>
-      {areas.length === 0 && <p className="soft">None yet: draw one on the picture, or add one here.</p>}
-      <Sortable items={areas} name={(a) => a.name} move={(from, to) => set(reordered(areas, from, to))}>
+      <p>
+        Keep areas must stay in view, the first before the later ones. Words may lie on quiet areas.
+      </p>
+      {areas.length === 0 && (
+        <p className="soft">None yet: draw one on the picture, or add one here.</p>
+      )}
+      <Sortable
+        items={areas}
+        name={(a) => a.name}
+        move={(from, to) => set(reordered(areas, from, to))}
+      >
         {(a, i) => (
           <>
             <span className="soft">{a.kind === "quiet" ? "quiet" : "keep"}</span>
@@ -38,7 +49,9 @@ export function AreaList({ areas, set, suggest }: Props) {
                 unit="px"
                 optional
                 value={a.least_px ?? undefined}
-                set={(v) => set(changed(areas, i, { least_px: v && v > 0 ? v : null }), `least ${i}`)}
+                set={(v) =>
+                  set(changed(areas, i, { least_px: v && v > 0 ? v : null }), `least ${i}`)
+                }
               />
             )}
             <Checkbox
@@ -88,7 +101,15 @@ export function AreaList({ areas, set, suggest }: Props) {
 }
 
 /** A name is taken with Enter or when it is left, unless it is empty or another area has it. */
-function Name({ value, taken, set }: { value: string; taken: string[]; set: (name: string) => void }) {
+function Name({
+  value,
+  taken,
+  set,
+}: {
+  value: string;
+  taken: string[];
+  set: (name: string) => void;
+}) {
   const [text, setText] = useState<string>();
   // it stands until it is told anew
   // biome-ignore lint/correctness/useExhaustiveDependencies: with each new name

@@ -1,4 +1,7 @@
-/** The crop on the map: drawn, moved and pulled by mouse and keys; its ratio held, and stopped where it would turn soft. */
+/**
+ * The crop on the map: drawn, moved and pulled by mouse and keys; its ratio held, and stopped where
+ * it would turn soft.
+ */
 import { useDrag } from "@use-gesture/react";
 import { type KeyboardEvent, useRef } from "react";
 import { stepOn } from "../ui/arrows";
@@ -29,10 +32,17 @@ export interface Sides {
 }
 
 /**
- * A corner pulled: the opposite corner stays, and no side is below its `least`. `ratio` is the height over the width that
- * is held, both as shares of the picture; the larger move decides.
+ * A corner pulled: the opposite corner stays, and no side is below its `least`. `ratio` is the
+ * height over the width that is held, both as shares of the picture; the larger move decides.
  */
-export function pulled(r: Rect, corner: Corner, dx: number, dy: number, ratio: number | undefined, least: Sides): Rect {
+export function pulled(
+  r: Rect,
+  corner: Corner,
+  dx: number,
+  dy: number,
+  ratio: number | undefined,
+  least: Sides,
+): Rect {
   const sx = corner.includes("e") ? 1 : -1;
   const sy = corner.includes("s") ? 1 : -1;
   const floor = Math.max(0.01, least.w);
@@ -65,45 +75,55 @@ export function drawn(
 }
 
 /** Moved as it is: its size does not change by a px. */
-export const movedWhole = (r: Rect, dx: number, dy: number): Rect => fitted({ ...r, x: r.x + dx, y: r.y + dy });
+export const movedWhole = (r: Rect, dx: number, dy: number): Rect =>
+  fitted({ ...r, x: r.x + dx, y: r.y + dy });
 
 export function CropBox({ rect, width, height, ratio, least, change, settle, stopped }: Props) {
   const start = useRef(rect);
   const put = (next: Rect, group: string) => {
-    const isLeast = (side: "w" | "h") => least[side] > 0 && next[side] <= least[side] + 1e-4 && next[side] < 1;
+    const isLeast = (side: "w" | "h") =>
+      least[side] > 0 && next[side] <= least[side] + 1e-4 && next[side] < 1;
     stopped(isLeast("w") || (!ratio && isLeast("h")));
     change(next, group);
   };
   /** Where a new one began, as shares of the picture, while it is drawn. */
   const from = useRef<[number, number]>(undefined);
   const surface = useRef<HTMLDivElement>(null);
-  const bind = useDrag(({ args: [what], first, last, tap, initial: [x, y], movement: [mx, my], event }) => {
-    event.stopPropagation();
-    event.preventDefault();
-    if (first) {
-      start.current = rect;
-      const at = surface.current?.getBoundingClientRect();
-      from.current = at && [(x - at.left) / at.width, (y - at.top) / at.height];
-    }
-    const [dx, dy] = [mx / width, my / height];
-    if (what === "new") {
-      // a press alone leaves the crop that is there
-      if (from.current && !tap && Math.hypot(mx, my) > 4) {
-        const [fx, fy] = from.current;
-        put(drawn([fx, fy], [fx + dx, fy + dy], ratio, least), "crop");
+  const bind = useDrag(
+    ({ args: [what], first, last, tap, initial: [x, y], movement: [mx, my], event }) => {
+      event.stopPropagation();
+      event.preventDefault();
+      if (first) {
+        start.current = rect;
+        const at = surface.current?.getBoundingClientRect();
+        from.current = at && [(x - at.left) / at.width, (y - at.top) / at.height];
       }
-    } else
-      put(
-        what ? pulled(start.current, what as Corner, dx, dy, ratio, least) : movedWhole(start.current, dx, dy),
-        "crop",
-      );
-    if (last) settle();
-  }, DRAG);
+      const [dx, dy] = [mx / width, my / height];
+      if (what === "new") {
+        // a press alone leaves the crop that is there
+        if (from.current && !tap && Math.hypot(mx, my) > 4) {
+          const [fx, fy] = from.current;
+          put(drawn([fx, fy], [fx + dx, fy + dy], ratio, least), "crop");
+        }
+      } else
+        put(
+          what
+            ? pulled(start.current, what as Corner, dx, dy, ratio, least)
+            : movedWhole(start.current, dx, dy),
+          "crop",
+        );
+      if (last) settle();
+    },
+    DRAG,
+  );
   const keys = (e: KeyboardEvent) => {
     const step = stepOn(e);
     if (!step) return;
     const [dx, dy] = step;
-    put(e.altKey ? pulled(rect, "se", dx, dy, ratio, least) : movedWhole(rect, dx, dy), "crop keys");
+    put(
+      e.altKey ? pulled(rect, "se", dx, dy, ratio, least) : movedWhole(rect, dx, dy),
+      "crop keys",
+    );
     e.preventDefault();
     e.stopPropagation();
   };

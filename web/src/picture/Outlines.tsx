@@ -1,4 +1,7 @@
-/** What spans show of the picture: their outlines, and of the chosen one its window, its safe area and its crop. */
+/**
+ * What spans show of the picture: their outlines, and of the chosen one its window, its safe area
+ * and its crop.
+ */
 import type { SpanReading } from "../api/queries";
 import { Letter, spanColour } from "../ui/Letter";
 import type { Rect } from "./areas";
@@ -25,7 +28,11 @@ export function Outlines({ spans, chosen, crop, width, height }: Props) {
   return (
     <>
       {crop && (crop.w < 1 || crop.h < 1) && (
-        <div className={classes.uncropped} style={box(crop)} title={`Crop of span ${chosen?.letter}`} />
+        <div
+          className={classes.uncropped}
+          style={box(crop)}
+          title={`Crop of span ${chosen?.letter}`}
+        />
       )}
       {drawn.map((s) => (
         <div
@@ -52,4 +59,6 @@ export function Outlines({ spans, chosen, crop, width, height }: Props) {
 }
 
 /** What shows of the picture, the rest dimmed. */
-export const Seen = ({ rect }: { rect: Rect }) => <div className={classes.seen} style={box(rect)} />;
+export const Seen = ({ rect }: { rect: Rect }) => (
+  <div className={classes.seen} style={box(rect)} />
+);

@@ -1,4 +1,7 @@
-/** The original as map: focal point, areas, what each span shows, and dimmed what the chosen one hides. */
+/**
+ * The original as map: focal point, areas, what each span shows, and dimmed what the chosen one
+ * hides.
+ */
 import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { type ReactNode, useRef, useState } from "react";
@@ -140,7 +143,10 @@ export function PictureMap({
           {suggestion && (
             <div
               className={classes.suggestedFocal}
-              style={{ left: `${suggestion.focal[0] * 100}%`, top: `${suggestion.focal[1] * 100}%` }}
+              style={{
+                left: `${suggestion.focal[0] * 100}%`,
+                top: `${suggestion.focal[1] * 100}%`,
+              }}
             />
           )}
           {cropping && (

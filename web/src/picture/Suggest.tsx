@@ -26,7 +26,9 @@ export function useSuggestion(original: number | undefined) {
     mutationFn: async (of: number) => ({
       of,
       found: await dataAs<Suggestion>(
-        client.GET("/api/originals/{original_id}/suggestion", { params: { path: { original_id: of } } }),
+        client.GET("/api/originals/{original_id}/suggestion", {
+          params: { path: { original_id: of } },
+        }),
       ),
     }),
   });

@@ -1,4 +1,7 @@
-/** Changes of the areas on an original, as plain functions. The order of the list is the order of importance. */
+/**
+ * Changes of the areas on an original, as plain functions. The order of the list is the order of
+ * importance.
+ */
 import type { Schemas, Told } from "../api/client";
 import { pushedIn } from "./box";
 
@@ -11,7 +14,8 @@ export const LEAST = 0.005;
 /** A rectangle pushed back inside the picture. */
 export const inside = (r: Rect): Rect => pushedIn(r, LEAST, 4);
 
-export const moved = (r: Rect, dx: number, dy: number): Rect => inside({ ...r, x: r.x + dx, y: r.y + dy });
+export const moved = (r: Rect, dx: number, dy: number): Rect =>
+  inside({ ...r, x: r.x + dx, y: r.y + dy });
 
 /** One corner pulled; the opposite one stays. Pulled across it, the rectangle turns over. */
 export function pulled(r: Rect, corner: Corner, dx: number, dy: number): Rect {
@@ -58,10 +62,14 @@ export function duplicated(areas: readonly Area[], index: number): Area[] {
 export const changed = (areas: readonly Area[], index: number, values: Partial<Area>): Area[] =>
   areas.map((a, i) => (i === index ? { ...a, ...values } : a));
 
-export const removed = (areas: readonly Area[], index: number): Area[] => areas.filter((_, i) => i !== index);
+export const removed = (areas: readonly Area[], index: number): Area[] =>
+  areas.filter((_, i) => i !== index);
 
 /** The one name that differs between two lists of the same areas: what a renaming did. */
-export function renaming(before: readonly Area[], after: readonly Area[]): [string, string] | undefined {
+export function renaming(
+  before: readonly Area[],
+  after: readonly Area[],
+): [string, string] | undefined {
   if (before.length !== after.length) return undefined;
   const differ = after.flatMap((a, i) =>
     a.name !== before[i]?.name ? [[before[i]?.name ?? "", a.name] as const] : [],

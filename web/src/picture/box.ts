@@ -8,7 +8,10 @@ export const box = (r: Rect) => ({
   height: `${r.h * 100}%`,
 });
 
-/** A rectangle pushed inside the picture, its size kept where it can be, no side less than `least`, with so many decimals. */
+/**
+ * A rectangle pushed inside the picture, its size kept where it can be, no side less than `least`,
+ * with so many decimals.
+ */
 export function pushedIn(r: Rect, least: number, decimals: number): Rect {
   const fix = (v: number) => Number(v.toFixed(decimals));
   const w = Math.min(1, Math.max(least, r.w));

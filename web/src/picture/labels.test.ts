@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import type { Area } from "./areas";
 import { LABEL_HEIGHT, labelsOf, TAG_PX, tagsOf } from "./labels";
 
-const area = (name: string, x: number, y: number, w = 0.1, h = 0.1): Area => ({ name, rect: { x, y, w, h } }) as Area;
+const area = (name: string, x: number, y: number, w = 0.1, h = 0.1): Area =>
+  ({ name, rect: { x, y, w, h } }) as Area;
 
 const apart = (areas: Area[], width: number, height: number) => {
   const at = labelsOf(areas, width, height);
@@ -25,14 +26,25 @@ const apart = (areas: Area[], width: number, height: number) => {
 
 describe("names of areas on the map", () => {
   it("stand under their area where that is free", () => {
-    expect(labelsOf([area("Mast", 0.5, 0.5)], 400, 200)).toEqual([{ left: 200, top: 120, width: expect.any(Number) }]);
+    expect(labelsOf([area("Mast", 0.5, 0.5)], 400, 200)).toEqual([
+      { left: 200, top: 120, width: expect.any(Number) },
+    ]);
   });
   it("never cover one another, even where areas lie on each other", () => {
-    const same = ["Sail boat", "Green boat", "Yellow boat", "Red boat", "Hull"].map((n) => area(n, 0.4, 0.4));
+    const same = ["Sail boat", "Green boat", "Yellow boat", "Red boat", "Hull"].map((n) =>
+      area(n, 0.4, 0.4),
+    );
     expect(apart(same, 420, 230).every(Boolean)).toBe(true);
   });
   it("stay on the picture at its edges", () => {
-    apart([area("A rather long name of an area", 0.95, 0.95, 0.05, 0.05), area("Corner", 0, 0, 0.01, 0.01)], 300, 180);
+    apart(
+      [
+        area("A rather long name of an area", 0.95, 0.95, 0.05, 0.05),
+        area("Corner", 0, 0, 0.01, 0.01),
+      ],
+      300,
+      180,
+    );
   });
   it("keep apart wherever areas are", () => {
     let seed = 7;
@@ -42,7 +54,9 @@ describe("names of areas on the map", () => {
     };
     for (let n = 0; n < 60; n++)
       apart(
-        Array.from({ length: 12 }, (_, i) => area(`Area number ${i}`, random() * 0.8, random() * 0.8, 0.2, 0.2)),
+        Array.from({ length: 12 }, (_, i) =>
+          area(`Area number ${i}`, random() * 0.8, random() * 0.8, 0.2, 0.2),
+        ),
         440,
         250,
       );
@@ -72,13 +86,20 @@ describe("letters of spans on the map", () => {
   it("never cover one another, however little their outlines differ", () => {
     for (const step of [0, 0.01, 0.03, 0.07]) {
       const tags = tagsOf(
-        Array.from({ length: 8 }, (_, i) => ({ x: 0.9 - i * step, y: i * step * 0.5, w: 0.1 + i * step, h: 0.5 })),
+        Array.from({ length: 8 }, (_, i) => ({
+          x: 0.9 - i * step,
+          y: i * step * 0.5,
+          w: 0.1 + i * step,
+          h: 0.5,
+        })),
         393,
         262,
       );
       for (const [i, a] of tags.entries())
         for (const b of tags.slice(i + 1))
-          expect(Math.max(Math.abs(a.left - b.left), Math.abs(a.top - b.top))).toBeGreaterThanOrEqual(TAG_PX - 1e-9);
+          expect(
+            Math.max(Math.abs(a.left - b.left), Math.abs(a.top - b.top)),
+          ).toBeGreaterThanOrEqual(TAG_PX - 1e-9);
     }
   });
 });

@@ -13,7 +13,8 @@ const AROUND_PX = 11;
 const MOST_PX = 170;
 
 /** How wide a name is drawn, in CSS px; longer ones are cut off. */
-export const labelWidth = (name: string) => Math.min(MOST_PX, Math.ceil(name.length * LETTER_PX) + AROUND_PX);
+export const labelWidth = (name: string) =>
+  Math.min(MOST_PX, Math.ceil(name.length * LETTER_PX) + AROUND_PX);
 
 const meets = (a: Label, b: Label) =>
   a.left < b.left + b.width &&
@@ -22,10 +23,15 @@ const meets = (a: Label, b: Label) =>
   b.top < a.top + LABEL_HEIGHT;
 
 /**
- * A place for each area's name, in CSS px of a map of this size; undefined where there is no room left for one. Each stands at
- * an edge of its area or in a corner of it where that is free, else in the nearest free row.
+ * A place for each area's name, in CSS px of a map of this size; undefined where there is no room
+ * left for one. Each stands at an edge of its area or in a corner of it where that is free, else in
+ * the nearest free row.
  */
-export function labelsOf(areas: readonly Area[], width: number, height: number): (Label | undefined)[] {
+export function labelsOf(
+  areas: readonly Area[],
+  width: number,
+  height: number,
+): (Label | undefined)[] {
   const taken: Label[] = [];
   return areas.map((area) => {
     const w = Math.min(labelWidth(area.name), width);
@@ -49,8 +55,11 @@ export function labelsOf(areas: readonly Area[], width: number, height: number):
       [x0 - w, y1 - LABEL_HEIGHT],
     ];
     const rows: [number, number][] = [];
-    for (let by = LABEL_HEIGHT; by < height; by += LABEL_HEIGHT) rows.push([x0, y1 + by], [x0, y0 - by]);
-    const found = [...beside, ...rows].map(([l, t]) => inside(l, t)).find((at) => !taken.some((t) => meets(t, at)));
+    for (let by = LABEL_HEIGHT; by < height; by += LABEL_HEIGHT)
+      rows.push([x0, y1 + by], [x0, y0 - by]);
+    const found = [...beside, ...rows]
+      .map(([l, t]) => inside(l, t))
+      .find((at) => !taken.some((t) => meets(t, at)));
     if (found) taken.push(found);
     return found;
   });
@@ -60,10 +69,14 @@ export function labelsOf(areas: readonly Area[], width: number, height: number):
 export const TAG_PX = 20;
 
 /**
- * A place for each outline's letter, in CSS px of a map of this size: in the outline's top left corner, or, where another letter is
- * there, the next free place to the right, then below.
+ * A place for each outline's letter, in CSS px of a map of this size: in the outline's top left
+ * corner, or, where another letter is there, the next free place to the right, then below.
  */
-export function tagsOf(outlines: readonly Rect[], width: number, height: number): { left: number; top: number }[] {
+export function tagsOf(
+  outlines: readonly Rect[],
+  width: number,
+  height: number,
+): { left: number; top: number }[] {
   const taken: { left: number; top: number }[] = [];
   return outlines.map((r) => {
     const x = Math.min(Math.max(r.x, 0) * width, width - TAG_PX);

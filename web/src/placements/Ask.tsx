@@ -28,12 +28,26 @@ export const TITLES: Record<Asking["what"], string> = {
 };
 
 const SAME = "the same pictures";
-/** Whether it is the first that a page shows is known where the page is, unless its kind says that it is not. */
-function unsaidLead<P extends { lead?: boolean }>({ lead, ...placement }: P): Omit<P, "lead"> & { lead?: boolean } {
+/**
+ * Whether it is the first that a page shows is known where the page is, unless its kind says that
+ * it is not.
+ */
+function unsaidLead<P extends { lead?: boolean }>({
+  lead,
+  ...placement
+}: P): Omit<P, "lead"> & { lead?: boolean } {
   return lead === false ? { ...placement, lead } : placement;
 }
 
-export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; done: () => void }) {
+export function Ask({
+  siteId,
+  asking,
+  done,
+}: {
+  siteId: number;
+  asking: Asking;
+  done: () => void;
+}) {
   const makePage = useMakePage(siteId);
   const rename = useRenamePage(siteId);
   const makePlacement = useMakePlacement(siteId);
@@ -47,14 +61,17 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
   const [kind, setKind] = useState("picture");
   const [refused, setRefused] = useState<string>();
   const error = makePage.error ?? rename.error ?? makePlacement.error ?? copy.error;
-  const isPending = makePage.isPending || rename.isPending || makePlacement.isPending || copy.isPending;
+  const isPending =
+    makePage.isPending || rename.isPending || makePlacement.isPending || copy.isPending;
   const toDesk = (p: { id: number }) => navigate(`/sites/${siteId}/placements/${p.id}/aim`);
   const make = async (page: number) => {
     setRefused(undefined);
     try {
       const bare = placementOf(text, {});
       const placement =
-        kind === "picture" ? bare : await begun(siteId, kind, { placement: bare as PlacementBody, looks: {} });
+        kind === "picture"
+          ? bare
+          : await begun(siteId, kind, { placement: bare as PlacementBody, looks: {} });
       makePlacement.mutate({ page, placement: unsaidLead(placement) }, { onSuccess: toDesk });
     } catch (problem) {
       setRefused((problem as Error).message);
@@ -63,7 +80,8 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
   const submit = (e: FormEvent) => {
     e.preventDefault();
     if (asking.what === "page") makePage.mutate(text, { onSuccess: done });
-    else if (asking.what === "rename") rename.mutate({ id: asking.id, title: text }, { onSuccess: done });
+    else if (asking.what === "rename")
+      rename.mutate({ id: asking.id, title: text }, { onSuccess: done });
     else if (asking.what === "copy") {
       const other = original === SAME ? undefined : Number(original);
       copy.mutate({ id: asking.id, name: text, original: other }, { onSuccess: toDesk });
@@ -72,7 +90,11 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
   return (
     <form onSubmit={submit} style={{ display: "grid", gap: 12 }}>
       <TextInput
-        label={asking.what === "placement" || asking.what === "copy" ? "Name, which files will bear too" : "Title"}
+        label={
+          asking.what === "placement" || asking.what === "copy"
+            ? "Name, which files will bear too"
+            : "Title"
+        }
         data-autofocus
         required
         maxLength={80}
@@ -96,7 +118,10 @@ export function Ask({ siteId, asking, done }: { siteId: number; asking: Asking; 
           allowDeselect={false}
           value={original}
           onChange={(v) => setOriginal(v ?? SAME)}
-          data={[SAME, ...(originals.data ?? []).map((o) => ({ value: String(o.id), label: o.name }))]}
+          data={[
+            SAME,
+            ...(originals.data ?? []).map((o) => ({ value: String(o.id), label: o.name })),
+          ]}
           description="Frames, fit and aim stay; a crop and the choice of areas go with the picture."
         />
       )}

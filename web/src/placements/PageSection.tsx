@@ -1,4 +1,6 @@
-/** One page of the site: its placements in reading order. A picture dropped on it becomes one more. */
+/**
+ * One page of the site: its placements in reading order. A picture dropped on it becomes one more.
+ */
 import { Button, Skeleton } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useRef } from "react";
@@ -29,7 +31,11 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
   const changePage = useChangePage(siteId, page.id);
   const openFiles = useRef<() => void>(null);
   const dropped = useDropped(siteId, page.id, widest);
-  const failed = dropped.failed ?? removePage.error?.message ?? remove.error?.message ?? changePage.error?.message;
+  const failed =
+    dropped.failed ??
+    removePage.error?.message ??
+    remove.error?.message ??
+    changePage.error?.message;
   return (
     <Dropzone
       onDrop={dropped.bring}
@@ -43,7 +49,10 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
       <section className={classes.page} aria-label={page.title}>
         <header>
           <h2>
-            <Link to={`/sites/${siteId}/pages/${page.id}`} title="The whole page, as visitors see it">
+            <Link
+              to={`/sites/${siteId}/pages/${page.id}`}
+              title="The whole page, as visitors see it"
+            >
               {page.title}
             </Link>
           </h2>
@@ -59,14 +68,21 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
             items={[
               ["Rename…", () => ask({ what: "rename", id: page.id, title: page.title })],
               [
-                placements.length ? `Remove with ${plural(placements.length, "placement")}` : "Remove",
+                placements.length
+                  ? `Remove with ${plural(placements.length, "placement")}`
+                  : "Remove",
                 () => removePage.mutate(page.id),
               ],
             ]}
           />
         </header>
         {placements.map((p) => (
-          <div key={p.id} className={classes.row} data-old={!p.current || undefined} aria-busy={!p.current}>
+          <div
+            key={p.id}
+            className={classes.row}
+            data-old={!p.current || undefined}
+            aria-busy={!p.current}
+          >
             <div className={classes.shown}>
               <div className={classes.name}>
                 <Link to={`/sites/${siteId}/placements/${p.id}/${p.step}`} className={classes.link}>
@@ -99,7 +115,10 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
                 ["Duplicate…", () => ask({ what: "copy", id: p.id, name: p.name })],
                 p.page_id === page.id
                   ? ["Remove", () => remove.mutate(p.id)]
-                  : ["Not on this page", () => changePage.mutate({ what: "leave", placement: p.id })],
+                  : [
+                      "Not on this page",
+                      () => changePage.mutate({ what: "leave", placement: p.id }),
+                    ],
               ]}
             />
           </div>
@@ -110,7 +129,9 @@ export function PageSection({ siteId, page, placements, widest, ask }: Props) {
             {failed}
           </div>
         )}
-        {placements.length === 0 && <p className={classes.hint}>Drop pictures here: each becomes a placement.</p>}
+        {placements.length === 0 && (
+          <p className={classes.hint}>Drop pictures here: each becomes a placement.</p>
+        )}
       </section>
     </Dropzone>
   );

@@ -1,4 +1,6 @@
-/** The site's pages and their placements, each a strip of what its spans show, with its findings. */
+/**
+ * The site's pages and their placements, each a strip of what its spans show, with its findings.
+ */
 import { Button, Modal } from "@mantine/core";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
@@ -15,11 +17,15 @@ export function PlacementsPage() {
   const site = useSite(siteId);
   const placements = usePlacements(siteId);
   const [asking, setAsking] = useState<Asking>();
-  const failing = placements.data?.filter((p) => p.findings.some((f) => f.rule === "area")).length ?? 0;
+  const failing =
+    placements.data?.filter((p) => p.findings.some((f) => f.rule === "area")).length ?? 0;
   const failed = site.error ?? placements.error;
   return (
     <>
-      <Bar title="Placements" right={<Button onClick={() => setAsking({ what: "page" })}>New page…</Button>}>
+      <Bar
+        title="Placements"
+        right={<Button onClick={() => setAsking({ what: "page" })}>New page…</Button>}
+      >
         {failing > 0 && (
           <Link to={`/sites/${siteId}/remedies`} className={classes.failing}>
             Something is cut in {plural(failing, "placement")}: remedies…
@@ -41,13 +47,19 @@ export function PlacementsPage() {
               key={page.id}
               siteId={siteId}
               page={page}
-              placements={(placements.data ?? []).filter((p) => p.page_id === page.id || p.also_on.includes(page.id))}
+              placements={(placements.data ?? []).filter(
+                (p) => p.page_id === page.id || p.also_on.includes(page.id),
+              )}
               widest={site.data.spans.at(-1)?.letter ?? "A"}
               ask={setAsking}
             />
           ))}
       </div>
-      <Modal opened={!!asking} onClose={() => setAsking(undefined)} title={asking && TITLES[asking.what]}>
+      <Modal
+        opened={!!asking}
+        onClose={() => setAsking(undefined)}
+        title={asking && TITLES[asking.what]}
+      >
         {asking && <Ask siteId={siteId} asking={asking} done={() => setAsking(undefined)} />}
       </Modal>
     </>

@@ -1,4 +1,7 @@
-/** All that fails in the site, by page, with the gentlest remedy for each; applied one by one or all at once. */
+/**
+ * All that fails in the site, by page, with the gentlest remedy for each; applied one by one or all
+ * at once.
+ */
 import { Button } from "@mantine/core";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
@@ -44,7 +47,10 @@ export function RemediesPage() {
               apply.mutate(chosen.map(choice));
             }}
           >
-            Apply {chosen.length === all.length ? `all ${all.length || ""}` : `${chosen.length} of ${all.length}`}
+            Apply{" "}
+            {chosen.length === all.length
+              ? `all ${all.length || ""}`
+              : `${chosen.length} of ${all.length}`}
           </Button>
         }
       >

@@ -17,9 +17,13 @@ interface Props {
   choose: (remedy: number) => void;
 }
 
-/** A span that fails: what is cut, what it looks like before and after, and which remedy is taken. */
+/**
+ * A span that fails: what is cut, what it looks like before and after, and which remedy is taken.
+ */
 export function RemedyRow({ siteId, remedy: r, taken, on, tick, choose }: Props) {
-  const works = r.advice.steps.flatMap((s, i) => (s.works ? [{ value: String(i), label: s.label ?? "" }] : []));
+  const works = r.advice.steps.flatMap((s, i) =>
+    s.works ? [{ value: String(i), label: s.label ?? "" }] : [],
+  );
   const after = taken === undefined ? undefined : r.after[taken];
   const step = taken === undefined ? undefined : r.advice.steps[taken];
   return (
@@ -60,7 +64,9 @@ export function RemedyRow({ siteId, remedy: r, taken, on, tick, choose }: Props)
           allowDeselect={false}
           placeholder="none works"
         />
-        <span className="soft">{step ? `${step.why} ${followers(step)}` : "No remedy helps here."}</span>
+        <span className="soft">
+          {step ? `${step.why} ${followers(step)}` : "No remedy helps here."}
+        </span>
       </div>
     </div>
   );

@@ -16,7 +16,10 @@ const NOTHING = { width: 62 };
 const ALL = { x: 0, y: 0, w: 1, h: 1 };
 const percent = (share: number) => `${share * 100}%`;
 
-/** What one span shows: the original's preview, moved and scaled so that the window fills the little frame. */
+/**
+ * What one span shows: the original's preview, moved and scaled so that the window fills the little
+ * frame.
+ */
 export function StripFrame({ frame, height = HEIGHT }: { frame: Frame; height?: number }) {
   const box = frame.show === "nothing" ? { ...NOTHING, height } : sized(frame.frame_ratio, height);
   return (
@@ -41,13 +44,23 @@ function Picture({ frame }: { frame: Frame }) {
   return (
     <div
       className={classes.place}
-      style={{ left: percent(place.x), top: percent(place.y), width: percent(place.w), height: percent(place.h) }}
+      style={{
+        left: percent(place.x),
+        top: percent(place.y),
+        width: percent(place.w),
+        height: percent(place.h),
+      }}
     >
       <img
         src={frame.thumb ?? ""}
         alt=""
         loading="lazy"
-        style={{ width: percent(1 / w), height: percent(1 / h), left: percent(-x / w), top: percent(-y / h) }}
+        style={{
+          width: percent(1 / w),
+          height: percent(1 / h),
+          left: percent(-x / w),
+          top: percent(-y / h),
+        }}
       />
     </div>
   );
@@ -80,7 +93,8 @@ export function StripScreen({ screen, height = HEIGHT }: { screen: Screen; heigh
             style={{
               ...at(cell),
               borderRadius: cell.round ? "50%" : undefined,
-              background: cell.frame.show === "colour" || cell.frame.thumb ? cell.frame.colour : undefined,
+              background:
+                cell.frame.show === "colour" || cell.frame.thumb ? cell.frame.colour : undefined,
             }}
           >
             {cell.frame.thumb ? <Picture frame={cell.frame} /> : null}
@@ -99,7 +113,8 @@ export function StripScreen({ screen, height = HEIGHT }: { screen: Screen; heigh
             ))}
           </div>
         ))}
-        {screen.show === "nothing" || !screen.cells.some((c) => c.frame.thumb || c.frame.show === "colour") ? (
+        {screen.show === "nothing" ||
+        !screen.cells.some((c) => c.frame.thumb || c.frame.show === "colour") ? (
           <Without frame={screen} />
         ) : null}
       </div>

@@ -1,4 +1,7 @@
-/** Pictures that are dropped on a page: each is brought as an original and becomes a placement that shows it. */
+/**
+ * Pictures that are dropped on a page: each is brought as an original and becomes a placement that
+ * shows it.
+ */
 import { useState } from "react";
 import { placementOf, useMakePlacement } from "../api/queries";
 import { useUploads } from "../originals/useUploads";
@@ -30,7 +33,9 @@ export function useDropped(siteId: number, pageId: number, widest: string) {
       try {
         await make.mutateAsync({ page: pageId, placement: showing(spoken(o.name), widest, o.id) });
       } catch (e) {
-        setFailed(`${o.name} is among the originals, but no placement came of it. ${(e as Error).message}`);
+        setFailed(
+          `${o.name} is among the originals, but no placement came of it. ${(e as Error).message}`,
+        );
       }
       uploads.dismiss(id);
     }

@@ -73,13 +73,17 @@ export function AudienceTable({ plan, set, siteId }: PlanProps & { siteId: numbe
         <Button
           variant="default"
           disabled={audience.length >= MOST}
-          onClick={() => set({ audience: [...audience, { width: 390, height: 844, density: 2, weight: 1 }] })}
+          onClick={() =>
+            set({ audience: [...audience, { width: 390, height: 844, density: 2, weight: 1 }] })
+          }
         >
           Add a row
         </Button>
         <FileButton
           accept=".csv,.txt,.tsv,text/csv,text/plain"
-          onChange={(file) => file && read.mutate(file, { onSuccess: (rows) => set({ audience: rows }) })}
+          onChange={(file) =>
+            file && read.mutate(file, { onSuccess: (rows) => set({ audience: rows }) })
+          }
         >
           {(props) => (
             <Button variant="default" loading={read.isPending} {...props}>
@@ -90,7 +94,8 @@ export function AudienceTable({ plan, set, siteId }: PlanProps & { siteId: numbe
         <a href={`/api/sites/${siteId}/audience.csv`}>CSV of what is saved</a>
       </div>
       <p className="soft">
-        The first table is made up. A CSV has the columns width, height, density, weight; commas, semicolons or tabs.
+        The first table is made up. A CSV has the columns width, height, density, weight; commas,
+        semicolons or tabs.
       </p>
       <div className={classes.inline}>
         {(["avif", "webp", "jpeg"] as const).map((f) => (

@@ -9,7 +9,10 @@ import { Row } from "./Row";
 export function Files({ plan, set }: PlanProps) {
   return (
     <Row label="Files">
-      <Checkbox.Group value={plan.formats} onChange={(v) => set({ formats: v as SitePlan["formats"] })}>
+      <Checkbox.Group
+        value={plan.formats}
+        onChange={(v) => set({ formats: v as SitePlan["formats"] })}
+      >
         <Group>
           <Checkbox value="avif" label="AVIF" />
           <Checkbox value="webp" label="WebP" />

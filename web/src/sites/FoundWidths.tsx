@@ -1,4 +1,7 @@
-/** Breakpoints, containers and column rules out of what a site already has: its CSS, its design tokens, a table. */
+/**
+ * Breakpoints, containers and column rules out of what a site already has: its CSS, its design
+ * tokens, a table.
+ */
 import { Button, Checkbox, FileButton, Textarea } from "@mantine/core";
 import { useState } from "react";
 import { useFindWidths, useTakeWidths, type FoundWidth as Width } from "../api/queries";
@@ -65,10 +68,18 @@ export function FoundWidths({ plan, set, siteId, setBreakpoints }: Props) {
         />
       </div>
       <div className={classes.inline}>
-        <Button variant="default" loading={find.isPending} disabled={!text.trim()} onClick={() => look(text)}>
+        <Button
+          variant="default"
+          loading={find.isPending}
+          disabled={!text.trim()}
+          onClick={() => look(text)}
+        >
           Look for widths
         </Button>
-        <FileButton accept=".css,.json,.csv,.txt,text/css,application/json,text/csv" onChange={bring}>
+        <FileButton
+          accept=".css,.json,.csv,.txt,text/css,application/json,text/csv"
+          onChange={bring}
+        >
           {(props) => (
             <Button variant="default" {...props}>
               Choose a file…
@@ -76,7 +87,10 @@ export function FoundWidths({ plan, set, siteId, setBreakpoints }: Props) {
           )}
         </FileButton>
         {found && (
-          <a href={`data:text/csv;charset=utf-8,${encodeURIComponent(found.csv)}`} download="widths.csv">
+          <a
+            href={`data:text/csv;charset=utf-8,${encodeURIComponent(found.csv)}`}
+            download="widths.csv"
+          >
             What was found, as CSV
           </a>
         )}
@@ -90,7 +104,8 @@ export function FoundWidths({ plan, set, siteId, setBreakpoints }: Props) {
         <>
           <p className="soft">
             In {found.read}. Choose what this site shall take; the rest of it stays as it is.
-            {found.left_out > 0 && ` Rarer widths are left out: ${found.left_out.toLocaleString("en")}.`}
+            {found.left_out > 0 &&
+              ` Rarer widths are left out: ${found.left_out.toLocaleString("en")}.`}
           </p>
           <Checkbox.Group value={chosen} onChange={setChosen}>
             <div className={classes.found}>
@@ -117,8 +132,8 @@ export function FoundWidths({ plan, set, siteId, setBreakpoints }: Props) {
               Take into the form
             </Button>
             <span className="soft">
-              Breakpoints and lengths become the breakpoints. A number of columns, with a gutter if you choose one,
-              becomes a named frame.
+              Breakpoints and lengths become the breakpoints. A number of columns, with a gutter if
+              you choose one, becomes a named frame.
             </span>
           </div>
         </>

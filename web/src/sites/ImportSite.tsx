@@ -17,7 +17,8 @@ export function ImportSite() {
       <FileButton
         accept=".zip,application/zip"
         onChange={(file) =>
-          file && bring.mutate(file, { onSuccess: (site) => navigate(`/sites/${site.id}/placements`) })
+          file &&
+          bring.mutate(file, { onSuccess: (site) => navigate(`/sites/${site.id}/placements`) })
         }
       >
         {(props) => (

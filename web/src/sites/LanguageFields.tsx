@@ -22,7 +22,11 @@ const PHRASES: [keyof SitePlan["spoken"], string][] = [
   ["slide", "What one of its pictures is"],
 ];
 
-export function LanguageFields({ plan, set, error }: PlanProps & { error: ProblemError | undefined }) {
+export function LanguageFields({
+  plan,
+  set,
+  error,
+}: PlanProps & { error: ProblemError | undefined }) {
   const wrong = PHRASES.some(([field]) => error?.at(`spoken.${field}`));
   return (
     <Row label="Language">
@@ -38,8 +42,8 @@ export function LanguageFields({ plan, set, error }: PlanProps & { error: Proble
       <details open={wrong || undefined}>
         <summary>What slideshows say to screen readers</summary>
         <p className="soft">
-          In the language of the pages. {"{n}"} is the number of a slide, {"{all}"} how many there are, {"{name}"} the
-          slideshow's name.
+          In the language of the pages. {"{n}"} is the number of a slide, {"{all}"} how many there
+          are, {"{name}"} the slideshow's name.
         </p>
         <div className={classes.phrases}>
           {PHRASES.map(([field, label]) => (

@@ -28,22 +28,30 @@ export function freeId(name: string, frames: readonly Frame[]): string {
   return id;
 }
 
-export function NamedFrames({ plan, set, letters, siteId }: PlanProps & { letters: string[]; siteId: number }) {
+export function NamedFrames({
+  plan,
+  set,
+  letters,
+  siteId,
+}: PlanProps & { letters: string[]; siteId: number }) {
   const uses = useFrameUses(siteId);
-  const put = (frame: Frame) => set({ frames: plan.frames.map((f) => (f.id === frame.id ? frame : f)) });
+  const put = (frame: Frame) =>
+    set({ frames: plan.frames.map((f) => (f.id === frame.id ? frame : f)) });
   const add = () => {
     const name = freeId("column third", plan.frames).replace(/-/g, " ");
     const widest = letters[letters.length - 1] as string;
     const width = { kind: "columns", columns: 3, take: 1, gutter_px: 20, of: "container" } as const;
-    const spans = { [widest]: { ...NOTHING, width: { ...width, least_px: null, greatest_px: null } } };
+    const spans = {
+      [widest]: { ...NOTHING, width: { ...width, least_px: null, greatest_px: null } },
+    };
     set({ frames: [...plan.frames, { id: freeId(name, plan.frames), name, spans }] });
   };
   return (
     <Row label="Frames">
       {plan.frames.length === 0 && (
         <p className="soft">
-          A frame that many placements have, a third of the container or a hero, gets a name here or in a
-          placement&apos;s Frame step, and is then changed in one place.
+          A frame that many placements have, a third of the container or a hero, gets a name here or
+          in a placement&apos;s Frame step, and is then changed in one place.
         </p>
       )}
       {plan.frames.map((f) => (
@@ -110,7 +118,11 @@ function FrameEditor({ frame, letters, used, put, remove }: EditorProps) {
           type="button"
           className="plain"
           onClick={remove}
-          title={used.length ? `${plural(used.length, "placement")} keep its values as their own` : undefined}
+          title={
+            used.length
+              ? `${plural(used.length, "placement")} keep its values as their own`
+              : undefined
+          }
         >
           remove
         </button>
@@ -142,7 +154,11 @@ function FrameEditor({ frame, letters, used, put, remove }: EditorProps) {
                     set={(rule) => say(letter, { width: rule })}
                   />
                   {own?.width && (
-                    <button type="button" className="plain" onClick={() => say(letter, { width: null })}>
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => say(letter, { width: null })}
+                    >
                       reset
                     </button>
                   )}
@@ -154,7 +170,11 @@ function FrameEditor({ frame, letters, used, put, remove }: EditorProps) {
                     set={(rule) => say(letter, { height: rule })}
                   />
                   {own?.height && (
-                    <button type="button" className="plain" onClick={() => say(letter, { height: null })}>
+                    <button
+                      type="button"
+                      className="plain"
+                      onClick={() => say(letter, { height: null })}
+                    >
                       reset
                     </button>
                   )}

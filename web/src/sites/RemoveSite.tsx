@@ -19,7 +19,10 @@ export function RemoveSite({ site }: { site: Site }) {
       )}
       {sure ? (
         <div className={classes.inline}>
-          <Button color="red" onClick={() => remove.mutate(site.id, { onSuccess: () => navigate("/") })}>
+          <Button
+            color="red"
+            onClick={() => remove.mutate(site.id, { onSuccess: () => navigate("/") })}
+          >
             Remove {site.name} for good
           </Button>
           <Button variant="default" onClick={() => setSure(false)}>

@@ -1,4 +1,7 @@
-/** The site: breakpoints, range, style of conditions, formats and densities, qualities, names, container, heights. */
+/**
+ * The site: breakpoints, range, style of conditions, formats and densities, qualities, names,
+ * container, heights.
+ */
 import { Button, TextInput } from "@mantine/core";
 import { useState } from "react";
 import { useParams } from "react-router";
@@ -36,7 +39,8 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
   const [name, setName] = useState(site.name);
   const [plan, setPlan] = useState<SitePlan>(site.plan);
   const [breakpoints, setBreakpoints] = useState(site.plan.breakpoints.join(", "));
-  const touched = name !== site.name || plan !== site.plan || breakpoints !== site.plan.breakpoints.join(", ");
+  const touched =
+    name !== site.name || plan !== site.plan || breakpoints !== site.plan.breakpoints.join(", ");
   const set = (values: Partial<SitePlan>) => setPlan((p) => ({ ...p, ...values }));
   const error = change.error instanceof ProblemError ? change.error : undefined;
   const save = () =>
@@ -94,7 +98,12 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         />
         <MediaConditions plan={plan} set={set} />
         <Container plan={plan} set={set} />
-        <NamedFrames plan={plan} set={set} siteId={site.id} letters={site.spans.map((s) => s.letter)} />
+        <NamedFrames
+          plan={plan}
+          set={set}
+          siteId={site.id}
+          letters={site.spans.map((s) => s.letter)}
+        />
         <TypefaceField plan={plan} set={set} />
         <LanguageFields plan={plan} set={set} error={error} />
         <Files plan={plan} set={set} />
@@ -112,8 +121,8 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
             </Button>
           </div>
           <p className="soft">
-            The zip can be imported on another installation. From site.json and a folder of originals a build makes the
-            same files: skypane export site.json originals/ out/
+            The zip can be imported on another installation. From site.json and a folder of
+            originals a build makes the same files: skypane export site.json originals/ out/
           </p>
         </Row>
         <Row label="People">

@@ -16,7 +16,12 @@ export function SignIn({ demo }: { demo: boolean }) {
     <Entrance>
       <p>Pictures that look right at every width.</p>
       {demo && (
-        <Button size="md" fullWidth onClick={() => signIn.mutate("demo")} loading={signIn.isPending}>
+        <Button
+          size="md"
+          fullWidth
+          onClick={() => signIn.mutate("demo")}
+          loading={signIn.isPending}
+        >
           Enter as the demo designer
         </Button>
       )}
@@ -39,7 +44,12 @@ export function SignIn({ demo }: { demo: boolean }) {
           autoComplete="current-password"
           error={signIn.error?.message}
         />
-        <Button type="submit" variant={demo ? "default" : "filled"} size="sm" loading={signIn.isPending}>
+        <Button
+          type="submit"
+          variant={demo ? "default" : "filled"}
+          size="sm"
+          loading={signIn.isPending}
+        >
           Sign in
         </Button>
       </form>

@@ -1,4 +1,6 @@
-/** A site in the list: a strip of its first screens, how it fares, and when it was delivered last. */
+/**
+ * A site in the list: a strip of its first screens, how it fares, and when it was delivered last.
+ */
 import { Link } from "react-router";
 import type { Schemas, Told } from "../api/client";
 import { useGlance } from "../api/queries";

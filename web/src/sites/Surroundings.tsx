@@ -33,7 +33,9 @@ export function ScreenHeights({ plan, set }: PlanProps) {
     <Row label="Screen heights">
       {plan.heights.map((h, i) => (
         <div key={h.to_px} className={classes.inline}>
-          <span style={{ width: 130 }}>{i === plan.heights.length - 1 ? "wider" : `up to ${h.to_px} px wide`}</span>
+          <span style={{ width: 130 }}>
+            {i === plan.heights.length - 1 ? "wider" : `up to ${h.to_px} px wide`}
+          </span>
           {(["least_px", "typical_px", "greatest_px"] as const).map((k) => (
             <NumberField
               key={k}
@@ -41,7 +43,9 @@ export function ScreenHeights({ plan, set }: PlanProps) {
               before={k.replace("_px", "")}
               unit="px"
               value={h[k]}
-              set={(v) => set({ heights: plan.heights.map((x, n) => (n === i ? { ...x, [k]: v } : x)) })}
+              set={(v) =>
+                set({ heights: plan.heights.map((x, n) => (n === i ? { ...x, [k]: v } : x)) })
+              }
             />
           ))}
         </div>

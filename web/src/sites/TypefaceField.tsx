@@ -6,7 +6,10 @@ import { Row } from "./Row";
 
 const FACES: SitePlan["typeface"][] = ["Instrument Sans", "Newsreader"];
 
-/** The typeface of words on pictures, whose files go with what is delivered, and the rank of their headings. */
+/**
+ * The typeface of words on pictures, whose files go with what is delivered, and the rank of their
+ * headings.
+ */
 export function TypefaceField({ plan, set }: PlanProps) {
   return (
     <Row label="Words">

@@ -36,21 +36,27 @@ export function Widths({ plan, set, breakpoints, setBreakpoints, error }: Widths
       </div>
       <BreakpointsInput value={breakpoints} onChange={setBreakpoints} error={error} tells={false} />
       <div className={classes.inline}>
-        {spansOf(parseBreakpoints(breakpoints), plan.narrowest, plan.widest).map(([letter, first, last]) => (
-          <label key={letter} className={classes.title}>
-            <Letter of={letter} />
-            <span>{range(first, last, plan.widest)}</span>
-            <TextInput
-              aria-label={`Title of span ${letter}, used in file names`}
-              placeholder={letter.toLowerCase()}
-              value={plan.titles[letter] ?? ""}
-              onChange={(e) => set({ titles: { ...plan.titles, [letter]: e.currentTarget.value } })}
-              styles={{ input: { width: 100 } }}
-            />
-          </label>
-        ))}
+        {spansOf(parseBreakpoints(breakpoints), plan.narrowest, plan.widest).map(
+          ([letter, first, last]) => (
+            <label key={letter} className={classes.title}>
+              <Letter of={letter} />
+              <span>{range(first, last, plan.widest)}</span>
+              <TextInput
+                aria-label={`Title of span ${letter}, used in file names`}
+                placeholder={letter.toLowerCase()}
+                value={plan.titles[letter] ?? ""}
+                onChange={(e) =>
+                  set({ titles: { ...plan.titles, [letter]: e.currentTarget.value } })
+                }
+                styles={{ input: { width: 100 } }}
+              />
+            </label>
+          ),
+        )}
       </div>
-      <p className="soft">A title takes the letter's place in file names: lighthouse--narrow@2x.avif.</p>
+      <p className="soft">
+        A title takes the letter's place in file names: lighthouse--narrow@2x.avif.
+      </p>
     </Row>
   );
 }
@@ -75,7 +81,8 @@ export function MediaConditions({ plan, set }: PlanProps) {
           {
             "max-width": "Tested narrowest first: (max-width: 599px).",
             "min-width": "Tested widest first: (min-width: 600px).",
-            range: "Tested narrowest first and without a hole for fractional widths: (width < 600px).",
+            range:
+              "Tested narrowest first and without a hole for fractional widths: (width < 600px).",
           }[plan.media_style]
         }
       </p>

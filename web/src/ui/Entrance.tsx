@@ -16,4 +16,6 @@ export function Entrance({ children }: { children: ReactNode }) {
 }
 
 /** Between two ways in. */
-export const Or = ({ children }: { children: ReactNode }) => <div className={classes.or}>{children}</div>;
+export const Or = ({ children }: { children: ReactNode }) => (
+  <div className={classes.or}>{children}</div>
+);

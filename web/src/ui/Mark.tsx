@@ -1,4 +1,7 @@
-/** The mark: a pane on the horizon, in the colour of the surroundings. The same drawing as public/mark.svg. */
+/**
+ * The mark: a pane on the horizon, in the colour of the surroundings. The same drawing as
+ * public/mark.svg.
+ */
 export const Mark = ({ width }: { width: number }) => (
   <svg
     viewBox="0 0 28 22"

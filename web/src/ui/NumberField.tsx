@@ -4,12 +4,22 @@ import { typed } from "./format";
 import classes from "./NumberField.module.css";
 
 /** `late`: taken with Enter, or when the field is left, and not while it is typed. */
-type Props = { label: string; unit: string; before?: string; late?: boolean; least?: number; most?: number } & (
+type Props = {
+  label: string;
+  unit: string;
+  before?: string;
+  late?: boolean;
+  least?: number;
+  most?: number;
+} & (
   | { optional: true; value: number | undefined; set: (v: number | undefined) => void }
   | { optional?: false; value: number; set: (v: number) => void }
 );
 
-/** A number that can be typed freely; what is no number stays in the field with a sentence and is not taken. */
+/**
+ * A number that can be typed freely; what is no number stays in the field with a sentence and is
+ * not taken.
+ */
 export function NumberField(props: Props) {
   const { label, unit, before, value } = props;
   const [text, setText] = useState(value === undefined ? "" : String(value));

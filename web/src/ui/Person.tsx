@@ -19,7 +19,11 @@ export function Person({ name }: { name: string }) {
         <Menu.Dropdown>
           <Menu.Label>Colours</Menu.Label>
           {(["light", "dark", "auto"] as const).map((scheme) => (
-            <Menu.Item key={scheme} onClick={() => setColorScheme(scheme)} fw={scheme === colorScheme ? 700 : 400}>
+            <Menu.Item
+              key={scheme}
+              onClick={() => setColorScheme(scheme)}
+              fw={scheme === colorScheme ? 700 : 400}
+            >
               {scheme === "auto" ? "As the system" : scheme === "light" ? "Light" : "Dark"}
             </Menu.Item>
           ))}

@@ -65,7 +65,15 @@ function SiteName({ id }: { id: number }) {
 }
 
 /** A screen's own bar: title on the left, what can be done on the right. */
-export function Bar({ title, children, right }: { title: ReactNode; children?: ReactNode; right?: ReactNode }) {
+export function Bar({
+  title,
+  children,
+  right,
+}: {
+  title: ReactNode;
+  children?: ReactNode;
+  right?: ReactNode;
+}) {
   return (
     <div className={classes.bar}>
       <h1 className={classes.title}>{title}</h1>

@@ -1,4 +1,7 @@
-/** An order that is dragged, by mouse, touch or keys (Space takes hold, arrows move, Space lets go), and told in words. */
+/**
+ * An order that is dragged, by mouse, touch or keys (Space takes hold, arrows move, Space lets go),
+ * and told in words.
+ */
 import {
   type Announcements,
   closestCenter,
@@ -9,7 +12,12 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { SortableContext, type SortingStrategy, sortableKeyboardCoordinates, useSortable } from "@dnd-kit/sortable";
+import {
+  SortableContext,
+  type SortingStrategy,
+  sortableKeyboardCoordinates,
+  useSortable,
+} from "@dnd-kit/sortable";
 import { CSS } from "@dnd-kit/utilities";
 import { IconGripVertical } from "@tabler/icons-react";
 import { createContext, type ReactNode, useContext, useId } from "react";
@@ -39,7 +47,9 @@ const announced = (names: readonly string[]): Announcements => {
     onDragStart: ({ active }) => `${name(active.id)} taken, ${place(active.id)}.`,
     onDragOver: ({ active, over }) => (over ? `${name(active.id)}: ${place(over.id)}.` : undefined),
     onDragEnd: ({ active, over }) =>
-      over ? `${name(active.id)} is now ${place(over.id)}.` : `${name(active.id)} stays ${place(active.id)}.`,
+      over
+        ? `${name(active.id)} is now ${place(over.id)}.`
+        : `${name(active.id)} stays ${place(active.id)}.`,
     onDragCancel: ({ active }) => `${name(active.id)} stays ${place(active.id)}.`,
   };
 };
@@ -84,7 +94,8 @@ export function Sorting({ names, strategy, move, keys = true, distance = 3, chil
 export function useSorted(index: number, name: string) {
   const prefix = useContext(Prefix);
   const id = placeId(index);
-  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } = useSortable({ id });
+  const { attributes, listeners, setNodeRef, setActivatorNodeRef, transform, transition } =
+    useSortable({ id });
   return {
     row: { ref: setNodeRef, style: { transform: CSS.Translate.toString(transform), transition } },
     grip: (

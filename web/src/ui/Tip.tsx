@@ -1,4 +1,7 @@
-/** A sentence beside what is pointed at or focused. What draws it is loaded when the first one is asked for. */
+/**
+ * A sentence beside what is pointed at or focused. What draws it is loaded when the first one is
+ * asked for.
+ */
 import { lazy, type ReactNode, Suspense, useEffect, useId, useState } from "react";
 
 const Card = lazy(() => import("./TipCard"));

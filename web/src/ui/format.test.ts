@@ -38,9 +38,13 @@ describe("numbers as people read and write them", () => {
     expect(typedRatio("4:5")).toEqual({ w: 4, h: 5 });
     expect(typedRatio("2.4")).toEqual({ w: 2.4, h: 1 });
     expect(typedRatio("16/9")).toEqual({ w: 16, h: 9 });
-    expect([typedRatio("0:1"), typedRatio("4:"), typedRatio("a:b"), typedRatio("1:2:3"), typedRatio("-4:5")]).toEqual(
-      Array(5).fill(undefined),
-    );
+    expect([
+      typedRatio("0:1"),
+      typedRatio("4:"),
+      typedRatio("a:b"),
+      typedRatio("1:2:3"),
+      typedRatio("-4:5"),
+    ]).toEqual(Array(5).fill(undefined));
   });
   it("breakpoints with commas, blanks or both", () => {
     expect(parseBreakpoints("599, 1023  1599;")).toEqual([599, 1023, 1599]);

@@ -9,7 +9,13 @@ export function bytes(n: number): string {
 }
 
 /** What people call the formats of files. */
-export const FORMATS = { avif: "AVIF", webp: "WebP", jpeg: "JPEG", png: "PNG", svg: "SVG" } as const;
+export const FORMATS = {
+  avif: "AVIF",
+  webp: "WebP",
+  jpeg: "JPEG",
+  png: "PNG",
+  svg: "SVG",
+} as const;
 
 export const size = (w: number, h: number) => `${Math.round(w)} × ${Math.round(h)}`;
 
@@ -34,7 +40,9 @@ export function typedRatio(text: string): { w: number; h: number } | undefined {
   const [a, b, ...rest] = text.split(/[:/×x]/);
   const w = typed(a ?? "");
   const h = b === undefined ? 1 : typed(b);
-  return rest.length || w === undefined || h === undefined || w <= 0 || h <= 0 ? undefined : { w, h };
+  return rest.length || w === undefined || h === undefined || w <= 0 || h <= 0
+    ? undefined
+    : { w, h };
 }
 
 /** How long something still takes, as one says it: rounded, since it is a guess. */

@@ -1,11 +1,24 @@
 /** Parts of the application that are loaded when they are needed. */
-import { Component, type ComponentType, createElement, lazy, type ReactNode, Suspense } from "react";
+import {
+  Component,
+  type ComponentType,
+  createElement,
+  lazy,
+  type ReactNode,
+  Suspense,
+} from "react";
 import { Failure, Rows } from "./states";
 
 type Load<P> = () => Promise<ComponentType<P>>;
 
-/** A component that is loaded with its first use, or before. Until it is here something pale stands in its place. */
-export function later<P extends object>(load: Load<P>, meanwhile: (props: P) => ReactNode = () => <Rows n={3} />) {
+/**
+ * A component that is loaded with its first use, or before. Until it is here something pale stands
+ * in its place.
+ */
+export function later<P extends object>(
+  load: Load<P>,
+  meanwhile: (props: P) => ReactNode = () => <Rows n={3} />,
+) {
   let going: Promise<{ default: ComponentType<P> }> | undefined;
   const once = () => {
     going ??= load().then(
@@ -18,7 +31,8 @@ export function later<P extends object>(load: Load<P>, meanwhile: (props: P) => 
     return going;
   };
   const Lazy = lazy(once);
-  const shown = (props: P) => createElement(Waiting, { meanwhile: meanwhile(props) }, createElement(Lazy, props));
+  const shown = (props: P) =>
+    createElement(Waiting, { meanwhile: meanwhile(props) }, createElement(Lazy, props));
   return Object.assign(shown, { load: once });
 }
 
@@ -41,7 +55,11 @@ class Loaded extends Component<{ children: ReactNode }, { failed: unknown }> {
     if (!isNotLoaded(this.state.failed)) throw this.state.failed;
     return (
       <Failure
-        error={new Error("This part of Sky Pane could not be loaded. Load the page again; what is saved stays.")}
+        error={
+          new Error(
+            "This part of Sky Pane could not be loaded. Load the page again; what is saved stays.",
+          )
+        }
         again={() => window.location.reload()}
       />
     );
@@ -50,7 +68,8 @@ class Loaded extends Component<{ children: ReactNode }, { failed: unknown }> {
 
 /** What browsers say of a script or a style sheet that is not there: each in its own words. */
 const isNotLoaded = (error: unknown) =>
-  error instanceof Error && /module script|dynamically imported|preload CSS|importing a module/i.test(error.message);
+  error instanceof Error &&
+  /module script|dynamically imported|preload CSS|importing a module/i.test(error.message);
 
 /** Load parts one after the other while nothing else is to be done. */
 export function loadAtRest(parts: readonly { load: () => Promise<unknown> }[]) {

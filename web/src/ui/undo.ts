@@ -32,7 +32,12 @@ export function undoable<T>(state: Undoable<T>, action: UndoAction<T>): Undoable
     case "undo": {
       const before = state.past[state.past.length - 1];
       if (!before) return state;
-      return { past: state.past.slice(0, -1), now: before, future: [state.now, ...state.future], group: null };
+      return {
+        past: state.past.slice(0, -1),
+        now: before,
+        future: [state.now, ...state.future],
+        group: null,
+      };
     }
     case "redo": {
       const [next, ...rest] = state.future;
@@ -43,7 +48,12 @@ export function undoable<T>(state: Undoable<T>, action: UndoAction<T>): Undoable
       const line = lineOf(state);
       const now = line[action.to];
       if (!now || now === state.now) return state;
-      return { past: line.slice(0, action.to), now, future: line.slice(action.to + 1), group: null };
+      return {
+        past: line.slice(0, action.to),
+        now,
+        future: line.slice(action.to + 1),
+        group: null,
+      };
     }
     case "take":
       return { past: [], now: action.now, future: [], group: null };
@@ -53,7 +63,11 @@ export function undoable<T>(state: Undoable<T>, action: UndoAction<T>): Undoable
       if (!line.includes(action.from)) return state;
       const changed = state.now !== action.from || state.past.length > 0;
       const past = state.past[0] === action.from || state.now === action.from ? action.past : [];
-      return { ...state, past: [...past, ...state.past], future: changed ? state.future : action.future };
+      return {
+        ...state,
+        past: [...past, ...state.past],
+        future: changed ? state.future : action.future,
+      };
     }
     case "settle":
       return state.group === null ? state : { ...state, group: null };

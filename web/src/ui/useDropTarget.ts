@@ -1,6 +1,9 @@
 import { type DragEvent, useState } from "react";
 
-/** Files may be dropped on the element that gets these props; `data-over` while they are held over it. */
+/**
+ * Files may be dropped on the element that gets these props; `data-over` while they are held over
+ * it.
+ */
 export function useDropTarget(take: (files: File[]) => void) {
   const [over, setOver] = useState(false);
   return {

@@ -24,7 +24,11 @@ describe("keys of a screen", () => {
       expect(event).toBe(true); // the digit goes into the field
     }
     expect(act).not.toHaveBeenCalled();
-    for (const at of [screen.getByLabelText("choice"), screen.getByLabelText("tick"), screen.getByText("press")])
+    for (const at of [
+      screen.getByLabelText("choice"),
+      screen.getByLabelText("tick"),
+      screen.getByText("press"),
+    ])
       fireEvent.keyDown(at, { key: "2", code: "Digit2" });
     expect(act).toHaveBeenCalledTimes(3);
   });

@@ -5,7 +5,13 @@ import type { Remedy } from "../../api/queries";
 import { followers } from "../remedy";
 import classes from "./aim/Aim.module.css";
 
-export function AllSteps({ steps, apply }: { steps: readonly Remedy[]; apply: (step: Remedy) => void }) {
+export function AllSteps({
+  steps,
+  apply,
+}: {
+  steps: readonly Remedy[];
+  apply: (step: Remedy) => void;
+}) {
   const [open, setOpen] = useState(false);
   return (
     <Popover opened={open} onChange={setOpen} position="top-end" shadow="md" trapFocus width={440}>

@@ -4,7 +4,10 @@ import { Letter } from "../../ui/Letter";
 import { useWork } from "../context";
 import classes from "./Ground.module.css";
 
-/** What is wrong here, where, and the remedy; pressed, each leads to the span, part, step and value where it is mended. */
+/**
+ * What is wrong here, where, and the remedy; pressed, each leads to the span, part, step and value
+ * where it is mended.
+ */
 export function Findings({ of }: { of: Finding[] }) {
   const { lead } = useWork();
   return of.map((f) => (

@@ -1,4 +1,7 @@
-/** What one works with, by step. Each is a piece of its own; those that are not shown yet are loaded at rest. */
+/**
+ * What one works with, by step. Each is a piece of its own; those that are not shown yet are loaded
+ * at rest.
+ */
 import { memo, useEffect } from "react";
 import { later, loadAtRest } from "../../ui/later";
 import type { Step } from "../Steps";
@@ -13,7 +16,8 @@ const GROUNDS = {
 } satisfies Record<Step, unknown>;
 
 /** Ask for a step before it is shown. */
-export const loadStep = (step: string) => void (GROUNDS[step as Step] ?? GROUNDS.aim).load().catch(() => undefined);
+export const loadStep = (step: string) =>
+  void (GROUNDS[step as Step] ?? GROUNDS.aim).load().catch(() => undefined);
 
 /** Only what follows the cursor is drawn anew with it. */
 export const Ground = memo(function Ground({ step }: { step: Step }) {

@@ -1,4 +1,7 @@
-/** One value of the kind itself: a number, a choice or a switch. What it is called, its unit and its bounds are the core's. */
+/**
+ * One value of the kind itself: a number, a choice or a switch. What it is called, its unit and its
+ * bounds are the core's.
+ */
 import { SegmentedControl, Select, Switch } from "@mantine/core";
 import { NumberField } from "../../ui/NumberField";
 import { useWork } from "../context";
@@ -6,7 +9,10 @@ import { useKindValues } from "./useKindValues";
 
 interface Row {
   field: string;
-  /** How it is called for those who do not see what stands beside it; what the core calls it where nothing is said. */
+  /**
+   * How it is called for those who do not see what stands beside it; what the core calls it where
+   * nothing is said.
+   */
   label?: string;
 }
 
@@ -71,5 +77,7 @@ export function KindChoice({
 export function KindSwitch({ says, ...row }: Row & { says: string }) {
   const { value, set } = useValue(row);
   if (typeof value !== "boolean") return null;
-  return <Switch size="xs" label={says} checked={value} onChange={(e) => set(e.currentTarget.checked)} />;
+  return (
+    <Switch size="xs" label={says} checked={value} onChange={(e) => set(e.currentTarget.checked)} />
+  );
 }

@@ -1,4 +1,7 @@
-/** Which spans the last step changed, with a way to keep it to the one that it was made in, or to give it to all. */
+/**
+ * Which spans the last step changed, with a way to keep it to the one that it was made in, or to
+ * give it to all.
+ */
 import { enumerated } from "../../ui/format";
 import { useWork } from "../context";
 import { canAllHave } from "../lastSet";
@@ -10,13 +13,18 @@ export function LastChange() {
   const { touched, set, part, before } = changed;
   const { spans } = reading;
   const same = spans.filter((s) => !touched.includes(s.letter)).map((s) => s.letter);
-  if (!touched.length) return <span className={ground.touched}>last change: nothing shows otherwise</span>;
+  if (!touched.length)
+    return <span className={ground.touched}>last change: nothing shows otherwise</span>;
   const isOne = !!set && touched.includes(set.letter);
   const follow = isOne ? touched.filter((l) => l !== set.letter).reverse() : [];
   return (
     <span
       className={ground.touched}
-      title={same.length ? `${same.join(", ")} show exactly the same as before at every width.` : undefined}
+      title={
+        same.length
+          ? `${same.join(", ")} show exactly the same as before at every width.`
+          : undefined
+      }
     >
       {follow.length
         ? `${[set?.letter, ...follow].join(", ")} changed`

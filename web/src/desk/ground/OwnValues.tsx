@@ -1,4 +1,7 @@
-/** A span's head: what is its own, with a way to hand all of it down again or to give it to other spans. */
+/**
+ * A span's head: what is its own, with a way to hand all of it down again or to give it to other
+ * spans.
+ */
 import { Button, Checkbox, Popover } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { type ReactNode, useState } from "react";
@@ -25,13 +28,20 @@ function useOwned(): Owned {
   const { letter } = span;
   const { common, layout } = handle.draft.placement;
   const set = (values: object | undefined) =>
-    Object.fromEntries(Object.entries(values ?? {}).filter(([, v]) => v !== null && v !== undefined));
-  const own = set(ofAll ? common[letter] : treatmentsOf(handle.draft, handle.part)[letter]) as Treatment;
+    Object.fromEntries(
+      Object.entries(values ?? {}).filter(([, v]) => v !== null && v !== undefined),
+    );
+  const own = set(
+    ofAll ? common[letter] : treatmentsOf(handle.draft, handle.part)[letter],
+  ) as Treatment;
   const ofKind = set(layout[letter]);
-  const without = (values: object) => Object.fromEntries(Object.keys(values).map((f) => [f, undefined]));
+  const without = (values: object) =>
+    Object.fromEntries(Object.keys(values).map((f) => [f, undefined]));
   const put = (d: Draft, to: string, values: Treatment, kinds: object) => {
     const treated = ofAll ? withCommon(d, to, values) : withTreatment(d, handle.part, to, values);
-    return Object.keys(kinds).length ? withLayout(treated, to, kinds as Record<string, unknown>) : treated;
+    return Object.keys(kinds).length
+      ? withLayout(treated, to, kinds as Record<string, unknown>)
+      : treated;
   };
   return {
     words: [
@@ -79,7 +89,13 @@ function OwnValues({ owned }: { owned: Owned }) {
   if (!owned.words.length) return <span>all handed down</span>;
   const others = reading.spans.filter((s) => s.letter !== span.letter);
   return (
-    <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-start" shadow="md" trapFocus>
+    <Popover
+      opened={opened}
+      onChange={(o) => !o && close()}
+      position="bottom-start"
+      shadow="md"
+      trapFocus
+    >
       <Popover.Target>
         <button type="button" className="plain" onClick={toggle} aria-expanded={opened}>
           {owned.words.length} of its own
@@ -87,7 +103,9 @@ function OwnValues({ owned }: { owned: Owned }) {
       </Popover.Target>
       <Popover.Dropdown>
         <div className={ground.stack} style={{ width: 270 }}>
-          <span>Own here: {owned.words.join(", ")}. The rest is handed down from the next wider span.</span>
+          <span>
+            Own here: {owned.words.join(", ")}. The rest is handed down from the next wider span.
+          </span>
           <Checkbox.Group label="Copy them to" value={to} onChange={setTo}>
             <div style={{ display: "flex", gap: 12, marginTop: 6 }}>
               {others.map((s) => (

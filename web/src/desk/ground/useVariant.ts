@@ -30,11 +30,17 @@ export function useVariant(when: When) {
     /** From here on the usual one shows. */
     usual: () =>
       handle.change((d) =>
-        withoutIdle(withTreatment(d, index, span.letter, { show: "usual", original: undefined }), index),
+        withoutIdle(
+          withTreatment(d, index, span.letter, { show: "usual", original: undefined }),
+          index,
+        ),
       ),
     reset: () =>
       handle.change((d) =>
-        withoutIdle(withTreatment(d, index, span.letter, { show: undefined, original: undefined }), index),
+        withoutIdle(
+          withTreatment(d, index, span.letter, { show: undefined, original: undefined }),
+          index,
+        ),
       ),
   };
 }

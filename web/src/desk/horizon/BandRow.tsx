@@ -18,7 +18,12 @@ export function BandRow({ band, scale, budget, cursor, pressed }: Props) {
   if (band.kind === "weight") return <WeightRow band={band} scale={scale} budget={budget} />;
   const here = runAt(band, cursor);
   return (
-    <div className={classes.band} role="img" aria-label={`${band.name}: ${describe(band)}`} data-here={here?.verdict}>
+    <div
+      className={classes.band}
+      role="img"
+      aria-label={`${band.name}: ${describe(band)}`}
+      data-here={here?.verdict}
+    >
       {band.runs?.map((r) => (
         <i
           key={r.first}
@@ -34,16 +39,22 @@ export function BandRow({ band, scale, budget, cursor, pressed }: Props) {
 
 function atWorst(band: Band, r: Run): string {
   if (band.kind === "readable") return `, at worst ${r.worst.toFixed(1)} : 1 at ${r.worst_at}`;
-  if (band.kind === "fits") return r.worst < 0 ? `, by ${Math.round(-r.worst)} px at ${r.worst_at}` : "";
-  if (band.kind === "clear") return r.worst < 0.995 ? `, ${percent(1 - r.worst)} at ${r.worst_at}` : "";
-  if (band.kind === "together") return r.worst < 1 ? `, ${percent(r.worst)} of them whole at ${r.worst_at}` : "";
-  if (band.kind === "lettering") return r.worst < 1 ? `, ${percent(r.worst)} of the least height at ${r.worst_at}` : "";
-  if (band.kind === "seen") return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
+  if (band.kind === "fits")
+    return r.worst < 0 ? `, by ${Math.round(-r.worst)} px at ${r.worst_at}` : "";
+  if (band.kind === "clear")
+    return r.worst < 0.995 ? `, ${percent(1 - r.worst)} at ${r.worst_at}` : "";
+  if (band.kind === "together")
+    return r.worst < 1 ? `, ${percent(r.worst)} of them whole at ${r.worst_at}` : "";
+  if (band.kind === "lettering")
+    return r.worst < 1 ? `, ${percent(r.worst)} of the least height at ${r.worst_at}` : "";
+  if (band.kind === "seen")
+    return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
   if (band.kind === "one") return r.worst === 1 ? "" : `, ${r.worst} of them show`;
   return r.worst < 1 ? `, at worst ${percent(r.worst)} at ${r.worst_at}` : "";
 }
 
-const describe = (band: Band) => band.runs?.map((r) => `${r.verdict} ${r.first}–${r.last}`).join(", ") ?? "";
+const describe = (band: Band) =>
+  band.runs?.map((r) => `${r.verdict} ${r.first}–${r.last}`).join(", ") ?? "";
 
 type Run = Band["runs"][number];
 
@@ -76,12 +87,17 @@ function WeightRow({ band, scale, budget }: WeightProps) {
           <b>{bytes(weighs(r))}</b>
         </i>
       ))}
-      {known.length > 0 && <div className={classes.budget} style={{ bottom: `${(budget / most) * 100}%` }} />}
+      {known.length > 0 && (
+        <div className={classes.budget} style={{ bottom: `${(budget / most) * 100}%` }} />
+      )}
     </div>
   );
 }
 
-/** Steps along the axis at which a curve is drawn: straight over widths, it is bent on a logarithmic axis. */
+/**
+ * Steps along the axis at which a curve is drawn: straight over widths, it is bent on a logarithmic
+ * axis.
+ */
 const STEPS = 240;
 
 /** The width of the frame at every width of the page, and where it is widest. */
@@ -93,10 +109,20 @@ function FrameRow({ band, scale }: { band: Band; scale: Scale }) {
     const value = valueAt(band.curve, scale.width(i / STEPS)) ?? 0;
     return `${(i / STEPS) * 1000},${44 - (value / most) * 40}`;
   });
-  const side = scale.at(at) > 0.8 ? { right: `${(1 - scale.at(at)) * 100}%` } : { left: scale.percent(at) };
+  const side =
+    scale.at(at) > 0.8 ? { right: `${(1 - scale.at(at)) * 100}%` } : { left: scale.percent(at) };
   return (
-    <div className={classes.weight} role="img" aria-label={`${band.name}: widest at ${at} px, ${Math.round(most)} px`}>
-      <svg className={classes.curve} viewBox="0 0 1000 44" preserveAspectRatio="none" aria-hidden="true">
+    <div
+      className={classes.weight}
+      role="img"
+      aria-label={`${band.name}: widest at ${at} px, ${Math.round(most)} px`}
+    >
+      <svg
+        className={classes.curve}
+        viewBox="0 0 1000 44"
+        preserveAspectRatio="none"
+        aria-hidden="true"
+      >
         <polygon points={`0,44 ${line.join(" ")} 1000,44`} />
         <polyline points={line.join(" ")} />
       </svg>

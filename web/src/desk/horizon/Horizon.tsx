@@ -1,4 +1,7 @@
-/** What is true at every width: the axis, a post at each breakpoint, bands, and the cursor that runs through them. */
+/**
+ * What is true at every width: the axis, a post at each breakpoint, bands, and the cursor that runs
+ * through them.
+ */
 import { SegmentedControl } from "@mantine/core";
 import { useViewportSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
@@ -29,7 +32,8 @@ const TICKS = [320, 400, 500, 600, 700, 800, 1000, 1200, 1400, 1700, 2000, 2560,
 function spaced(scale: Scale, gap: number): number[] {
   const out = [scale.narrowest];
   for (const t of TICKS)
-    if (scale.at(t) - scale.at(out[out.length - 1] as number) >= gap && 1 - scale.at(t) >= gap) out.push(t);
+    if (scale.at(t) - scale.at(out[out.length - 1] as number) >= gap && 1 - scale.at(t) >= gap)
+      out.push(t);
   return [...out, scale.widest];
 }
 
@@ -54,7 +58,10 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
       (step === "frame" ? b.kind !== "weight" && b.kind !== "sharp" : b.kind !== "frame"),
   );
   const ofWords = reading.words?.bands ?? [];
-  const bands = step === "words" && reading.words ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords] : ofPart;
+  const bands =
+    step === "words" && reading.words
+      ? [...ofPart.filter((b) => b.kind === "area"), ...ofWords]
+      : ofPart;
   if (reading.items) bands.unshift(reading.items.together);
   bands.unshift(...(reading.own?.bands ?? []));
   if (reading.one_of) bands.push(reading.one_of);
@@ -62,7 +69,8 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
   if (ofAll) bands.push(ofAll);
   const budget = (b: Band) => (b === ofAll && reading.items ? reading.items : reading).budget_bytes;
   const chooseFailing = (first: number) => {
-    const found = reading.items?.failing.find((f) => f.first === first) ?? reading.items?.failing[0];
+    const found =
+      reading.items?.failing.find((f) => f.first === first) ?? reading.items?.failing[0];
     if (found?.parts[0] !== undefined) choosePart(found.parts[0]);
   };
   const ladders = step === "files" ? reading.ladders.filter((l) => l.part === reading.part) : [];
@@ -89,7 +97,9 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
             {b.kind === "weight" && <span>budget {bytes(budget(b))}</span>}
           </div>
         ))}
-        {ladders.length > 0 && <div className={`${classes.name} ${classes.ladderName}`}>Files at {density}x</div>}
+        {ladders.length > 0 && (
+          <div className={`${classes.name} ${classes.ladderName}`}>Files at {density}x</div>
+        )}
       </div>
       <div className={classes.axis} ref={axis}>
         <SpanTags />

@@ -1,4 +1,7 @@
-/** Which file screens of the chosen density take at every width. Where one ends it can be dragged, moved by keys, or removed. */
+/**
+ * Which file screens of the chosen density take at every width. Where one ends it can be dragged,
+ * moved by keys, or removed.
+ */
 
 import { useDrag } from "@use-gesture/react";
 import type { Ladder } from "../../api/queries";
@@ -23,7 +26,8 @@ export function LadderRow({ ladders, widthAt }: Props) {
       {ladders.map((ladder) => {
         const runs = ladder.taken.find((t) => t.density === density)?.runs ?? [];
         return runs.map((run, i) => {
-          // where a span begins another frame does; elsewhere a file ends because the frame has outgrown it
+          // where a span begins another frame does; elsewhere a file ends because the frame has
+          // outgrown it
           const ends = runs[i + 1]?.first === run.last + 1 && !starts.has(run.last + 1);
           return (
             <div key={`${ladder.letter} ${run.first}`}>
@@ -34,7 +38,9 @@ export function LadderRow({ ladders, widthAt }: Props) {
               >
                 {run.width_px}
               </div>
-              {ends && <RungEnd ladder={ladder} width={run.width_px} at={run.last} widthAt={widthAt} />}
+              {ends && (
+                <RungEnd ladder={ladder} width={run.width_px} at={run.last} widthAt={widthAt} />
+              )}
             </div>
           );
         });
@@ -65,7 +71,10 @@ function RungEnd({ ladder, width, at, widthAt }: EndProps) {
     return to;
   }, DRAG);
   return (
-    <Tip label={`${width} px suffices up to ${at} px at ${density}x. Drag to move, Delete removes it.`} openDelay={500}>
+    <Tip
+      label={`${width} px suffices up to ${at} px at ${density}x. Drag to move, Delete removes it.`}
+      openDelay={500}
+    >
       <div
         className={classes.rungEnd}
         style={{ left: scale.percent(at + 1) }}

@@ -21,7 +21,8 @@ export function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }:
   const value = breakpoints[index] as number;
   const least = (breakpoints[index - 1] ?? scale.narrowest - 1) + 1;
   const most = (breakpoints[index + 1] ?? scale.widest) - 1;
-  const moved = (to: number) => breakpoints.map((b, i) => (i === index ? Math.min(most, Math.max(least, to)) : b));
+  const moved = (to: number) =>
+    breakpoints.map((b, i) => (i === index ? Math.min(most, Math.max(least, to)) : b));
   const bind = useDrag(({ xy: [x], last, tap, event }) => {
     event.stopPropagation();
     if (tap) return;
@@ -42,7 +43,8 @@ export function Post({ index, breakpoints, scale, widthAt, drag, keep, letter }:
         onKeyDown={(e) => {
           const by = stepAlong(e);
           if (by) keep(moved(value + by), true);
-          else if (e.key === "Delete" || e.key === "Backspace") keep(breakpoints.filter((_, i) => i !== index));
+          else if (e.key === "Delete" || e.key === "Backspace")
+            keep(breakpoints.filter((_, i) => i !== index));
           else return;
           e.preventDefault();
         }}
@@ -67,7 +69,9 @@ export function AddPost({
 }) {
   const taken = breakpoints.includes(cursor) || cursor >= scale.widest;
   return (
-    <Tip label={`A breakpoint at the cursor: a new span begins at ${cursor + 1} px; every width keeps what it has.`}>
+    <Tip
+      label={`A breakpoint at the cursor: a new span begins at ${cursor + 1} px; every width keeps what it has.`}
+    >
       <button
         type="button"
         className={classes.add}

@@ -6,7 +6,10 @@ export interface Fields {
   Fields: (props: { cells: ReactNode }) => ReactNode;
   /** What the height of a part is called. */
   height: string;
-  /** Whether it draws its pictures whole, where it says itself: there is no fit and no aim to choose. */
+  /**
+   * Whether it draws its pictures whole, where it says itself: there is no fit and no aim to
+   * choose.
+   */
   whole?: boolean;
   /** Whether what shows in portrait is chosen among its own values. */
   ownPortrait?: boolean;

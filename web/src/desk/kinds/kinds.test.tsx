@@ -41,7 +41,11 @@ function Desk({ set }: { set: (draft: Draft) => void }) {
   const span = { letter: "B", last: 1023 };
   const values = { gap_px: 24, across: 2, stands: "start", swapped: false };
   const origin = { gap_px: { letter: "D", of: "kind" } };
-  const placement = { kind: "pair", layout: { B: { across: 2 } }, parts: [] } as unknown as PlacementBody;
+  const placement = {
+    kind: "pair",
+    layout: { B: { across: 2 } },
+    parts: [],
+  } as unknown as PlacementBody;
   const draft: Draft = { placement, looks: {} };
   const work = {
     span,
@@ -91,7 +95,11 @@ describe("a value of a kind that nobody has heard of", () => {
   });
   it("is one of the core's choices, under the words of the screen", () => {
     const now = desk();
-    expect(screen.getAllByRole("radio").map((r) => (r as HTMLInputElement).value)).toEqual(["start", "centre", "end"]);
+    expect(screen.getAllByRole("radio").map((r) => (r as HTMLInputElement).value)).toEqual([
+      "start",
+      "centre",
+      "end",
+    ]);
     expect(screen.getByLabelText("left")).toBeTruthy();
     fireEvent.click(screen.getByLabelText("end"));
     expect(now.layout).toEqual({ B: { across: 2, stands: "end" } });

@@ -1,4 +1,7 @@
-/** The kinds of placements, each in a folder of its own that says what it is called; the panes and the steps ask here. */
+/**
+ * The kinds of placements, each in a folder of its own that says what it is called; the panes and
+ * the steps ask here.
+ */
 
 /** `index.ts` of a kind's folder. */
 export interface Kind {
@@ -10,7 +13,10 @@ export interface Kind {
   help: string;
   /** Whether a plain picture becomes it to have words. */
   forWords?: boolean;
-  /** What a pane has to do once it shows new markup; `chosen` is the item that is worked on, if there are many. */
+  /**
+   * What a pane has to do once it shows new markup; `chosen` is the item that is worked on, if
+   * there are many.
+   */
   begin?: (spot: Element, chosen: number | undefined) => void;
   /** The style sheet that keeps a pane at rest. */
   resting?: string;

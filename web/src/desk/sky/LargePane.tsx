@@ -3,7 +3,10 @@ import { Modal } from "@mantine/core";
 import { PaneFrame, type PaneFrameProps } from "./PaneFrame";
 import classes from "./Sky.module.css";
 
-export function LargePane({ close, ...pane }: Omit<PaneFrameProps, "scale"> & { close: () => void }) {
+export function LargePane({
+  close,
+  ...pane
+}: Omit<PaneFrameProps, "scale"> & { close: () => void }) {
   return (
     <Modal opened onClose={close} fullScreen title={`${pane.width} × ${pane.height}, px for px`}>
       <div className={classes.large}>

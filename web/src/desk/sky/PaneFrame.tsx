@@ -1,4 +1,7 @@
-/** One first screen in a frame of its own, so that viewport units and media queries mean the pane's viewport. */
+/**
+ * One first screen in a frame of its own, so that viewport units and media queries mean the pane's
+ * viewport.
+ */
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
 import { guidesCss, useGuides } from "../guides";
@@ -55,7 +58,10 @@ function tellSizes(spot: Element, letter: string | undefined) {
 /** Of many pictures the one that is worked on is ringed. */
 function ring(spot: Element, chosen: number | undefined) {
   for (const picture of spot.querySelectorAll<HTMLElement>("picture"))
-    picture.toggleAttribute("data-chosen", chosen !== undefined && picture.dataset.part === String(chosen));
+    picture.toggleAttribute(
+      "data-chosen",
+      chosen !== undefined && picture.dataset.part === String(chosen),
+    );
 }
 
 /** A bar of its own always there, since those of phones and of headless browsers take no room. */
@@ -73,7 +79,14 @@ export interface PaneFrameProps {
   scrollbar: number;
 }
 
-export const PaneFrame = memo(function PaneFrame({ reading, site, width, height, scale, scrollbar }: PaneFrameProps) {
+export const PaneFrame = memo(function PaneFrame({
+  reading,
+  site,
+  width,
+  height,
+  scale,
+  scrollbar,
+}: PaneFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
   const { css, markup, called } = reading.pane;
   const letter = spanAt(reading.spans, width)?.letter;
@@ -103,7 +116,8 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
     begin(spot, guides.moving && !isNew && chosen === slid.current ? undefined : chosen);
     slid.current = chosen;
   };
-  // a picture that is not here yet is fetched first, so that the pane never goes blank between two crops
+  // a picture that is not here yet is fetched first, so that the pane never goes blank between two
+  // crops
   // biome-ignore lint/correctness/useExhaustiveDependencies: filled anew when what it shows has changed
   useEffect(() => {
     let latest = true;
@@ -128,7 +142,14 @@ export const PaneFrame = memo(function PaneFrame({ reading, site, width, height,
         shown.current = { css: "", markup: "" };
         fill();
       }}
-      style={{ width, height, transform: `scale(${scale})`, transformOrigin: "0 0", border: 0, pointerEvents: "none" }}
+      style={{
+        width,
+        height,
+        transform: `scale(${scale})`,
+        transformOrigin: "0 0",
+        border: 0,
+        pointerEvents: "none",
+      }}
     />
   );
 });

@@ -29,7 +29,18 @@ interface Props {
 }
 
 export function Sky({ deck, isLow }: Props) {
-  const { reading, scale, cursor, setCursor, density, scrollbar, setScrollbar, site, bringing, choosePart } = useDesk();
+  const {
+    reading,
+    scale,
+    cursor,
+    setCursor,
+    density,
+    scrollbar,
+    setScrollbar,
+    site,
+    bringing,
+    choosePart,
+  } = useDesk();
   const { ref, width, height } = useElementSize();
   const [large, setLarge] = useState<PaneSpec>();
   const specs = panesOf(reading, scale, cursor);
@@ -91,7 +102,10 @@ export function Sky({ deck, isLow }: Props) {
         title="A classic scrollbar makes the page narrower than the viewport; breakpoints go by the viewport."
         value={scrollbar}
         onChange={(e) => setScrollbar(Number(e.currentTarget.value))}
-        data={SCROLLBARS.map((px) => ({ value: String(px), label: px ? `Scrollbar ${px} px` : "No scrollbar" }))}
+        data={SCROLLBARS.map((px) => ({
+          value: String(px),
+          label: px ? `Scrollbar ${px} px` : "No scrollbar",
+        }))}
       />
       <svg className={classes.ties} width={width} height="24" aria-hidden="true">
         {(scrolls ? [] : panes).map((p) => (
@@ -116,7 +130,10 @@ export function Sky({ deck, isLow }: Props) {
   );
 }
 
-/** Which of the pictures in a pane lies at a point of the screen; undefined where there is only one, or none. */
+/**
+ * Which of the pictures in a pane lies at a point of the screen; undefined where there is only one,
+ * or none.
+ */
 function pictureAt(view: Element, x: number, y: number): number | undefined {
   const frame = view.querySelector("iframe");
   const inside = frame?.contentDocument;
@@ -142,7 +159,10 @@ interface ViewProps {
   children: React.ReactNode;
 }
 
-/** One pane's view: pressed it takes the cursor, opened it is large, and a picture may be dropped on it. */
+/**
+ * One pane's view: pressed it takes the cursor, opened it is large, and a picture may be dropped on
+ * it.
+ */
 function PaneView({ onPress, onLarge, onFiles, label, height, children }: ViewProps) {
   const drop = useDropTarget(onFiles);
   return (

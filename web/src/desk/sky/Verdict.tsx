@@ -1,4 +1,7 @@
-/** How a placement fares at a width, in a word: the worst of all that is known there, as the core says it. */
+/**
+ * How a placement fares at a width, in a word: the worst of all that is known there, as the core
+ * says it.
+ */
 import type { Reading } from "../../api/queries";
 import { percent } from "../../ui/format";
 import { runAt, valueAt } from "../scale";
@@ -35,6 +38,9 @@ export function verdictAt(reading: Reading, width: number, density: number) {
 }
 
 function bandOf(reading: Reading, id: string | null) {
-  const bands = [...Object.values(reading.parts).flatMap((p) => p.bands), ...(reading.words?.bands ?? [])];
+  const bands = [
+    ...Object.values(reading.parts).flatMap((p) => p.bands),
+    ...(reading.words?.bands ?? []),
+  ];
   return bands.find((b) => b.id === id);
 }

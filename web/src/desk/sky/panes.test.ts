@@ -16,7 +16,9 @@ describe("panes", () => {
     expect(widths).toEqual([360, 768, 900, 1280, 1920]);
   });
   it("leave out widths that the site does not have", () => {
-    expect(panesOf(reading, new Scale(500, 1400), 600).map((p) => p.width)).toEqual([600, 768, 1280]);
+    expect(panesOf(reading, new Scale(500, 1400), 600).map((p) => p.width)).toEqual([
+      600, 768, 1280,
+    ]);
   });
   it("take the place of one of the cursor's own width", () => {
     const panes = panesOf(reading, new Scale(320, 2560), 768);
@@ -38,12 +40,16 @@ describe("panes", () => {
     for (const cursor of [320, 632, 1024, 1600, 2560]) {
       const panes = panesOf(reading, new Scale(320, 2560), cursor);
       const tall = paneHeight(panes, 1280, 400);
-      const used = panes.reduce((sum, p) => sum + (tall * p.width) / p.height, 0) + 16 * (panes.length - 1) + 40;
+      const used =
+        panes.reduce((sum, p) => sum + (tall * p.width) / p.height, 0) +
+        16 * (panes.length - 1) +
+        40;
       expect(used).toBeLessThanOrEqual(1280 + (cursor > 2000 ? 160 : 0));
     }
   });
   it("keep their size while the moving one stays upright", () => {
-    const at = (cursor: number) => paneHeight(panesOf(reading, new Scale(320, 2560), cursor), 1280, 400);
+    const at = (cursor: number) =>
+      paneHeight(panesOf(reading, new Scale(320, 2560), cursor), 1280, 400);
     expect(at(400)).toBe(at(590));
     expect(at(400)).toBe(at(1000));
   });

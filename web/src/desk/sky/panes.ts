@@ -16,15 +16,28 @@ export interface PaneSpec {
   follows: boolean;
 }
 
-/** The fixed panes inside the site's range and the one at the cursor, which takes the place of one of its own width. */
-export function panesOf(reading: Pick<Reading, "heights">, scale: Scale, cursor: number): PaneSpec[] {
-  const fixed = USUAL_WIDTHS.filter((w) => w >= scale.narrowest && w <= scale.widest && w !== cursor).map((width) => ({
+/**
+ * The fixed panes inside the site's range and the one at the cursor, which takes the place of one
+ * of its own width.
+ */
+export function panesOf(
+  reading: Pick<Reading, "heights">,
+  scale: Scale,
+  cursor: number,
+): PaneSpec[] {
+  const fixed = USUAL_WIDTHS.filter(
+    (w) => w >= scale.narrowest && w <= scale.widest && w !== cursor,
+  ).map((width) => ({
     width,
     height: heightAt(reading, width),
     follows: false,
   }));
   const moving = { width: cursor, height: heightAt(reading, cursor), follows: true };
-  return [...fixed.filter((p) => p.width < cursor), moving, ...fixed.filter((p) => p.width > cursor)];
+  return [
+    ...fixed.filter((p) => p.width < cursor),
+    moving,
+    ...fixed.filter((p) => p.width > cursor),
+  ];
 }
 
 /** The moving pane is given room in steps, so that the others keep their size while it moves. */
@@ -40,7 +53,12 @@ export function tallest(panes: PaneSpec[], width: number): number {
   return room / panes.reduce((sum, p) => sum + ratioOf(p), 0);
 }
 
-export const paneHeight = (panes: PaneSpec[], width: number, height: number, isLow = false): number =>
+export const paneHeight = (
+  panes: PaneSpec[],
+  width: number,
+  height: number,
+  isLow = false,
+): number =>
   Math.max(isLow ? LEAST_HEIGHT_LOW : LEAST_HEIGHT, Math.min(height, tallest(panes, width)));
 
 export interface PlacedPane extends PaneSpec {

@@ -22,7 +22,9 @@ const comesTo = (c: Cost): string =>
   c.whole_widths === c.widths
     ? "all whole at every width"
     : `all whole at ${c.whole_widths} of ${c.widths} widths${
-        c.worst_area ? `; ${c.worst_area} ${percent(1 - c.worst_share)} out of view at ${c.worst_at}` : ""
+        c.worst_area
+          ? `; ${c.worst_area} ${percent(1 - c.worst_share)} out of view at ${c.worst_at}`
+          : ""
       }`;
 
 interface Props {
@@ -39,7 +41,14 @@ export function AimCosts({ set }: Props) {
   const detail = reading.detail?.letter === span.letter ? reading.detail : undefined;
   if (!span.outline || !span.keeps?.length) return null;
   return (
-    <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={520}>
+    <Popover
+      opened={opened}
+      onChange={(o) => !o && close()}
+      position="top-start"
+      shadow="md"
+      trapFocus
+      width={520}
+    >
       <Popover.Target>
         <button
           type="button"
@@ -86,7 +95,11 @@ function Percents({ by, set }: Props & { by: Schemas["ByPercents"] | null | unde
   if (!by) return null;
   const { x, y, serves, breakpoints: posts } = by;
   if (x == null || y == null)
-    return <span>At no width here does any percentage keep all areas whole: see the advice for this span.</span>;
+    return (
+      <span>
+        At no width here does any percentage keep all areas whole: see the advice for this span.
+      </span>
+    );
   const pair = `${percent(x)} across and ${percent(y)} down`;
   const where = serves.map(([first, last]) => `from ${first} to ${last}`).join(" and ");
   return (
@@ -97,7 +110,9 @@ function Percents({ by, set }: Props & { by: Schemas["ByPercents"] | null | unde
           ` At the other widths no percentage does: ${posts.length === 1 ? "a post" : "posts"} at ${posts.join(", ")} would part them.`}
       </span>
       {posts.length > 0 && (
-        <Button onClick={() => addPosts([...posts])}>Add {posts.length === 1 ? "the post" : "the posts"}</Button>
+        <Button onClick={() => addPosts([...posts])}>
+          Add {posts.length === 1 ? "the post" : "the posts"}
+        </Button>
       )}
       <Button variant="default" onClick={() => set({ aim: { kind: "fixed", x, y } })}>
         Use them

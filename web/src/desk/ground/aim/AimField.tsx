@@ -19,7 +19,12 @@ export function AimField({ set }: { set: (values: Treatment, group?: string) => 
         aria-label="Aim"
         value={way}
         onChange={(kind) =>
-          set({ aim: kind === "fixed" ? { kind, x: 0.5, y: 0.5 } : { kind: "following", areas: kind === "areas" } })
+          set({
+            aim:
+              kind === "fixed"
+                ? { kind, x: 0.5, y: 0.5 }
+                : { kind: "following", areas: kind === "areas" },
+          })
         }
         data={[
           { value: "areas", label: "areas first" },

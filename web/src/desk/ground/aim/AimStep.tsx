@@ -1,4 +1,7 @@
-/** Aim: where the picture sits in its frame, per span; and another original where the first cannot serve. */
+/**
+ * Aim: where the picture sits in its frame, per span; and another original where the first cannot
+ * serve.
+ */
 import { useRef } from "react";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
@@ -33,7 +36,9 @@ export function AimStep() {
             <AdviceCard />
             <OneRatio />
           </Told>
-          {aimed && asksAlt && <AskAlt key={aimed.original.id} site={site.id} original={aimed.original} />}
+          {aimed && asksAlt && (
+            <AskAlt key={aimed.original.id} site={site.id} original={aimed.original} />
+          )}
           <Told moves>
             <AtCursor />
           </Told>

@@ -15,7 +15,9 @@ export function AtCursor() {
   const seen = windowAt(span, cursor);
   const across = seen?.w ?? 1;
   const down = seen?.h ?? 1;
-  const areas = reading.bands.filter((b) => b.kind === "area").map((b) => [b, runAt(b, cursor)] as const);
+  const areas = reading.bands
+    .filter((b) => b.kind === "area")
+    .map((b) => [b, runAt(b, cursor)] as const);
   const sharp = reading.bands.find((b) => b.kind === "sharp" && b.density === density);
   const needed = valueAt(sharp?.needed, cursor);
   const taken = sharp && runAt({ runs: sharp.taken }, cursor);
@@ -65,7 +67,8 @@ export function AtCursor() {
             {taken.stem}
             <br />
             needs {wholePx(needed)} · has {taken.width_px} px
-            {fares?.verdict === "soft" && ` · soft, ${(valueAt(sharp.curve, cursor) ?? fares.worst).toFixed(2)}×`}
+            {fares?.verdict === "soft" &&
+              ` · soft, ${(valueAt(sharp.curve, cursor) ?? fares.worst).toFixed(2)}×`}
           </p>
         </div>
       )}

@@ -1,4 +1,7 @@
-/** What lies behind a picture that does not fill its frame, or that can be seen through: a colour, or the page. */
+/**
+ * What lies behind a picture that does not fill its frame, or that can be seen through: a colour,
+ * or the page.
+ */
 import { SegmentedControl } from "@mantine/core";
 import { useWork } from "../../context";
 import { Field } from "../Field";

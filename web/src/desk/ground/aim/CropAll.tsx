@@ -24,14 +24,25 @@ export function CropAll() {
       const found = await dataAs<CropsOfAll>(
         client.POST("/api/sites/{site_id}/crops", {
           params: { path: { site_id: site.id } },
-          body: { placement, looks, placement_id: placementId, chosen: span.letter, ratio, part: 0 },
+          body: {
+            placement,
+            looks,
+            placement_id: placementId,
+            chosen: span.letter,
+            ratio,
+            part: 0,
+          },
         }),
       );
       const crops = Object.entries(found.crops);
-      handle.change((d) => crops.reduce((e, [i, c]) => withTreatment(e, Number(i), span.letter, { crop: c }), d));
+      handle.change((d) =>
+        crops.reduce((e, [i, c]) => withTreatment(e, Number(i), span.letter, { crop: c }), d),
+      );
       const kept = Object.values(found.why_not);
       if (kept.length)
-        setTold(`${plural(kept.length, one)} kept as ${kept.length === 1 ? "it is" : "they are"}. ${kept[0]}`);
+        setTold(
+          `${plural(kept.length, one)} kept as ${kept.length === 1 ? "it is" : "they are"}. ${kept[0]}`,
+        );
     } catch (e) {
       setTold(e instanceof ProblemError ? e.message : "No answer. Try again.");
     }
@@ -39,7 +50,10 @@ export function CropAll() {
   };
   const none = () =>
     handle.change((d) =>
-      d.placement.parts.reduce((e, _, i) => withTreatment(e, i, span.letter, { crop: UNCROPPED }), d),
+      d.placement.parts.reduce(
+        (e, _, i) => withTreatment(e, i, span.letter, { crop: UNCROPPED }),
+        d,
+      ),
     );
   return (
     <div className={field.field}>

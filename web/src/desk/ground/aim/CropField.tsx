@@ -49,7 +49,14 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
   };
   return (
     <Field field="crop" label="Crop">
-      <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={400}>
+      <Popover
+        opened={opened}
+        onChange={(o) => !o && close()}
+        position="top-start"
+        shadow="md"
+        trapFocus
+        width={400}
+      >
         <Popover.Target>
           <Button
             size="compact-xs"
@@ -62,7 +69,9 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
         </Popover.Target>
         <Popover.Dropdown>
           <div className={ground.stack}>
-            <span>The largest crop of a ratio that holds all areas, nearest to the focal point:</span>
+            <span>
+              The largest crop of a ratio that holds all areas, nearest to the focal point:
+            </span>
             <div style={{ display: "flex", flexWrap: "wrap", gap: 6 }}>
               {facts?.largest.map((c) => (
                 <Button
@@ -108,8 +117,22 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
                   value={px.y}
                   set={(v) => typed("y", v)}
                 />
-                <NumberField late label="Crop width" before="w" unit="" value={px.w} set={(v) => typed("w", v)} />
-                <NumberField late label="Crop height" before="h" unit="px" value={px.h} set={(v) => typed("h", v)} />
+                <NumberField
+                  late
+                  label="Crop width"
+                  before="w"
+                  unit=""
+                  value={px.w}
+                  set={(v) => typed("w", v)}
+                />
+                <NumberField
+                  late
+                  label="Crop height"
+                  before="h"
+                  unit="px"
+                  value={px.h}
+                  set={(v) => typed("h", v)}
+                />
               </div>
             )}
             {cropping.stopped && sharpAt && (
@@ -122,7 +145,10 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
                 value={cropping.lock}
                 onChange={(v) => change({ lock: v as Lock, stopped: false })}
                 data={[
-                  { value: "frame", label: facts?.held ? `the frame's, ${ratioSaid(facts.held)}` : "the frame's" },
+                  {
+                    value: "frame",
+                    label: facts?.held ? `the frame's, ${ratioSaid(facts.held)}` : "the frame's",
+                  },
                   { value: "crop", label: "as it is" },
                   { value: "free", label: "free" },
                 ]}
@@ -158,14 +184,19 @@ export function CropField({ inHand: { cropping, change }, original, set }: Props
         </Popover.Dropdown>
       </Popover>
       {cropping.on && (
-        <button type="button" className="plain" onClick={() => change({ on: false, stopped: false })}>
+        <button
+          type="button"
+          className="plain"
+          onClick={() => change({ on: false, stopped: false })}
+        >
           done
         </button>
       )}
       {facts && need && (
         <span data-soft={soft || undefined} className={ground.against}>
           {size(facts.width_px, facts.height_px)}, needs {need.width_px} at {need.density}x
-          {soft && `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×; sharp up to ${need.sharp_to_px} px`}
+          {soft &&
+            `: soft, ${(facts.width_px / need.width_px).toFixed(2)}×; sharp up to ${need.sharp_to_px} px`}
         </span>
       )}
     </Field>

@@ -18,13 +18,18 @@ export function InPortrait({ openFiles }: { openFiles: RefObject<(() => void) | 
     return (
       <div className={classes.stands}>
         In portrait this shows in the place of the picture.{" "}
-        <button type="button" className="plain" onClick={() => choosePart(usualAt(parts, handle.part))}>
+        <button
+          type="button"
+          className="plain"
+          onClick={() => choosePart(usualAt(parts, handle.part))}
+        >
           the picture
         </button>
       </div>
     );
   const name = originals.find((o) => o.id === shown)?.name ?? "a picture that is gone";
-  const give = (original: number, look: Look) => say({ show: "picture", original } as Treatment, { [original]: look });
+  const give = (original: number, look: Look) =>
+    say({ show: "picture", original } as Treatment, { [original]: look });
   // the part is there once it has been said, and files go to the part that is worked on
   const bring = () => {
     choosePart(say({ show: "picture" }));
@@ -33,7 +38,12 @@ export function InPortrait({ openFiles }: { openFiles: RefObject<(() => void) | 
   return (
     <ValueRow label="In portrait" own={own} from={from} reset={reset}>
       <span className={classes.file}>{shown === null ? "the same picture" : name}</span>
-      <OriginalChooser give={give} bring={bring} label={shown === null ? "Another…" : "Change…"} chosen={shown} />
+      <OriginalChooser
+        give={give}
+        bring={bring}
+        label={shown === null ? "Another…" : "Change…"}
+        chosen={shown}
+      />
       {shown !== null && (
         <>
           <button type="button" className="plain" onClick={() => choosePart(index)}>

@@ -27,7 +27,14 @@ export function KeepsField({ areas, set }: Props) {
   if (!all.length) return null;
   return (
     <Field field="keeps" label="Areas">
-      <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={280}>
+      <Popover
+        opened={opened}
+        onChange={(o) => !o && close()}
+        position="top-start"
+        shadow="md"
+        trapFocus
+        width={280}
+      >
         <Popover.Target>
           <Button size="compact-xs" variant="default" onClick={toggle} aria-expanded={opened}>
             {gone.length ? `${matter.length} of ${all.length}…` : `All ${all.length}…`}
@@ -79,7 +86,9 @@ type Together = NonNullable<NonNullable<Reading["detail"]>["together"]>;
 /** How many of them fit here, and how large the picture can be drawn with all of them. */
 function saidOf({ most, of, enlarged }: Together): string {
   if (most.length < of)
-    return most.length ? `At most ${most.length} of ${of} fit here: ${enumerated(most)}` : "None of them fits here";
+    return most.length
+      ? `At most ${most.length} of ${of} fit here: ${enumerated(most)}`
+      : "None of them fits here";
   const times = enlarged && enlarged > 1 ? `, enlarged up to ${enlarged} times` : "";
   return `${of === 1 ? "It fits" : `All ${of} fit`}${times}`;
 }

@@ -24,7 +24,16 @@ interface Props {
 /** The guides that follow on a press; the safe area is always on the map. */
 const NEXT = { none: "centre", safe: "centre", centre: "thirds", thirds: "none" } as const;
 
-export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge, back, stops }: Props) {
+export function MapCaption({
+  aimed,
+  setAreas,
+  suggest,
+  drawing,
+  draw,
+  openLarge,
+  back,
+  stops,
+}: Props) {
   const { original, look } = aimed;
   const guides = useGuides();
   const keeps = look.areas.filter((a) => a.kind !== "quiet").length;
@@ -50,7 +59,13 @@ export function MapCaption({ aimed, setAreas, suggest, drawing, draw, openLarge,
           <AreaList areas={look.areas} set={setAreas} suggest={suggest} />
         </Popover.Dropdown>
       </Popover>
-      <button type="button" className="plain" data-spot="draw" aria-pressed={drawing} onClick={() => draw(!drawing)}>
+      <button
+        type="button"
+        className="plain"
+        data-spot="draw"
+        aria-pressed={drawing}
+        onClick={() => draw(!drawing)}
+      >
         {drawing ? "drag on the picture…" : "draw one"}
       </button>
       {back && (

@@ -1,4 +1,7 @@
-/** The map of the chosen span's original, or what stands in its place; pictures can be dropped on it. */
+/**
+ * The map of the chosen span's original, or what stands in its place; pictures can be dropped on
+ * it.
+ */
 import { Modal } from "@mantine/core";
 import { Dropzone } from "@mantine/dropzone";
 import { useDisclosure } from "@mantine/hooks";
@@ -110,13 +113,24 @@ export function MapDeck({ openFiles, inHand: { cropping, change } }: Props) {
             setDrawing(on ? "keep" : undefined);
             if (!on) leave();
           }}
-          back={asked && asked.from.step !== "aim" ? { to: asked.from.step, come: drawn } : undefined}
+          back={
+            asked && asked.from.step !== "aim" ? { to: asked.from.step, come: drawn } : undefined
+          }
           openLarge={openLarge}
-          stops={cropping.on && cropping.stopped ? `stops here: a smaller crop is soft at ${density}x` : undefined}
+          stops={
+            cropping.on && cropping.stopped
+              ? `stops here: a smaller crop is soft at ${density}x`
+              : undefined
+          }
         />
       )}
       {map && (
-        <Modal opened={large} onClose={closeLarge} fullScreen title={`${map.original.name}, areas and focal point`}>
+        <Modal
+          opened={large}
+          onClose={closeLarge}
+          fullScreen
+          title={`${map.original.name}, areas and focal point`}
+        >
           <LargeMap map={map} />
         </Modal>
       )}

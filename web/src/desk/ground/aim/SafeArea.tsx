@@ -22,7 +22,10 @@ export function SafeArea({ original }: { original: Original }) {
       </Popover.Target>
       <Popover.Dropdown>
         <div className={ground.stack}>
-          <span>In view at every width. Saved changes only; lay the overlay over the picture in any program.</span>
+          <span>
+            In view at every width. Saved changes only; lay the overlay over the picture in any
+            program.
+          </span>
           <One letters={[span.letter]} px={span.safe_px} query={`span=${span.letter}`} />
           {overall && overall.spans.length > 1 && (
             <One letters={overall.spans} px={overall.safe_px} query={`original=${original.id}`} />
@@ -36,7 +39,9 @@ export function SafeArea({ original }: { original: Original }) {
 /** `px`: the edges x0, x1, y0, y1 of what is safe. */
 function One({ letters, px, query }: { letters: readonly string[]; px: SafePx; query: string }) {
   const { placementId } = useWork();
-  const said = px ? `x ${px[0]} to ${px[1]}, y ${px[2]} to ${px[3]} px` : "nothing is in view at every width";
+  const said = px
+    ? `x ${px[0]} to ${px[1]}, y ${px[2]} to ${px[3]} px`
+    : "nothing is in view at every width";
   return (
     <div style={{ display: "flex", gap: 8, alignItems: "center", flexWrap: "wrap" }}>
       {letters.map((l) => (
@@ -73,7 +78,12 @@ export function BriefNote() {
   const { safe } = brief;
   return (
     <div className={ground.brief}>
-      <svg viewBox={`0 0 ${brief.ratio * 100} 100`} width={brief.ratio * 52} height="52" aria-hidden="true">
+      <svg
+        viewBox={`0 0 ${brief.ratio * 100} 100`}
+        width={brief.ratio * 52}
+        height="52"
+        aria-hidden="true"
+      >
         <rect width={brief.ratio * 100} height="100" fill="var(--soft)" />
         <rect
           x={safe.x * brief.ratio * 100}
@@ -88,8 +98,8 @@ export function BriefNote() {
         <b>
           {brief.width_px} × {brief.height_px} px
         </b>{" "}
-        at {brief.density}x, with all that matters inside the middle {percent(safe.w)} × {percent(safe.h)}.{" "}
-        <Links placement={placementId} query={`ratio=${brief.ratio}`} />
+        at {brief.density}x, with all that matters inside the middle {percent(safe.w)} ×{" "}
+        {percent(safe.h)}. <Links placement={placementId} query={`ratio=${brief.ratio}`} />
       </span>
     </div>
   );

@@ -1,4 +1,7 @@
-/** What the chosen span does: what shows, which original, crop, areas, fit, aim, and what its files carry. */
+/**
+ * What the chosen span does: what shows, which original, crop, areas, fit, aim, and what its files
+ * carry.
+ */
 import { SegmentedControl } from "@mantine/core";
 import type { RefObject } from "react";
 import { useWork } from "../../context";
@@ -70,9 +73,8 @@ export function TreatmentFields({ openFiles, inHand }: Props) {
               label="Change…"
             />
           </Field>
-          {!FIELDS[handle.draft.placement.kind]?.ownPortrait && !partOf(handle.draft, handle.part).role && (
-            <InPortrait openFiles={openFiles} />
-          )}
+          {!FIELDS[handle.draft.placement.kind]?.ownPortrait &&
+            !partOf(handle.draft, handle.part).role && <InPortrait openFiles={openFiles} />}
           {aimed && (
             <>
               <CropField inHand={inHand} original={aimed.original} set={set} />

@@ -18,14 +18,21 @@ export function useAimed() {
   };
   const set = (values: Treatment, group?: string) => handle.treat(span.letter, values, group);
   const setFocal = (focal: [number, number], group?: string) =>
-    aimed && handle.look(aimed.original.id, { ...aimed.look, focal }, group && `${group} ${aimed.original.id}`);
+    aimed &&
+    handle.look(
+      aimed.original.id,
+      { ...aimed.look, focal },
+      group && `${group} ${aimed.original.id}`,
+    );
   const setAreas = (areas: Area[], group?: string) => {
     if (!aimed) return;
     const { id } = aimed.original;
     const named = renaming(aimed.look.areas, areas);
     const looks = { [id]: { ...aimed.look, areas } };
-    if (named) handle.edit({ kind: "area", original: id, before: named[0], after: named[1] }, looks);
-    else handle.change((d) => ({ ...d, looks: { ...d.looks, ...looks } }), group && `${group} ${id}`);
+    if (named)
+      handle.edit({ kind: "area", original: id, before: named[0], after: named[1] }, looks);
+    else
+      handle.change((d) => ({ ...d, looks: { ...d.looks, ...looks } }), group && `${group} ${id}`);
   };
   return { aimed, set, setFocal, setAreas };
 }

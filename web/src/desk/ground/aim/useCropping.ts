@@ -15,7 +15,12 @@ export interface Cropping {
 }
 
 export function useCropping() {
-  const [cropping, set] = useState<Cropping>({ on: false, lock: "frame", maySoft: false, stopped: false });
+  const [cropping, set] = useState<Cropping>({
+    on: false,
+    lock: "frame",
+    maySoft: false,
+    stopped: false,
+  });
   const change = (values: Partial<Cropping>) =>
     set((c) =>
       Object.keys(values).every((k) => c[k as keyof Cropping] === values[k as keyof Cropping])

@@ -4,11 +4,16 @@ import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import ground from "../Ground.module.css";
 
-/** What the picture shows, in words; and whether the first screen shows it, which decides how it loads. */
+/**
+ * What the picture shows, in words; and whether the first screen shows it, which decides how it
+ * loads.
+ */
 export function AltText() {
   const { handle, reading, originals, site } = useWork();
   const { placement } = handle.draft;
-  const widest = originals.find((o) => o.id === reading.spans[reading.spans.length - 1]?.effective.original);
+  const widest = originals.find(
+    (o) => o.id === reading.spans[reading.spans.length - 1]?.effective.original,
+  );
   const own = partOf(handle.draft, handle.part).alt ?? undefined;
   const set = (values: Partial<typeof placement>, group?: string) =>
     handle.change((d) => ({ ...d, placement: { ...d.placement, ...values } }), group);
@@ -25,7 +30,13 @@ export function AltText() {
         disabled={own === ""}
         placeholder={own === "" ? "decorative on purpose" : "What does it show?"}
         onChange={(e) => handle.setPart({ alt: e.currentTarget.value || null }, "alt")}
-        description={own === undefined ? (widest?.alt != null ? "from the original" : undefined) : "of this placement"}
+        description={
+          own === undefined
+            ? widest?.alt != null
+              ? "from the original"
+              : undefined
+            : "of this placement"
+        }
       />
       <Checkbox
         mt={8}

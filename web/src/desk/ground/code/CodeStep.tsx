@@ -17,7 +17,12 @@ export function CodeStep() {
     <>
       <div className={ground.column} style={{ flex: "1 1 50%" }}>
         <Told>
-          <Block title="snippet.html" lines={code.markup} text={code.markup_text} chosen={span.letter} />
+          <Block
+            title="snippet.html"
+            lines={code.markup}
+            text={code.markup_text}
+            chosen={span.letter}
+          />
         </Told>
       </div>
       <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
@@ -56,7 +61,8 @@ function Script({ name, tag, text }: { name: string; tag: string; text: string }
           )}
         </CopyButton>
       </figcaption>
-      Moves what takes turns; without it that is a row that is scrolled. Once in the page: <code>{tag}</code>
+      Moves what takes turns; without it that is a row that is scrolled. Once in the page:{" "}
+      <code>{tag}</code>
     </figure>
   );
 }

@@ -13,17 +13,23 @@ const read = (name: string) => readFileSync(join(PRINTED, name), "utf8");
 function tree(html: string): unknown {
   const of = (node: Node): unknown => {
     if (!(node instanceof Element)) return node.textContent?.trim() || null;
-    const said = Object.fromEntries([...node.attributes].map((a) => [a.name, a.value.replace(/\s+/g, " ")]));
+    const said = Object.fromEntries(
+      [...node.attributes].map((a) => [a.name, a.value.replace(/\s+/g, " ")]),
+    );
     return [node.tagName, said, [...node.childNodes].map(of).filter((n) => n !== null)];
   };
-  return [...new DOMParser().parseFromString(html, "text/html").body.childNodes].map(of).filter((n) => n !== null);
+  return [...new DOMParser().parseFromString(html, "text/html").body.childNodes]
+    .map(of)
+    .filter((n) => n !== null);
 }
 
 it("a slideshow, and text that means something in JSX", async () => {
   const { code } = await transformWithOxc(`export default (${read("slides.jsx")})`, "slides.jsx", {
     jsx: { runtime: "classic" },
   });
-  const made = new Function("React", code.replace("export default", "return")) as (react: typeof React) => never;
+  const made = new Function("React", code.replace("export default", "return")) as (
+    react: typeof React,
+  ) => never;
   const rendered = tree(renderToStaticMarkup(made(React)));
   expect(rendered).toEqual(tree(read("slides.html")));
   expect(JSON.stringify(rendered)).toContain("{fish} & <chips>");

@@ -29,14 +29,18 @@ function linesOf(rows: Row[]): Line[] {
 
 export function BytesChart() {
   const { reading, span } = useWork();
-  const rows = reading.files.filter((f) => f.part === reading.part && f.spans.includes(span.letter));
+  const rows = reading.files.filter(
+    (f) => f.part === reading.part && f.spans.includes(span.letter),
+  );
   const lines = linesOf(rows);
   if (!lines.length) return null;
   const all = lines.flatMap((l) => l.points);
   const most = Math.max(...all.map(([, size]) => size));
   const widest = Math.max(...all.map(([w]) => w));
   const at = ([w, size]: [number, number]) => `${(w / widest) * W},${H - (size / most) * H}`;
-  const saving = reading.savings.find((s) => s.part === reading.part && s.spans.includes(span.letter));
+  const saving = reading.savings.find(
+    (s) => s.part === reading.part && s.spans.includes(span.letter),
+  );
   return (
     <section className={ground.card} aria-label="Bytes over width">
       <div className={classes.head}>
@@ -47,7 +51,12 @@ export function BytesChart() {
           </span>
         )}
       </div>
-      <svg className={classes.chart} viewBox={`-2 -6 ${W + 62} ${H + 22}`} role="img" aria-label="One line per format">
+      <svg
+        className={classes.chart}
+        viewBox={`-2 -6 ${W + 62} ${H + 22}`}
+        role="img"
+        aria-label="One line per format"
+      >
         <line x1="0" x2={W} y1={H} y2={H} />
         {lines.map((l) => (
           <g key={l.format} data-format={l.format}>

@@ -1,6 +1,7 @@
 /**
- * Two of a file's pictures on each other: the resample without loss, and the files made of it. Wiped by dragging the line, or one
- * after the other; moved together; with a map of where the chosen file differs from the resample.
+ * Two of a file's pictures on each other: the resample without loss, and the files made of it.
+ * Wiped by dragging the line, or one after the other; moved together; with a map of where the
+ * chosen file differs from the resample.
  */
 import { Button, Modal, SegmentedControl, Switch } from "@mantine/core";
 import { useElementSize, useMergedRef } from "@mantine/hooks";
@@ -41,7 +42,12 @@ export function Compare({ of, close }: { of: Compared; close: () => void }) {
     ...made.map((f) => ({ value: f.format, label: FORMATS[f.format] })),
   ];
   return (
-    <Modal opened onClose={close} fullScreen title={`${row.stem} · ${size(row.width_px, row.height_px)}`}>
+    <Modal
+      opened
+      onClose={close}
+      fullScreen
+      title={`${row.stem} · ${size(row.width_px, row.height_px)}`}
+    >
       <div className={classes.bar}>
         <Side label="Left" value={left} set={setLeft} choices={choices} row={row} />
         <Side label="Right" value={right} set={setRight} choices={choices} row={row} />
@@ -77,7 +83,11 @@ export function Compare({ of, close }: { of: Compared; close: () => void }) {
         zoom={Number(zoom)}
         left={address(left)}
         right={address(right)}
-        over={map && right !== WITHOUT_LOSS ? `/api/deliveries/${delivery.id}/difference/${keyOf(right)}` : undefined}
+        over={
+          map && right !== WITHOUT_LOSS
+            ? `/api/deliveries/${delivery.id}/difference/${keyOf(right)}`
+            : undefined
+        }
         wipe={wipe}
         setWipe={setWipe}
         flicker={flicker}
@@ -101,10 +111,18 @@ function Side({ label, value, set, choices, row }: SideProps) {
   return (
     <div className={classes.side}>
       <b>{label}</b>
-      <SegmentedControl size="xs" aria-label={`${label} picture`} value={value} onChange={set} data={choices} />
+      <SegmentedControl
+        size="xs"
+        aria-label={`${label} picture`}
+        value={value}
+        onChange={set}
+        data={choices}
+      />
       <span className="soft">
         {file?.size_bytes != null && bytes(file.size_bytes)}
-        {facts?.ssim != null && facts.ssim < 1 && ` · SSIM ${facts.ssim.toFixed(4)} · quality ${facts.quality}`}
+        {facts?.ssim != null &&
+          facts.ssim < 1 &&
+          ` · SSIM ${facts.ssim.toFixed(4)} · quality ${facts.quality}`}
       </span>
     </div>
   );
@@ -144,9 +162,13 @@ function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StagePr
   /** Where the picture begins: never further in than the stage does, unless it is smaller. */
   const begins = (middle: number, shown: number, all: number) =>
     all < shown ? (shown - all) / 2 : Math.min(0, Math.max(shown - all, shown / 2 - middle * all));
-  const at = { x: begins(middle.x, room.width, whole.x), y: begins(middle.y, room.height, whole.y) };
+  const at = {
+    x: begins(middle.x, room.width, whole.x),
+    y: begins(middle.y, room.height, whole.y),
+  };
   const pan = useDrag(
-    ({ offset: [x, y] }) => setMiddle({ x: (room.width / 2 - x) / whole.x, y: (room.height / 2 - y) / whole.y }),
+    ({ offset: [x, y] }) =>
+      setMiddle({ x: (room.width / 2 - x) / whole.x, y: (room.height / 2 - y) / whole.y }),
     { from: () => [at.x, at.y], pointer: { keys: false } },
   );
   const waits = [left, right, over].some((src) => src && !loaded.includes(src));
@@ -170,7 +192,11 @@ function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StagePr
       alt={label}
       draggable={false}
       onLoad={() => setLoaded((known) => [...known, src])}
-      onError={() => setFailed("One of the pictures cannot be shown: its original has been removed or replaced since.")}
+      onError={() =>
+        setFailed(
+          "One of the pictures cannot be shown: its original has been removed or replaced since.",
+        )
+      }
       style={{
         width: whole.x,
         height: whole.y,
@@ -183,7 +209,11 @@ function Stage({ row, zoom, left, right, over, wipe, setWipe, flicker }: StagePr
       {picture(left, "Left")}
       <div
         className={classes.over}
-        style={flicker ? { visibility: isRight ? "visible" : "hidden" } : { clipPath: `inset(0 0 0 ${wipe * 100}%)` }}
+        style={
+          flicker
+            ? { visibility: isRight ? "visible" : "hidden" }
+            : { clipPath: `inset(0 0 0 ${wipe * 100}%)` }
+        }
       >
         {picture(right, "Right")}
         {over && picture(over, "Where it differs")}

@@ -1,6 +1,11 @@
 /** The run that makes the files: begun, followed, stopped, and what came of it. */
 import { Button, Progress } from "@mantine/core";
-import { isOpen, useResumeDelivery, useStartDelivery, useStopDelivery } from "../../../api/deliveries";
+import {
+  isOpen,
+  useResumeDelivery,
+  useStartDelivery,
+  useStopDelivery,
+} from "../../../api/deliveries";
 import type { Delivery } from "../../../api/queries";
 import { bytes, plural, timeLeft } from "../../../ui/format";
 import { useWork } from "../../context";
@@ -14,7 +19,10 @@ export function Export() {
   const stop = useStopDelivery(placementId);
   const resume = useResumeDelivery(placementId);
   const total = reading.files.reduce((n, f) => n + f.formats.length, 0);
-  const missing = reading.files.reduce((n, f) => n + f.formats.filter((x) => x.size_bytes == null).length, 0);
+  const missing = reading.files.reduce(
+    (n, f) => n + f.formats.filter((x) => x.size_bytes == null).length,
+    0,
+  );
   const begin = async (effort: "quick" | "thorough") => {
     if (await handle.save()) start.mutate(effort);
   };
@@ -33,7 +41,11 @@ export function Export() {
             {delivery.done} of {delivery.total}
           </span>
         </div>
-        <Progress value={(delivery.done / Math.max(1, delivery.total)) * 100} aria-label="Progress" my={8} />
+        <Progress
+          value={(delivery.done / Math.max(1, delivery.total)) * 100}
+          aria-label="Progress"
+          my={8}
+        />
         {delivery.waits_for || delivery.message ? (
           <p className={classes.said} data-state="failed">
             {delivery.waits_for || delivery.message}
@@ -53,7 +65,11 @@ export function Export() {
           </p>
         )}
         <div className={classes.run}>
-          <Button variant="default" onClick={() => stop.mutate(delivery.id)} disabled={delivery.state === "stopping"}>
+          <Button
+            variant="default"
+            onClick={() => stop.mutate(delivery.id)}
+            disabled={delivery.state === "stopping"}
+          >
             {delivery.state === "stopping" ? "Stopping after this file" : "Stop"}
           </Button>
           {delivery.reused > 0 && <span className="soft">{delivery.reused} were here already</span>}
@@ -83,8 +99,9 @@ export function Export() {
         <p className={classes.said}>
           {delivery.reused ? `${delivery.reused} were here already, ` : ""}
           {plural(delivery.total - delivery.reused, "file")} made
-          {delivery.handed < delivery.total && `, ${delivery.total - delivery.handed} no smaller and left out`}.
-          {looked && " A quick look: export for what is handed over."}
+          {delivery.handed < delivery.total &&
+            `, ${delivery.total - delivery.handed} no smaller and left out`}
+          .{looked && " A quick look: export for what is handed over."}
           <Whys files={delivery.files} />
         </p>
       ) : null}
@@ -113,12 +130,20 @@ export function Export() {
           </Button>
         )}
         {(delivery?.state === "stopped" || delivery?.state === "failed") && (
-          <Button variant="default" loading={resume.isPending} onClick={() => resume.mutate(delivery.id)}>
+          <Button
+            variant="default"
+            loading={resume.isPending}
+            onClick={() => resume.mutate(delivery.id)}
+          >
             Go on with it
           </Button>
         )}
         {done && !looked && (
-          <Button component="a" href={`/api/deliveries/${delivery.id}/zip`} variant={current ? "filled" : "default"}>
+          <Button
+            component="a"
+            href={`/api/deliveries/${delivery.id}/zip`}
+            variant={current ? "filled" : "default"}
+          >
             Download zip
           </Button>
         )}
@@ -132,5 +157,7 @@ function Whys({ files }: { files: Delivery["files"] }) {
   const counts = new Map<string, number>();
   for (const f of files) if (f.why && !f.reused) counts.set(f.why, (counts.get(f.why) ?? 0) + 1);
   if (!counts.size) return null;
-  return <span className={classes.whys}>{[...counts].map(([why, n]) => `${n}: ${why}`).join("; ")}</span>;
+  return (
+    <span className={classes.whys}>{[...counts].map(([why, n]) => `${n}: ${why}`).join("; ")}</span>
+  );
 }

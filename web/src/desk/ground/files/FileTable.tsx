@@ -8,7 +8,10 @@ import classes from "./Files.module.css";
 export type Row = WholeReading["files"][number];
 export type Format = Row["formats"][number]["format"];
 
-/** One row per px size: for which spans, as what it is offered, what it is called and what it weighs. */
+/**
+ * One row per px size: for which spans, as what it is offered, what it is called and what it
+ * weighs.
+ */
 export function FileTable({ compare }: { compare: (row: Row, format: Format) => void }) {
   const { reading, choose, span, delivery } = useWork();
   const facts = new Map(delivery?.files.map((f) => [f.key, f]));
@@ -56,11 +59,15 @@ export function FileTable({ compare }: { compare: (row: Row, format: Format) => 
               onClick={() => choose(f.spans[0] as string)}
             >
               <td>
-                <span className={classes.letters}>{first && f.spans.map((s) => <Letter key={s} of={s} />)}</span>
+                <span className={classes.letters}>
+                  {first && f.spans.map((s) => <Letter key={s} of={s} />)}
+                </span>
               </td>
               <td className="num">{f.descriptor}</td>
               {hasLadder && (
-                <td className={classes.taken}>{share === undefined ? "" : share ? percent(share) : "hardly any"}</td>
+                <td className={classes.taken}>
+                  {share === undefined ? "" : share ? percent(share) : "hardly any"}
+                </td>
               )}
               <td className="num">
                 {size(f.width_px, f.height_px)}
@@ -86,7 +93,9 @@ export function FileTable({ compare }: { compare: (row: Row, format: Format) => 
                     ) : (
                       <button
                         type="button"
-                        className={one.left_out ? `${classes.pressed} ${classes.out}` : classes.pressed}
+                        className={
+                          one.left_out ? `${classes.pressed} ${classes.out}` : classes.pressed
+                        }
                         disabled={!made}
                         title={
                           one.quick

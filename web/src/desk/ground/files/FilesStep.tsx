@@ -18,7 +18,9 @@ export function FilesStep() {
     <>
       <div className={ground.column} style={{ flex: "1 1 64%" }}>
         {reading.files.length === 0 ? (
-          <p className="soft">No files are needed as long as there is no picture. Choose one in Aim.</p>
+          <p className="soft">
+            No files are needed as long as there is no picture. Choose one in Aim.
+          </p>
         ) : (
           <Told>
             <FileTable compare={(row, format) => setCompared({ row, format })} />

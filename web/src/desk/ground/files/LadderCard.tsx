@@ -21,7 +21,8 @@ export function LadderCard() {
 }
 
 /** A share as people say waste: less than one per cent is not nothing. */
-const waste = (share: number) => (share > 0 && share < 0.01 ? "under 1 %" : `${Math.round(share * 100)} %`);
+const waste = (share: number) =>
+  share > 0 && share < 0.01 ? "under 1 %" : `${Math.round(share * 100)} %`;
 
 function Card({ ladder }: { ladder: Ladder }) {
   const { handle, site } = useWork();
@@ -31,7 +32,9 @@ function Card({ ladder }: { ladder: Ladder }) {
   const choose = (files: number | null) =>
     handle.change((d) => {
       const { [ladder.letter]: _, ...rest } = d.placement.parts[handle.part]?.ladders ?? {};
-      const parts = d.placement.parts.map((p, i) => (i === handle.part ? { ...p, ladders: rest } : p));
+      const parts = d.placement.parts.map((p, i) =>
+        i === handle.part ? { ...p, ladders: rest } : p,
+      );
       return withPlacement(d, { n_files: files, parts });
     });
   const differs = ladder.fitted && ladder.fitted.join() !== widths.join();
@@ -70,9 +73,14 @@ function Card({ ladder }: { ladder: Ladder }) {
         {ladder.measured != null && (
           <>
             {" "}
-            By the files made it is {waste(ladder.measured)} (bytes grow as width to the {ladder.exponent?.toFixed(2)}).{" "}
+            By the files made it is {waste(ladder.measured)} (bytes grow as width to the{" "}
+            {ladder.exponent?.toFixed(2)}).{" "}
             {differs && (
-              <button type="button" className="plain" onClick={() => put(ladder.fitted ?? undefined)}>
+              <button
+                type="button"
+                className="plain"
+                onClick={() => put(ladder.fitted ?? undefined)}
+              >
                 Take {ladder.fitted?.join(", ")}
               </button>
             )}
@@ -84,7 +92,10 @@ function Card({ ladder }: { ladder: Ladder }) {
   );
 }
 
-/** What 1, 2, 3 … files would waste against everybody getting exactly what they need. A press takes that many. */
+/**
+ * What 1, 2, 3 … files would waste against everybody getting exactly what they need. A press takes
+ * that many.
+ */
 function WasteCurve({
   ladder,
   chosen,
@@ -98,7 +109,11 @@ function WasteCurve({
   return (
     <div className={classes.curve} role="radiogroup" aria-label="Number of files and their waste">
       {ladder.curve.map((t) => (
-        <Tip key={t.files} label={`${t.files}: ${t.widths.join(", ")} px, ${waste(t.waste)} waste`} openDelay={300}>
+        <Tip
+          key={t.files}
+          label={`${t.files}: ${t.widths.join(", ")} px, ${waste(t.waste)} waste`}
+          openDelay={300}
+        >
           {/* biome-ignore lint/a11y/useSemanticElements: a bar of a chart that is pressed */}
           <button
             type="button"
@@ -107,7 +122,11 @@ function WasteCurve({
             aria-label={`${t.files} files, ${waste(t.waste)} waste`}
             onClick={() => choose(t.files)}
           >
-            <span>{t.files <= 6 || t.files === chosen ? waste(t.waste).replace("under 1 %", "<1 %") : ""}</span>
+            <span>
+              {t.files <= 6 || t.files === chosen
+                ? waste(t.waste).replace("under 1 %", "<1 %")
+                : ""}
+            </span>
             <i style={{ height: `${Math.max(2, (t.waste / most) * 44)}px` }} />
             <b>{t.files}</b>
           </button>
@@ -122,7 +141,8 @@ function Rungs({ ladder }: { ladder: Ladder }) {
   const { replace, add } = useRungs(ladder);
   const [text, setText] = useState("");
   const width = typed(text);
-  const isGood = width !== undefined && Number.isInteger(width) && width >= 16 && width < ladder.top_px;
+  const isGood =
+    width !== undefined && Number.isInteger(width) && width >= 16 && width < ladder.top_px;
   return (
     <div className={classes.rungs}>
       {ladder.rungs.map((r) => (
@@ -155,7 +175,9 @@ function Rungs({ ladder }: { ladder: Ladder }) {
           inputMode="numeric"
           value={text}
           aria-invalid={text !== "" && !isGood}
-          title={text !== "" && !isGood ? `A whole number from 16 to ${ladder.top_px - 1}` : undefined}
+          title={
+            text !== "" && !isGood ? `A whole number from 16 to ${ladder.top_px - 1}` : undefined
+          }
           onChange={(e) => setText(e.currentTarget.value)}
         />
       </form>

@@ -14,7 +14,10 @@ export const LISTS = {
 const SITE = "site";
 const CHOICES = ["avif", "webp", "jpeg"] as const;
 
-/** How this placement's files are offered to browsers and in which formats, if not as the site has it. */
+/**
+ * How this placement's files are offered to browsers and in which formats, if not as the site has
+ * it.
+ */
 export function Offered() {
   const { site, handle } = useWork();
   const { lists, formats } = handle.draft.placement;
@@ -31,7 +34,9 @@ export function Offered() {
             { value: SITE, label: `as the site: ${LISTS[site.plan.lists]}` },
             ...Object.entries(LISTS).map(([value, label]) => ({ value, label })),
           ]}
-          onChange={(value) => value && set({ lists: value === SITE ? null : (value as SitePlan["lists"]) })}
+          onChange={(value) =>
+            value && set({ lists: value === SITE ? null : (value as SitePlan["lists"]) })
+          }
           style={{ flex: 1 }}
         />
       </div>

@@ -3,7 +3,9 @@ import classes from "./Frame.module.css";
 
 type Bounded = { least_px?: number | null; greatest_px?: number | null };
 
-/** `ofScreen`: the fields of a rule that can be bounded by shares of the viewport's height as well. */
+/**
+ * `ofScreen`: the fields of a rule that can be bounded by shares of the viewport's height as well.
+ */
 export function Bounds<R extends Bounded>({
   rule,
   set,

@@ -1,4 +1,7 @@
-/** Frame: how big the spot is. Per span a width rule and a height rule; wider spans hand down to narrower ones. */
+/**
+ * Frame: how big the spot is. Per span a width rule and a height rule; wider spans hand down to
+ * narrower ones.
+ */
 import { SegmentedControl } from "@mantine/core";
 import type { Treatment } from "../../../api/queries";
 import { useWork } from "../../context";
@@ -45,7 +48,8 @@ function OfFrame() {
   const { reading, span, handle, error } = useWork();
   const { width, stands } = span.effective;
   const kind = FIELDS[handle.draft.placement.kind];
-  const setWidth = (rule: WidthRule) => handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
+  const setWidth = (rule: WidthRule) =>
+    handle.treat(span.letter, { width: rule }, `width ${span.letter} ${rule.kind}`);
   const setHeight = (rule: HeightRule) =>
     handle.treat(span.letter, { height: rule }, `height ${span.letter} ${rule.kind}`);
   const peak = reading.bands.find((b) => b.kind === "frame")?.peak;
@@ -66,7 +70,8 @@ function OfFrame() {
           Bold is a span's own; the rest is handed down from the next wider span.
           {span.viewport_heights &&
             ` Heights in vh are read from ${span.viewport_heights[0]} to ${span.viewport_heights[1]} px of screen.`}
-          {peak && ` The frame is widest, ${Math.round(peak[1] * 100) / 100} px, at ${peak[0]} px of page.`}
+          {peak &&
+            ` The frame is widest, ${Math.round(peak[1] * 100) / 100} px, at ${peak[0]} px of page.`}
         </p>
         <Told>
           <WidthSums />

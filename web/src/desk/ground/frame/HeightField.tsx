@@ -35,9 +35,16 @@ export function HeightField({ rule, now, set }: Props) {
           { value: "natural", label: "natural" },
         ]}
       />
-      {rule.kind === "ratio" && <RatioField w={rule.w} h={rule.h} set={(r) => set({ ...rule, ...r })} asks={chosen} />}
+      {rule.kind === "ratio" && (
+        <RatioField w={rule.w} h={rule.h} set={(r) => set({ ...rule, ...r })} asks={chosen} />
+      )}
       {rule.kind === "fixed" && (
-        <NumberField label="Height" unit="px" value={rule.height_px} set={(v) => set({ ...rule, height_px: v })} />
+        <NumberField
+          label="Height"
+          unit="px"
+          value={rule.height_px}
+          set={(v) => set({ ...rule, height_px: v })}
+        />
       )}
       {rule.kind === "vh" && (
         <NumberField

@@ -1,4 +1,7 @@
-/** The named frame that lies under the placement's own values: taken, left, or named after what stands here. */
+/**
+ * The named frame that lies under the placement's own values: taken, left, or named after what
+ * stands here.
+ */
 import { Button, Popover, Select, TextInput } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useState } from "react";
@@ -15,7 +18,9 @@ export function NamedFrameField() {
   const uses = useFrameUses(site.id);
   const { frame } = handle.draft.placement;
   const known = site.plan.frames.find((f) => f.id === frame);
-  const others = (uses.data?.[frame ?? ""] ?? []).filter((u) => !u.endsWith(`· ${handle.draft.placement.name}`));
+  const others = (uses.data?.[frame ?? ""] ?? []).filter(
+    (u) => !u.endsWith(`· ${handle.draft.placement.name}`),
+  );
   const apply = async (asked: { name: string } | { frame: string | null }) => {
     if (!(await handle.save())) return;
     change.mutate(asked, { onSuccess: handle.takeTheirs });
@@ -27,7 +32,10 @@ export function NamedFrameField() {
         <Select
           aria-label="Named frame of this placement"
           value={frame ?? OWN}
-          data={[{ value: OWN, label: "own values" }, ...site.plan.frames.map((f) => ({ value: f.id, label: f.name }))]}
+          data={[
+            { value: OWN, label: "own values" },
+            ...site.plan.frames.map((f) => ({ value: f.id, label: f.name })),
+          ]}
           onChange={(id) => id && id !== (frame ?? OWN) && apply({ frame: id === OWN ? null : id })}
           allowDeselect={false}
           disabled={change.isPending}
@@ -35,7 +43,8 @@ export function NamedFrameField() {
         />
         {known ? (
           <span className="soft" title={others.join("\n") || undefined}>
-            {others.length ? `also on ${plural(others.length, "placement")}` : "nowhere else"}; changed in Site
+            {others.length ? `also on ${plural(others.length, "placement")}` : "nowhere else"}
+            {"; changed in Site"}
           </span>
         ) : (
           <NameIt name={(name) => apply({ name })} busy={change.isPending} />
@@ -66,7 +75,13 @@ function NameIt({ name, busy }: { name: (name: string) => void; busy: boolean })
   const [opened, { toggle, close }] = useDisclosure();
   const [text, setText] = useState("");
   return (
-    <Popover opened={opened} onChange={(o) => !o && close()} position="bottom-start" shadow="md" trapFocus>
+    <Popover
+      opened={opened}
+      onChange={(o) => !o && close()}
+      position="bottom-start"
+      shadow="md"
+      trapFocus
+    >
       <Popover.Target>
         <button type="button" className="plain" onClick={toggle} aria-expanded={opened}>
           name it…

@@ -1,4 +1,7 @@
-/** A set of placements of which exactly one shows at every width: two heads, one for wide and one for narrow screens. */
+/**
+ * A set of placements of which exactly one shows at every width: two heads, one for wide and one
+ * for narrow screens.
+ */
 import { TextInput } from "@mantine/core";
 import { useWork } from "../../context";
 import { withPlacement } from "../../draft";

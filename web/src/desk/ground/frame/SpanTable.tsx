@@ -22,14 +22,23 @@ export function SpanTable() {
       </thead>
       <tbody>
         {reading.spans.map((s) => (
-          <tr key={s.letter} aria-selected={s.letter === span.letter} data-press onClick={() => choose(s.letter)}>
+          <tr
+            key={s.letter}
+            aria-selected={s.letter === span.letter}
+            data-press
+            onClick={() => choose(s.letter)}
+          >
             <td>
               <button type="button" className={classes.span} onClick={() => choose(s.letter)}>
                 <Letter of={s.letter} /> {range(s.first, s.last, reading.widest)}
               </button>
             </td>
-            <td className={s.own.includes("width") ? classes.own : "soft"}>{describeWidth(s.effective.width)}</td>
-            <td className={s.own.includes("height") ? classes.own : "soft"}>{describeHeight(s.effective.height)}</td>
+            <td className={s.own.includes("width") ? classes.own : "soft"}>
+              {describeWidth(s.effective.width)}
+            </td>
+            <td className={s.own.includes("height") ? classes.own : "soft"}>
+              {describeHeight(s.effective.height)}
+            </td>
             <td className={`${ground.right} num`}>
               {size(valueAt(s.frame_w, s.first) ?? 0, valueAt(s.frame_h, s.first) ?? 0)}
             </td>

@@ -28,15 +28,35 @@ export function WidthField({ rule, set }: Props) {
         ]}
       />
       {rule.kind === "fixed" && (
-        <NumberField label="Width" unit="px" value={rule.width_px} set={(v) => set({ ...rule, width_px: v })} />
+        <NumberField
+          label="Width"
+          unit="px"
+          value={rule.width_px}
+          set={(v) => set({ ...rule, width_px: v })}
+        />
       )}
       {rule.kind === "share" && (
-        <NumberField label="Share" unit="%" value={rule.percent} set={(v) => set({ ...rule, percent: v })} />
+        <NumberField
+          label="Share"
+          unit="%"
+          value={rule.percent}
+          set={(v) => set({ ...rule, percent: v })}
+        />
       )}
       {rule.kind === "columns" && (
         <>
-          <NumberField label="Columns taken" unit="of" value={rule.take} set={(v) => set({ ...rule, take: v })} />
-          <NumberField label="Columns" unit="" value={rule.columns} set={(v) => set({ ...rule, columns: v })} />
+          <NumberField
+            label="Columns taken"
+            unit="of"
+            value={rule.take}
+            set={(v) => set({ ...rule, take: v })}
+          />
+          <NumberField
+            label="Columns"
+            unit=""
+            value={rule.columns}
+            set={(v) => set({ ...rule, columns: v })}
+          />
           <NumberField
             label="Gutter"
             unit="px gutter"

@@ -8,7 +8,10 @@ import classes from "./Frame.module.css";
 /** A width that is said as it is needs no sum. */
 const isSum = (s: { text: string }) => s.text.includes("=");
 
-/** How the frame's width comes about at the ends of the chosen span and at the cursor, and how its row adds up. */
+/**
+ * How the frame's width comes about at the ends of the chosen span and at the cursor, and how its
+ * row adds up.
+ */
 export function WidthSums() {
   const { span } = useWork();
   const here = useSumHere();

@@ -34,10 +34,18 @@ describe("fields of a frame", () => {
     expect(set).toHaveBeenCalledWith({ w: 4, h: 5 });
   });
   it("rules are said in a few words", () => {
-    expect(describeWidth({ kind: "share", percent: 50, of: "container", least_px: null, greatest_px: 700 })).toBe(
-      "50 % of the container, at most 700",
+    expect(
+      describeWidth({
+        kind: "share",
+        percent: 50,
+        of: "container",
+        least_px: null,
+        greatest_px: 700,
+      }),
+    ).toBe("50 % of the container, at most 700");
+    expect(describeHeight({ kind: "vh", percent: 60, least_px: 400, greatest_px: null })).toBe(
+      "60 vh, at least 400",
     );
-    expect(describeHeight({ kind: "vh", percent: 60, least_px: 400, greatest_px: null })).toBe("60 vh, at least 400");
     expect(describeHeight({ kind: "natural", least_px: null, greatest_px: null })).toBe("natural");
   });
 });

@@ -7,12 +7,17 @@ export type HeightRule = SpanReading["effective"]["height"];
 
 /** A width rule of another kind, as it begins in the place of the one that holds. */
 export const firstWidth = (kind: string, rule: WidthRule) =>
-  dataAs<WidthRule>(client.POST("/api/width-rules/{kind}", { params: { path: { kind } }, body: { rule } }));
+  dataAs<WidthRule>(
+    client.POST("/api/width-rules/{kind}", { params: { path: { kind } }, body: { rule } }),
+  );
 
 /** A height rule of another kind; `now` is the height in px that it has now. */
 export const firstHeight = (kind: string, rule: HeightRule, now: number) =>
   dataAs<HeightRule>(
-    client.POST("/api/height-rules/{kind}", { params: { path: { kind } }, body: { rule, now_px: now } }),
+    client.POST("/api/height-rules/{kind}", {
+      params: { path: { kind } },
+      body: { rule, now_px: now },
+    }),
   );
 
 /** Asks for a rule of another kind and sets it; `refused` says why it could not be had. */

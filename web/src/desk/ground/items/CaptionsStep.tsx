@@ -1,4 +1,7 @@
-/** Words of many pictures: captions, links and alt texts of all items in one list, and how captions show per span. */
+/**
+ * Words of many pictures: captions, links and alt texts of all items in one list, and how captions
+ * show per span.
+ */
 import { Switch, TextInput } from "@mantine/core";
 import type { GridValues } from "../../../api/queries";
 import { useWork } from "../../context";
@@ -13,7 +16,9 @@ import { useKindValues } from "../useKindValues";
 import classes from "./Captions.module.css";
 
 /** What every kind with captions says of them; where they are only where that can be chosen. */
-type CaptionValues = Pick<GridValues, "captions" | "title_px" | "caption_px"> & { captions_lie?: "on" | "under" };
+type CaptionValues = Pick<GridValues, "captions" | "title_px" | "caption_px"> & {
+  captions_lie?: "on" | "under";
+};
 
 export function CaptionsStep() {
   const { handle, reading, originals, choosePart, error } = useWork();
@@ -39,7 +44,9 @@ export function CaptionsStep() {
             {parts.map((part, i) => {
               const item = part.item;
               const original = originals.find((o) => o.id === reading.items?.items[i]?.original);
-              const wrong = error?.problem.errors?.find((e) => e.field.includes(`parts.${i}.item`))?.sentence;
+              const wrong = error?.problem.errors?.find((e) =>
+                e.field.includes(`parts.${i}.item`),
+              )?.sentence;
               const field = (name: "title" | "text" | "href", label: string) => (
                 <TextInput
                   size="xs"
@@ -61,7 +68,11 @@ export function CaptionsStep() {
                 <tr key={i} data-chosen={i === handle.part || undefined}>
                   <td>
                     <button type="button" className={classes.thumb} onClick={() => choosePart(i)}>
-                      {original ? <img src={original.thumb} alt={original.name} loading="lazy" /> : `${i + 1}`}
+                      {original ? (
+                        <img src={original.thumb} alt={original.name} loading="lazy" />
+                      ) : (
+                        `${i + 1}`
+                      )}
                     </button>
                   </td>
                   <td>{field("title", "Title")}</td>

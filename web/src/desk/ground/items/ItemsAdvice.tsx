@@ -1,4 +1,7 @@
-/** Which items are cut in the chosen span, and what holds them all: one ratio for all cells, or those items whole. */
+/**
+ * Which items are cut in the chosen span, and what holds them all: one ratio for all cells, or
+ * those items whole.
+ */
 import { Button } from "@mantine/core";
 import { plural } from "../../../ui/format";
 import { useWork } from "../../context";
@@ -63,7 +66,9 @@ export function ItemsAdvice() {
         <Button
           variant={isGentle ? "default" : "filled"}
           onClick={() =>
-            handle.change((d) => cut.reduce((e, i) => withTreatment(e, i, span.letter, { fit: "contain" }), d))
+            handle.change((d) =>
+              cut.reduce((e, i) => withTreatment(e, i, span.letter, { fit: "contain" }), d),
+            )
           }
         >
           Show {cut.length === 1 ? "it" : `these ${cut.length}`} whole

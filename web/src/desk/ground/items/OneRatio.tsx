@@ -1,4 +1,7 @@
-/** Which pictures are out of line with the others, and all of them cropped to one ratio with their keep areas. */
+/**
+ * Which pictures are out of line with the others, and all of them cropped to one ratio with their
+ * keep areas.
+ */
 import { Button } from "@mantine/core";
 import { percent, plural } from "../../../ui/format";
 import { useWork } from "../../context";
@@ -17,13 +20,15 @@ export function OneRatio() {
   const { items } = reading;
   const ratio = items?.ratio;
   if (!items || ratio?.letter !== span.letter || !ratio.unlike.length) return null;
-  const crops = Object.entries(ratio.crops).flatMap(([i, crop]) => (crop ? [[Number(i), crop] as const] : []));
+  const crops = Object.entries(ratio.crops).flatMap(([i, crop]) =>
+    crop ? [[Number(i), crop] as const] : [],
+  );
   const cannot = Object.keys(ratio.crops).length - crops.length;
   return (
     <section className={`${ground.card} ${aim.advice}`} aria-label="One ratio for all">
       <h3>
-        {plural(ratio.unlike.length, items.one)} of {items.items.length} {ratio.unlike.length === 1 ? "is" : "are"} out
-        of line.
+        {plural(ratio.unlike.length, items.one)} of {items.items.length}{" "}
+        {ratio.unlike.length === 1 ? "is" : "are"} out of line.
       </h3>
       <p>
         {2 * ratio.unlike.length < items.items.length
@@ -39,15 +44,17 @@ export function OneRatio() {
           </span>
         ))}
         {ratio.unlike.length > NAMED && ` and ${ratio.unlike.length - NAMED} more`}{" "}
-        {ratio.unlike.length === 1 ? "is" : "are"} not. {said(ratio.ratio)} loses least over all, {percent(ratio.loss)}{" "}
-        on average.
+        {ratio.unlike.length === 1 ? "is" : "are"} not. {said(ratio.ratio)} loses least over all,{" "}
+        {percent(ratio.loss)} on average.
         {cannot > 0 && ` The keep areas of ${plural(cannot, items.one)} do not fit in it.`}
       </p>
       <div className={aim.row}>
         <Button
           variant="default"
           onClick={() =>
-            handle.change((d) => crops.reduce((e, [i, crop]) => withTreatment(e, i, span.letter, { crop }), d))
+            handle.change((d) =>
+              crops.reduce((e, [i, crop]) => withTreatment(e, i, span.letter, { crop }), d),
+            )
           }
         >
           Crop {cannot ? crops.length : "all"} to {said(ratio.ratio)}, keep areas in

@@ -12,7 +12,10 @@ import { heightAt } from "../../scale";
 import classes from "./Proof.module.css";
 import { type Formats, readFrame, said, short, type Taken } from "./taken";
 
-/** The delivered page at a width that can be dragged and typed, loaded anew for each so that no cache answers. */
+/**
+ * The delivered page at a width that can be dragged and typed, loaded anew for each so that no
+ * cache answers.
+ */
 export function LiveFrame({
   id,
   part,
@@ -69,7 +72,10 @@ export function LiveFrame({
       </div>
       <div className={classes.liveBody}>
         <div className={classes.room} ref={ref}>
-          <div className={classes.page} style={{ width: cursor * zoom, height: Math.min(roomH, height * zoom) }}>
+          <div
+            className={classes.page}
+            style={{ width: cursor * zoom, height: Math.min(roomH, height * zoom) }}
+          >
             <iframe
               ref={frame}
               key={attempt}
@@ -117,7 +123,9 @@ function Took({ taken, prediction, onWhy }: TookProps) {
       {taken?.url && (
         <span>
           {taken.width ? `${taken.width} px` : ""}
-          {prediction?.file?.size_bytes != null && same ? `, ${bytes(prediction.file.size_bytes)}` : ""}
+          {prediction?.file?.size_bytes != null && same
+            ? `, ${bytes(prediction.file.size_bytes)}`
+            : ""}
         </span>
       )}
       {taken && prediction && (

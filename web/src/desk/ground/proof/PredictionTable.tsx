@@ -49,7 +49,9 @@ export function PredictionTable({ rows, chosen, choose, taken, triable }: Props)
               <td>{p.case.density}x</td>
               <td className="num">{short(p.url)}</td>
               <td className={ground.right}>{p.file?.width_px}</td>
-              <td className={ground.right}>{p.file?.size_bytes != null && bytes(p.file.size_bytes)}</td>
+              <td className={ground.right}>
+                {p.file?.size_bytes != null && bytes(p.file.size_bytes)}
+              </td>
               <td>
                 {took ? (
                   <Agreement taken={took} predicted={p} />
@@ -69,5 +71,9 @@ const sizeOf = (p: Prediction) => `${p.case.width} × ${p.case.height}`;
 
 function Agreement({ taken, predicted }: { taken: Taken; predicted: Prediction }) {
   const same = taken.url === predicted.url;
-  return <strong className={same ? classes.same : classes.other}>{same ? "the same" : said(taken)}</strong>;
+  return (
+    <strong className={same ? classes.same : classes.other}>
+      {same ? "the same" : said(taken)}
+    </strong>
+  );
 }

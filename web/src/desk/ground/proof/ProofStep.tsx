@@ -1,4 +1,6 @@
-/** Proof: what this very browser does with the delivered page, beside what was predicted, and why. */
+/**
+ * Proof: what this very browser does with the delivered page, beside what was predicted, and why.
+ */
 import { Button, Select } from "@mantine/core";
 import { useState } from "react";
 import { Link } from "react-router";
@@ -24,7 +26,8 @@ export function ProofStep() {
       <div className={ground.column}>
         <p>
           There is nothing to prove yet:{" "}
-          <Link to={`/sites/${site.id}/placements/${placementId}/files`}>export the files</Link> first.
+          <Link to={`/sites/${site.id}/placements/${placementId}/files`}>export the files</Link>{" "}
+          first.
         </p>
       </div>
     );
@@ -44,7 +47,8 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
   const supported = useBrowserFormats();
   // densities beyond the screen's own can only be predicted
   const triable = (p: Prediction) => p.case.density === own && formats === supported;
-  const key = (p: Prediction) => `${id} ${part} ${p.case.width} ${p.case.height} ${p.case.density} ${formats}`;
+  const key = (p: Prediction) =>
+    `${id} ${part} ${p.case.width} ${p.case.height} ${p.case.density} ${formats}`;
   const table = rows.data ?? [];
   const tryAll = async () => {
     const todo = table.filter(triable);
@@ -86,7 +90,12 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
               { value: "jpeg", label: "knows JPEG only" },
             ]}
           />
-          <Button variant="default" onClick={tryAll} loading={trying > 0} disabled={!table.some(triable)}>
+          <Button
+            variant="default"
+            onClick={tryAll}
+            loading={trying > 0}
+            disabled={!table.some(triable)}
+          >
             Try all at {own}x in this browser
           </Button>
           <span className="soft">
@@ -100,10 +109,18 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
           </span>
         </div>
         {stale && (
-          <p className={classes.stale}>The placement has changed since this export; this is the exported page.</p>
+          <p className={classes.stale}>
+            The placement has changed since this export; this is the exported page.
+          </p>
         )}
         {rows.error && <Failure error={rows.error} again={rows.refetch} />}
-        <PredictionTable rows={table} chosen={shown} choose={choose} taken={(p) => results[key(p)]} triable={triable} />
+        <PredictionTable
+          rows={table}
+          chosen={shown}
+          choose={choose}
+          taken={(p) => results[key(p)]}
+          triable={triable}
+        />
       </div>
       <div className={ground.column} style={{ flex: "0 0 270px", paddingLeft: 0 }}>
         {shown && <Why of={shown} />}

@@ -1,4 +1,7 @@
-/** What this browser took of the delivered page: read from `currentSrc`, in a frame of the wanted width. */
+/**
+ * What this browser took of the delivered page: read from `currentSrc`, in a frame of the wanted
+ * width.
+ */
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 
@@ -45,7 +48,12 @@ async function imageWidth(src: string): Promise<number | undefined> {
 }
 
 /** The pick at a viewport, in a hidden frame that is thrown away. */
-export async function takenBy(delivery: number, width: number, height: number, part: number): Promise<Taken> {
+export async function takenBy(
+  delivery: number,
+  width: number,
+  height: number,
+  part: number,
+): Promise<Taken> {
   const frame = document.createElement("iframe");
   Object.assign(frame.style, {
     position: "fixed",
@@ -97,4 +105,5 @@ export function useBrowserFormats(): NonNullable<Schemas["Case"]["formats"]> {
 export const short = (url: string | null | undefined) => url?.replace(/^images\//, "") ?? "nothing";
 
 /** What a browser took, in words. */
-export const said = (taken: Taken) => (taken.url === null ? (taken.failure ?? "nothing") : short(taken.url));
+export const said = (taken: Taken) =>
+  taken.url === null ? (taken.failure ?? "nothing") : short(taken.url);

@@ -23,7 +23,12 @@ function ShowsRow({ of: role }: { of: Role }) {
   const { here, show } = useRole(role);
   if (!here) return null;
   return (
-    <ValueRow label="Shows" own={here.own.includes("show")} from={here.origin.show} reset={() => show(undefined)}>
+    <ValueRow
+      label="Shows"
+      own={here.own.includes("show")}
+      from={here.origin.show}
+      reset={() => show(undefined)}
+    >
       <SegmentedControl
         size="xs"
         aria-label={`Whether the ${role} shows`}
@@ -75,8 +80,9 @@ export function MarkFields() {
     return (
       <div className={`${classes.offer} ${classes.inColumn}`}>
         <p>
-          A mark is a title graphic or a logo with transparency, as SVG or PNG. It lies on the picture in one of nine
-          places and can be another cut in every span: one line, stacked, the symbol alone.
+          A mark is a title graphic or a logo with transparency, as SVG or PNG. It lies on the
+          picture in one of nine places and can be another cut in every span: one line, stacked, the
+          symbol alone.
         </p>
         <div className={classes.row}>{chooser}</div>
       </div>
@@ -89,7 +95,9 @@ export function MarkFields() {
         spots={["mark"]}
         own={!!here?.own.includes("original")}
         from={here?.origin.original}
-        reset={() => handle.change((d) => withTreatment(d, index, span.letter, { original: undefined }))}
+        reset={() =>
+          handle.change((d) => withTreatment(d, index, span.letter, { original: undefined }))
+        }
       >
         <span className={classes.name}>{original?.name ?? "none"}</span>
         {chooser}
@@ -100,7 +108,11 @@ export function MarkFields() {
       {shows && (
         <>
           <KindValue fields={["mark_place"]} label="Place">
-            <PlaceField label="Place of the mark" place={values.mark_place} set={(mark_place) => set({ mark_place })} />
+            <PlaceField
+              label="Place of the mark"
+              place={values.mark_place}
+              set={(mark_place) => set({ mark_place })}
+            />
           </KindValue>
           <KindValue fields={["mark_percent", "mark_most_px"]} label="Width">
             <NumberField
@@ -127,7 +139,9 @@ export function MarkFields() {
   );
 }
 
-/** How wide the mark is drawn in the chosen span, and down to which width its lettering can be read. */
+/**
+ * How wide the mark is drawn in the chosen span, and down to which width its lettering can be read.
+ */
 function MarkWidth({ index }: { index: number }) {
   const { reading, span, choosePart, seek } = useWork();
   const mark = reading.words?.marks.find((m) => m.letter === span.letter);
@@ -175,7 +189,10 @@ export function InsetFields() {
     handle.change((d) => {
       const at = d.placement.parts.findIndex((p) => p.role === "inset");
       // it stands in only where it is asked for
-      const there = at >= 0 ? d : withRole(d, "inset", { ...NEW_PART, treatments: { [widest]: { show: "nothing" } } });
+      const there =
+        at >= 0
+          ? d
+          : withRole(d, "inset", { ...NEW_PART, treatments: { [widest]: { show: "nothing" } } });
       const part = at >= 0 ? at : there.placement.parts.length - 1;
       const shown = withTreatment(there, part, span.letter, {
         show: "picture",
@@ -201,8 +218,9 @@ export function InsetFields() {
     return (
       <div className={`${classes.offer} ${classes.inColumn}`}>
         <p>
-          Where a picture is dropped, a small cut of one keep area can stand in for it, round or square. Choose one for
-          span {span.letter}: the picture gives way to its background colour there.
+          Where a picture is dropped, a small cut of one keep area can stand in for it, round or
+          square. Choose one for span {span.letter}: the picture gives way to its background colour
+          there.
         </p>
         <Told>
           <div className={classes.row} data-spot="inset">
@@ -211,7 +229,11 @@ export function InsetFields() {
             ) : (
               <>
                 No picture here has a keep area yet.{" "}
-                <button type="button" className="plain" onClick={() => seek("draw", "aim", "inset")}>
+                <button
+                  type="button"
+                  className="plain"
+                  onClick={() => seek("draw", "aim", "inset")}
+                >
                   Draw one on the map
                 </button>
               </>
@@ -236,7 +258,9 @@ export function InsetFields() {
           <button
             type="button"
             className="plain"
-            onClick={() => handle.change((d) => withTreatment(d, 0, span.letter, { show: "colour" }))}
+            onClick={() =>
+              handle.change((d) => withTreatment(d, 0, span.letter, { show: "colour" }))
+            }
           >
             drop it here
           </button>

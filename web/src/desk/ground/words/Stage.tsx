@@ -1,4 +1,6 @@
-/** The banner at the cursor, large: press a text to type, drag the words to one of the nine places. */
+/**
+ * The banner at the cursor, large: press a text to type, drag the words to one of the nine places.
+ */
 import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
 import { useState } from "react";
@@ -29,7 +31,9 @@ const buttonAt = (id: TextId) => Number(id.slice("button-".length)) - 1;
 
 const boxAt = (c: Curves | null | undefined, width: number): Box | undefined => {
   const [x, y, w, h] = [c?.x, c?.y, c?.w, c?.h].map((curve) => valueAt(curve, width));
-  return x === undefined || y === undefined || w === undefined || h === undefined ? undefined : { x, y, w, h };
+  return x === undefined || y === undefined || w === undefined || h === undefined
+    ? undefined
+    : { x, y, w, h };
 };
 
 export function Stage() {
@@ -45,16 +49,27 @@ export function Stage() {
   const banner = boxAt(here?.banner, cursor);
   const area = boxAt(here?.area, cursor);
   const block = boxAt(here?.block, cursor);
-  // what is measured in viewport heights keeps the viewport's; else the pane is as high as the banner
+  // what is measured in viewport heights keeps the viewport's; else the pane is as high as the
+  // banner
   const screen = heightAt(reading, cursor);
   const rule = spanAt(reading.spans, cursor)?.effective.height;
-  const onScreen = rule?.kind === "vh" || (rule?.kind === "ratio" && (rule.least_vh ?? rule.greatest_vh) != null);
-  const scale = banner && width && height ? Math.min(width / banner.w, height / Math.max(banner.h, 1), 1) : 0;
-  const at = (b: Box) => ({ left: b.x * scale, top: b.y * scale, width: b.w * scale, height: b.h * scale });
+  const onScreen =
+    rule?.kind === "vh" || (rule?.kind === "ratio" && (rule.least_vh ?? rule.greatest_vh) != null);
+  const scale =
+    banner && width && height ? Math.min(width / banner.w, height / Math.max(banner.h, 1), 1) : 0;
+  const at = (b: Box) => ({
+    left: b.x * scale,
+    top: b.y * scale,
+    width: b.w * scale,
+    height: b.h * scale,
+  });
   const bind = useDrag(
     ({ event, tap, xy: [x, y], last }) => {
-      if (tap || !area || letter !== span.letter || values?.shows !== "on") return setDragging(false);
-      const box = (event.currentTarget as HTMLElement).closest(`.${classes.banner}`)?.getBoundingClientRect();
+      if (tap || !area || letter !== span.letter || values?.shows !== "on")
+        return setDragging(false);
+      const box = (event.currentTarget as HTMLElement)
+        .closest(`.${classes.banner}`)
+        ?.getBoundingClientRect();
       if (!box) return;
       setDragging(!last);
       const place = placeAt(
@@ -71,8 +86,15 @@ export function Stage() {
   return (
     <div className={classes.room} ref={ref}>
       {banner && scale > 0 && (
-        <div className={classes.banner} style={{ width: banner.w * scale, height: banner.h * scale }}>
-          <div className={classes.pane} style={{ left: -banner.x * scale, top: -HEAD_PX * scale }} aria-hidden="true">
+        <div
+          className={classes.banner}
+          style={{ width: banner.w * scale, height: banner.h * scale }}
+        >
+          <div
+            className={classes.pane}
+            style={{ left: -banner.x * scale, top: -HEAD_PX * scale }}
+            aria-hidden="true"
+          >
             <PaneFrame
               reading={reading}
               site={site.name}
@@ -85,7 +107,11 @@ export function Stage() {
           {dragging && area && (
             <div className={classes.ninths} style={at(area)}>
               {PLACES.map((p) => (
-                <i key={p} data-covers={covers(p) ? true : undefined} data-here={p === values?.place || undefined} />
+                <i
+                  key={p}
+                  data-covers={covers(p) ? true : undefined}
+                  data-here={p === values?.place || undefined}
+                />
               ))}
             </div>
           )}
@@ -113,7 +139,8 @@ export function Stage() {
             const box = boxAt(t as unknown as Curves, cursor);
             if (!box) return null;
             return (
-              // by keys the same words are edited in the form, whose button is as large as a target has to be
+              // by keys the same words are edited in the form, whose button is as large as a target
+              // has to be
               <button
                 key={t.id}
                 type="button"
@@ -144,7 +171,11 @@ export function Stage() {
             editing === "heading" || editing === "text"
               ? setWords({ [editing]: v }, editing)
               : setWords(
-                  { buttons: words.buttons.map((b, i) => (i === buttonAt(editing) ? { ...b, label: v } : b)) },
+                  {
+                    buttons: words.buttons.map((b, i) =>
+                      i === buttonAt(editing) ? { ...b, label: v } : b,
+                    ),
+                  },
                   editing,
                 )
           }

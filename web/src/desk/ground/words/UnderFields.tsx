@@ -22,7 +22,8 @@ const GRADIENT: Scrim = {
   ],
 };
 const PLAIN: Scrim = { kind: "plain", colour: "#000000" };
-const switched = (kind: string): Scrim => (kind === "linear" ? GRADIENT : kind === "plain" ? PLAIN : { kind: "none" });
+const switched = (kind: string): Scrim =>
+  kind === "linear" ? GRADIENT : kind === "plain" ? PLAIN : { kind: "none" };
 
 export function UnderFields() {
   const { span, handle } = useWork();
@@ -36,7 +37,9 @@ export function UnderFields() {
         <ColourInput
           label="Background colour"
           value={span.effective.background}
-          set={(background) => handle.treat(span.letter, { background }, `background ${span.letter}`)}
+          set={(background) =>
+            handle.treat(span.letter, { background }, `background ${span.letter}`)
+          }
         />
         <span className="soft">alone until the picture is here</span>
       </Field>
@@ -66,7 +69,9 @@ export function UnderFields() {
               marks={detail?.least_strength != null ? [{ value: detail.least_strength * 100 }] : []}
             />
             <span className="num">{percent(values.strength)}</span>
-            {detail?.least_strength != null && <span className="soft">least {percent(detail.least_strength)}</span>}
+            {detail?.least_strength != null && (
+              <span className="soft">least {percent(detail.least_strength)}</span>
+            )}
           </>
         )}
       </KindValue>
@@ -95,7 +100,10 @@ export function UnderFields() {
               stop={stop}
               n={i + 1}
               set={(s) =>
-                set({ scrim: { ...scrim, stops: scrim.stops.map((o, j) => (j === i ? s : o)) } }, `stop ${i}`)
+                set(
+                  { scrim: { ...scrim, stops: scrim.stops.map((o, j) => (j === i ? s : o)) } },
+                  `stop ${i}`,
+                )
               }
               remove={
                 scrim.stops.length > 2
@@ -109,7 +117,12 @@ export function UnderFields() {
               type="button"
               className="plain"
               onClick={() =>
-                set({ scrim: { ...scrim, stops: [...scrim.stops, { ...(scrim.stops.at(-1) as Stop), at: 100 }] } })
+                set({
+                  scrim: {
+                    ...scrim,
+                    stops: [...scrim.stops, { ...(scrim.stops.at(-1) as Stop), at: 100 }],
+                  },
+                })
               }
             >
               + stop
@@ -144,7 +157,12 @@ export function UnderFields() {
               label="Strength of the box"
               unit="%"
               value={Math.round(box.strength * 100)}
-              set={(v) => set({ box: { ...box, strength: Math.min(1, Math.max(0, v / 100)) } }, "box strength")}
+              set={(v) =>
+                set(
+                  { box: { ...box, strength: Math.min(1, Math.max(0, v / 100)) } },
+                  "box strength",
+                )
+              }
             />
             <NumberField
               label="Padding of the box"
@@ -170,7 +188,11 @@ interface StopProps {
 function StopField({ stop, n, set, remove }: StopProps) {
   return (
     <span className={classes.stop}>
-      <ColourInput label={`Colour of stop ${n}`} value={stop.colour} set={(colour) => set({ ...stop, colour })} />
+      <ColourInput
+        label={`Colour of stop ${n}`}
+        value={stop.colour}
+        set={(colour) => set({ ...stop, colour })}
+      />
       <NumberField
         label={`Opacity of stop ${n}`}
         unit="%"

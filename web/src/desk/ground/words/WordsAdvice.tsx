@@ -12,22 +12,31 @@ import { useWords } from "./useWords";
 export function WordsAdvice() {
   const { reading, span, handle, originals, choose } = useWork();
   const { detail } = useWords();
-  const apply = (step: Remedy) => handle.change((d) => withRemedy(d, 0, span.letter, step, originals));
+  const apply = (step: Remedy) =>
+    handle.change((d) => withRemedy(d, 0, span.letter, step, originals));
   const elsewhere = [
-    ...new Set(reading.findings.filter((f) => f.step === "words" && f.part === 0).flatMap((f) => f.spans)),
+    ...new Set(
+      reading.findings.filter((f) => f.step === "words" && f.part === 0).flatMap((f) => f.spans),
+    ),
   ]
     .filter((l) => l !== span.letter)
     .sort();
   const { verdicts } = reading;
   const isWell = verdicts.every((v) =>
-    v.runs.every((r) => r.last < span.first || r.first > span.last || !r.verdict || r.verdict === "whole"),
+    v.runs.every(
+      (r) => r.last < span.first || r.first > span.last || !r.verdict || r.verdict === "whole",
+    ),
   );
   return (
     <>
       {detail?.advice.map((a) => {
         const works = a.steps.filter((s) => s.works);
         return (
-          <section key={a.problem} className={`${ground.card} ${aim.advice}`} aria-label={a.sentence}>
+          <section
+            key={a.problem}
+            className={`${ground.card} ${aim.advice}`}
+            aria-label={a.sentence}
+          >
             <h3>{a.sentence}</h3>
             <p>{a.why}</p>
             {works[0] && (
@@ -37,7 +46,11 @@ export function WordsAdvice() {
             )}
             <div className={aim.row}>
               {works.slice(0, 2).map((s, i) => (
-                <Button key={s.label} variant={i === 0 ? "filled" : "default"} onClick={() => apply(s)}>
+                <Button
+                  key={s.label}
+                  variant={i === 0 ? "filled" : "default"}
+                  onClick={() => apply(s)}
+                >
                   {s.label}
                 </Button>
               ))}
@@ -50,7 +63,13 @@ export function WordsAdvice() {
         <p className={aim.elsewhere}>
           {isWell ? "All is well here. Look at" : "Nothing is wrong with the words here. Look at"}{" "}
           {elsewhere.map((l) => (
-            <button key={l} type="button" className={aim.jump} onClick={() => choose(l)} aria-label={`To span ${l}`}>
+            <button
+              key={l}
+              type="button"
+              className={aim.jump}
+              onClick={() => choose(l)}
+              aria-label={`To span ${l}`}
+            >
               <Letter of={l} small />
             </button>
           ))}

@@ -12,7 +12,8 @@ export function WordsAtCursor() {
   const span = spanAt(reading.spans, cursor);
   const here = words?.spans.find((s) => s.letter === span?.letter);
   if (!words || !here || !span) return null;
-  const lines = (t: (typeof here.texts)[number]) => t.lines.find((l) => l.first <= cursor && cursor <= l.last)?.lines;
+  const lines = (t: (typeof here.texts)[number]) =>
+    t.lines.find((l) => l.first <= cursor && cursor <= l.last)?.lines;
   const detail = words.detail?.letter === here.letter ? words.detail : undefined;
   return (
     <>
@@ -33,7 +34,9 @@ export function WordsAtCursor() {
                   <dt>{t.name.toLowerCase()}</dt>
                   <dd>
                     <b>{ratio(found)}</b> · needs {t.needed}
-                    {n !== undefined && t.kind !== "button" && ` · ${n} ${n === 1 ? "line" : "lines"}`}
+                    {n !== undefined &&
+                      t.kind !== "button" &&
+                      ` · ${n} ${n === 1 ? "line" : "lines"}`}
                     {t.broken && " · a word is broken"}
                   </dd>
                 </div>
@@ -75,11 +78,14 @@ export function WordsAtCursor() {
       {words.unset.length > 0 && (
         <p className={classes.note}>
           The typeface has no sign for {words.unset.slice(0, 6).join(" ")}
-          {words.unset.length > 6 && " …"}: browsers take another font there, and widths are a guess.
+          {words.unset.length > 6 && " …"}: browsers take another font there, and widths are a
+          guess.
         </p>
       )}
       {!words.measured && here.texts.length > 0 && (
-        <p className={classes.note}>The picture could not be read just now, so contrast is not known.</p>
+        <p className={classes.note}>
+          The picture could not be read just now, so contrast is not known.
+        </p>
       )}
     </>
   );

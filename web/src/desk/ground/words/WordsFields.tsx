@@ -23,7 +23,9 @@ export function WordsFields() {
   const { here, values, words, detail, set } = useWords();
   if (!values || !here) return null;
   const width = valueAt(here.block?.w, cursor);
-  const said = [words.heading, words.text, ...words.buttons.map((b) => b.label)].filter((t) => t.trim());
+  const said = [words.heading, words.text, ...words.buttons.map((b) => b.label)].filter((t) =>
+    t.trim(),
+  );
   return (
     <>
       <div className={classes.says}>
@@ -80,7 +82,9 @@ export function WordsFields() {
               value={values.percent}
               set={(v) => set({ percent: v }, "percent")}
             />
-            {width !== undefined && <span className={classes.figures}>{Math.round(width)} px here</span>}
+            {width !== undefined && (
+              <span className={classes.figures}>{Math.round(width)} px here</span>
+            )}
           </KindValue>
           <KindValue fields={["margin_px"]} label="Margin">
             <NumberField
@@ -119,7 +123,11 @@ export function WordsFields() {
             />
           </KindValue>
           <KindValue fields={["colour", "button"]} label="Colour">
-            <ColourInput label="Colour of the words" value={values.colour} set={(v) => set({ colour: v }, "colour")} />
+            <ColourInput
+              label="Colour of the words"
+              value={values.colour}
+              set={(v) => set({ colour: v }, "colour")}
+            />
             {words.buttons.length > 0 && (
               <>
                 <span className="soft">buttons</span>

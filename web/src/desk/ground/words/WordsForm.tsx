@@ -12,9 +12,19 @@ export function WordsForm() {
   const [opened, { toggle, close }] = useDisclosure(false);
   const { buttons } = words;
   const setButton = (i: number, values: Partial<(typeof buttons)[number]>) =>
-    setWords({ buttons: buttons.map((b, j) => (j === i ? { ...b, ...values } : b)) }, `button ${i}`);
+    setWords(
+      { buttons: buttons.map((b, j) => (j === i ? { ...b, ...values } : b)) },
+      `button ${i}`,
+    );
   return (
-    <Popover opened={opened} onChange={(o) => !o && close()} position="top-start" shadow="md" trapFocus width={420}>
+    <Popover
+      opened={opened}
+      onChange={(o) => !o && close()}
+      position="top-start"
+      shadow="md"
+      trapFocus
+      width={420}
+    >
       <Popover.Target>
         <Button size="compact-xs" variant="default" onClick={toggle} aria-expanded={opened}>
           Edit…

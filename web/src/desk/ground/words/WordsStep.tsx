@@ -47,7 +47,8 @@ export function WordsStep() {
   const { parts } = handle.draft.placement;
   // a mark's and an inset's are told beside their values while these are open
   const found = reading.findings.filter(
-    (f) => f.step === "words" && !ADVISED.includes(f.rule) && (parts[f.part]?.role ?? "words") !== tab,
+    (f) =>
+      f.step === "words" && !ADVISED.includes(f.rule) && (parts[f.part]?.role ?? "words") !== tab,
   );
   return (
     <>
@@ -77,7 +78,12 @@ export function WordsStep() {
           <Told moves>
             <WordsAtCursor />
           </Told>
-          <button type="button" className={`plain ${classes.away}`} disabled={busy} onClick={() => begin("picture")}>
+          <button
+            type="button"
+            className={`plain ${classes.away}`}
+            disabled={busy}
+            onClick={() => begin("picture")}
+          >
             make it a plain picture
           </button>
           {refused}
@@ -126,8 +132,8 @@ function MakeBanner() {
     <div className={classes.offer}>
       <h3>Nothing lies on this picture</h3>
       <p>
-        With words, a scrim, a mark or an inset it is a banner: its frame, areas, files and code stay as they are, and
-        whether the words can be read is worked out for every width.
+        With words, a scrim, a mark or an inset it is a banner: its frame, areas, files and code
+        stay as they are, and whether the words can be read is worked out for every width.
       </p>
       <Button loading={busy} onClick={() => begin(FOR_WORDS)}>
         Make it a banner

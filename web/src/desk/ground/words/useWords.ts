@@ -21,6 +21,7 @@ export function useWords() {
         (d) => withPlacement(d, { words: { ...(d.placement.words ?? NO_WORDS), ...set } }),
         name && `words ${name}`,
       ),
-    wordsProblem: (field: string) => error?.problem.errors?.find((e) => e.field.includes(`words.${field}`))?.sentence,
+    wordsProblem: (field: string) =>
+      error?.problem.errors?.find((e) => e.field.includes(`words.${field}`))?.sentence,
   };
 }

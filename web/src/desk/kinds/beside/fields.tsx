@@ -20,7 +20,11 @@ function BesideFields({ cells }: { cells: ReactNode }) {
   return (
     <>
       <KindValue fields={["share_percent"]} label="Picture">
-        <KindNumber field="share_percent" label="The picture's share of the row" unit="% of the row" />
+        <KindNumber
+          field="share_percent"
+          label="The picture's share of the row"
+          unit="% of the row"
+        />
         <SegmentedControl
           size="xs"
           aria-label="Usual shares of the row"
@@ -76,7 +80,9 @@ function Captions() {
     <RankSelect
       label="Rank of titles"
       value={handle.draft.placement.title_level}
-      set={(title_level) => handle.change((d) => ({ ...d, placement: { ...d.placement, title_level } }))}
+      set={(title_level) =>
+        handle.change((d) => ({ ...d, placement: { ...d.placement, title_level } }))
+      }
       site={site.plan.heading_level}
     />
   );

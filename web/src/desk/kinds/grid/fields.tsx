@@ -37,13 +37,21 @@ function GridFields({ cells }: { cells: ReactNode }) {
         <>
           {!WITHOUT_COLUMNS.includes(arranged) && (
             <KindValue fields={["columns", "page_of"]} label="Columns">
-              <KindNumber field="columns" before={arranged === "justified" ? "about" : undefined} unit="across" />
+              <KindNumber
+                field="columns"
+                before={arranged === "justified" ? "about" : undefined}
+                unit="across"
+              />
               {arranged === "pages" && <KindNumber field="page_of" unit="a page" />}
             </KindValue>
           )}
           {arranged === "rows" && (
             <KindValue fields={["share_percent"]} label="Picture">
-              <KindNumber field="share_percent" label="The picture's share of the row" unit="% of the row" />
+              <KindNumber
+                field="share_percent"
+                label="The picture's share of the row"
+                unit="% of the row"
+              />
             </KindValue>
           )}
           {!OWN_RATIOS.includes(arranged) && cells}
@@ -85,7 +93,9 @@ function Padding() {
         size="xs"
         aria-label="Unit of the padding"
         value={inPercent ? "percent" : "px"}
-        onChange={(v) => set(v === "px" ? { padding_percent: 0 } : { padding_percent: 1, padding_px: 0 })}
+        onChange={(v) =>
+          set(v === "px" ? { padding_percent: 0 } : { padding_percent: 1, padding_px: 0 })
+        }
         data={[
           { value: "px", label: "px" },
           { value: "percent", label: "% of the width" },
@@ -100,7 +110,11 @@ function AtFirst() {
   if (!values) return null;
   return (
     <>
-      <KindNumber field="first" label="How many show at first, 0 for all" unit={values.first ? "items, then" : "all"} />
+      <KindNumber
+        field="first"
+        label="How many show at first, 0 for all"
+        unit={values.first ? "items, then" : "all"}
+      />
       {values.first > 0 && (
         <TextInput
           size="xs"

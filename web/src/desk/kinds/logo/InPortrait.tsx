@@ -21,10 +21,15 @@ export function InPortrait({ cuts }: { cuts: LogoValues["cuts"] }) {
         aria-label="Cut in portrait orientation"
         allowDeselect={false}
         value={shown === null ? SAME : String(shown)}
-        onChange={(v) => v && (v === SAME ? usual() : say({ show: "picture", original: Number(v) }))}
+        onChange={(v) =>
+          v && (v === SAME ? usual() : say({ show: "picture", original: Number(v) }))
+        }
         data={[
           { value: SAME, label: "the same cut" },
-          ...cuts.map((c) => ({ value: String(c.original), label: names.get(c.original) ?? "a picture that is gone" })),
+          ...cuts.map((c) => ({
+            value: String(c.original),
+            label: names.get(c.original) ?? "a picture that is gone",
+          })),
         ]}
       />
       <span className="soft">

@@ -1,4 +1,7 @@
-/** The cuts of a logo, the fullest first: down to which width each can be read, and where it is called for. */
+/**
+ * The cuts of a logo, the fullest first: down to which width each can be read, and where it is
+ * called for.
+ */
 import { verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { Button, VisuallyHidden } from "@mantine/core";
 import type { LogoValues } from "../../../api/queries";
@@ -21,13 +24,20 @@ export function LogoCuts() {
   const logo = logoOf(reading);
   const widest = reading.spans.at(-1)?.letter ?? "A";
   const cuts = (handle.draft.placement.layout[widest]?.cuts as Cut[] | undefined) ?? [];
-  const put = (to: Cut[], name?: string) => handle.change((d) => withLayout(d, widest, { cuts: to }), name);
+  const put = (to: Cut[], name?: string) =>
+    handle.change((d) => withLayout(d, widest, { cuts: to }), name);
   if (!values || !logo) return null;
-  const nameOf = (cut: Cut) => originals.find((o) => o.id === cut.original)?.name ?? "a picture that is gone";
+  const nameOf = (cut: Cut) =>
+    originals.find((o) => o.id === cut.original)?.name ?? "a picture that is gone";
   const wants = Object.entries(logo.wants);
-  const show = (d: Draft) => wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
+  const show = (d: Draft) =>
+    wants.reduce((e, [letter, original]) => withTreatment(e, 0, letter, { original }), d);
   return (
-    <section className={`${ground.card} ${classes.cuts}`} aria-label="Cuts of the logo" data-spot="cuts">
+    <section
+      className={`${ground.card} ${classes.cuts}`}
+      aria-label="Cuts of the logo"
+      data-spot="cuts"
+    >
       <Sorting
         names={cuts.map(nameOf)}
         strategy={verticalListSortingStrategy}
@@ -67,19 +77,26 @@ export function LogoCuts() {
           </tbody>
         </table>
       </Sorting>
-      {cuts.length < 2 && <p>A logo has two to five cuts: the full one, shorter ones, and the symbol alone.</p>}
+      {cuts.length < 2 && (
+        <p>A logo has two to five cuts: the full one, shorter ones, and the symbol alone.</p>
+      )}
       {problem("cuts") && <p role="alert">{problem("cuts")}</p>}
       <div className={classes.does}>
         <ItemChooser
           one="cut"
           add={(chosen) => {
             const more = chosen.filter((o) => !cuts.some((c) => c.original === o.id));
-            const next = [...cuts, ...more.map((o) => ({ original: o.id, lettering_percent: null }))].slice(0, MOST);
+            const next = [
+              ...cuts,
+              ...more.map((o) => ({ original: o.id, lettering_percent: null })),
+            ].slice(0, MOST);
             handle.change((d) => {
               const first = next[0];
               const shown = d.placement.parts[0]?.treatments[widest]?.original;
               const e = withLayout(d, widest, { cuts: next });
-              return first && shown == null ? withTreatment(e, 0, widest, { original: first.original }) : e;
+              return first && shown == null
+                ? withTreatment(e, 0, widest, { original: first.original })
+                : e;
             });
           }}
         />
@@ -134,7 +151,9 @@ function CutRow({ cut, at, name, change, remove }: CutProps) {
           set={(v) => change({ lettering_percent: v || null })}
         />
       </td>
-      <td className="num">{told ? (told.least_px ? `${Math.ceil(told.least_px)} px` : "any width") : "–"}</td>
+      <td className="num">
+        {told ? (told.least_px ? `${Math.ceil(told.least_px)} px` : "any width") : "–"}
+      </td>
       <td className="num">
         {told?.shows.length
           ? told.shows.map(([a, b]) => `${a}–${b}`).join(", ")
@@ -143,7 +162,12 @@ function CutRow({ cut, at, name, change, remove }: CutProps) {
             : "never"}
       </td>
       <td>
-        <button type="button" className="plain" aria-label={`Remove the cut ${name}`} onClick={remove}>
+        <button
+          type="button"
+          className="plain"
+          aria-label={`Remove the cut ${name}`}
+          onClick={remove}
+        >
           remove
         </button>
       </td>

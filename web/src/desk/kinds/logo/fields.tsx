@@ -1,4 +1,7 @@
-/** How a span draws its logo: the box that all cuts have, how large it is drawn in it, and what lies behind it. */
+/**
+ * How a span draws its logo: the box that all cuts have, how large it is drawn in it, and what lies
+ * behind it.
+ */
 import { Button, SegmentedControl } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { LogoValues } from "../../../api/queries";
@@ -42,7 +45,8 @@ function Behind() {
   const { span, handle, reading } = useWork();
   const { background, original } = span.effective;
   const edge = original === null ? undefined : logoOf(reading)?.edges[original];
-  const colour = (to: string) => handle.treat(span.letter, { background: to }, `background ${span.letter}`);
+  const colour = (to: string) =>
+    handle.treat(span.letter, { background: to }, `background ${span.letter}`);
   return (
     <>
       <Field field="background" label="Behind it">

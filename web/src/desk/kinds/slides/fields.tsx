@@ -1,4 +1,7 @@
-/** How a span shows its slides: how many at a time, how they change, by themselves or not, and what controls them. */
+/**
+ * How a span shows its slides: how many at a time, how they change, by themselves or not, and what
+ * controls them.
+ */
 import { Button, Switch } from "@mantine/core";
 import type { ReactNode } from "react";
 import type { SlidesValues } from "../../../api/queries";
@@ -33,7 +36,9 @@ function SlidesFields({ cells }: { cells: ReactNode }) {
       </KindValue>
       <KindValue fields={["change", "change_s"]} label="Change">
         <KindChoice field="change" label="How slides change" words={CHANGES} listed w={120} />
-        {values.change !== "none" && <KindNumber field="change_s" label="Time of a change" before="in" />}
+        {values.change !== "none" && (
+          <KindNumber field="change_s" label="Time of a change" before="in" />
+        )}
       </KindValue>
       {together && (
         <p role="alert" className={classes.problem}>
@@ -42,7 +47,9 @@ function SlidesFields({ cells }: { cells: ReactNode }) {
       )}
       <KindValue fields={["by_itself", "every_s", "loop"]} label="Moves">
         <KindSwitch field="by_itself" says="by itself" />
-        {values.by_itself && <KindNumber field="every_s" label="Time from one change to the next" before="every" />}
+        {values.by_itself && (
+          <KindNumber field="every_s" label="Time from one change to the next" before="every" />
+        )}
         <KindSwitch field="loop" says="loops" />
       </KindValue>
       <KindValue fields={["swipe"]} label="Swipe">
