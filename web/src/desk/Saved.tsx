@@ -3,7 +3,8 @@ import { Button } from "@mantine/core";
 import { useEffect, useState } from "react";
 import { Tip } from "../ui/Tip";
 import classes from "./Desk.module.css";
-import type { DraftHandle, Saving } from "./useDraft";
+import type { DraftHandle } from "./useDraft";
+import type { Saving } from "./useSaving";
 
 const WORDS: Record<Saving["kind"], string> = {
   looking: "Only to look at",
