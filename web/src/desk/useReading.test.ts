@@ -1,8 +1,9 @@
 import { act, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { client } from "../api/client";
+import type { Asked } from "./asking";
 import type { Draft } from "./draft";
-import { type Asked, useReading } from "./useReading";
+import { useReading } from "./useReading";
 
 /** What is on its way, by the last word of its address. */
 interface Call {
