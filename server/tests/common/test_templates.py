@@ -14,7 +14,7 @@ from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_elements
 from skypane.model.stored import lifted
 
-DELIVERED = Path(__file__).parents[2] / "core/tests/delivered"
+DELIVERED = Path(__file__).parents[3] / "core/tests/delivered"
 FOLDER = in_folder("images/")
 
 

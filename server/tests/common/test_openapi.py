@@ -9,7 +9,7 @@ import schemathesis
 from config.api import api
 from hypothesis import HealthCheck, settings
 
-COMMITTED = Path(__file__).parents[2] / "docs/openapi.json"
+COMMITTED = Path(__file__).parents[3] / "docs/openapi.json"
 schema = schemathesis.openapi.from_dict(api.get_openapi_schema())
 
 
