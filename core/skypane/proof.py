@@ -57,7 +57,7 @@ class Prediction(Answer):
 def cases(
     site: Site, densities: Iterable[float], formats: Formats = "all", *, turned: bool = False
 ) -> tuple[Case, ...]:
-    """Both bounds of every span, where a mistake of one px would show, at each density. `turned`:
+    """The first and the last width of every span, where a mistake of one px would show, at each density. `turned`:
     each in the other orientation too."""
     out = []
     for span in spans_of(site):

@@ -41,3 +41,16 @@ def test_files_and_folders_that_documents_name_are_there():
             if not (ROOT / name).exists():
                 gone.append(f"{page.name}: {name}")
     assert gone == []
+
+
+def test_docstrings_can_be_read_without_their_neighbours():
+    """None begins by pointing at one that a reader may not have before them."""
+    pointing = re.compile(r'"""(?:The same\b(?! files)|Both\b|Likewise\b|As above\b).*')
+    found = [
+        f"{path.relative_to(ROOT)}: {said}"
+        for path in sources()
+        if "tests" not in path.parts and path.is_relative_to(ROOT)
+        for said in pointing.findall(path.read_text())
+        if path.parts[len(ROOT.parts)] in ("core", "server")
+    ]
+    assert found == []

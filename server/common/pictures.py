@@ -33,8 +33,8 @@ def guard() -> Guard:
 
 
 def encoding_guard() -> Guard:
-    """The same for runs, which have as many children as there are slots: who may begin is said
-    there (see `common.slots`)."""
+    """What opens pictures for runs, which have as many children as there are slots: who may begin
+    is said there (see `common.slots`)."""
     limits = _limits()
     return _guard(replace(limits, at_once=max(limits.at_once, at_once())))
 

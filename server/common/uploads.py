@@ -30,6 +30,6 @@ def _end(address: str) -> str:
 
 
 def most_upload_bytes() -> int:
-    """Of one picture."""
+    """The most bytes that one picture may have."""
     most: int = settings.MOST_UPLOAD_BYTES
     return most

@@ -170,7 +170,8 @@ def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpRes
     response={200: Reading, 404: Problem, 409: Problem, 422: Problem},
 )
 def read_stored(request: HttpRequest, placement_id: int, asked: Query[StoredAsked]) -> HttpResponse:
-    """The same of a placement as it is stored, in the `revision` that is asked for."""
+    """Everything that the desk shows of a placement as it is stored, in the `revision` that is
+    asked for."""
     rows = Placement.objects.select_related("page__site")
     row = row_for(request, rows, "page__site", placement_id)
     if row.revision != asked.revision:

@@ -65,7 +65,7 @@ def remembered(site: Site, of: slice = ALL) -> list[Glimpsed]:
 
 
 def glimpses(site: Site, of: slice = ALL) -> list[Glimpsed]:
-    """The same as they are; what has changed is worked out, and kept."""
+    """Placements at a glance as they are now; what has changed is worked out, and kept."""
     rows = list(placements_of(site)[of])
     # read before the originals: one that changes in between leaves a glimpse that is out of date,
     # not one that passes for current

@@ -81,7 +81,7 @@ def _frame_at(p: SpanPlan, at: tuple[np.intp, ...]) -> str:
 
 
 def sizes_text(p: SpanPlan) -> str:
-    """The same as one phrase."""
+    """The sizes of a frame in its span as one phrase: that at one end, or from one to the other."""
     low, high = _extremes(p)
     return low if low == high else f"from {low} to {high}"
 

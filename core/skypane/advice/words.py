@@ -48,9 +48,9 @@ class WordsDetail(Noun):
 def words_detail(
     part: PartPlan, letter: str, pixels: Pixels, held_of_kind: Mapping[str, Held] | None = None
 ) -> WordsDetail:
-    """Of a banner's picture, in one span; `held_of_kind` are the banner's own by letter, by which
-    each remedy says which narrower spans follow it. Raises KeyError where there is no
-    such span."""
+    """What can be done about the words on a banner's picture, in one span; `held_of_kind` are the
+    values of the banner by letter, by which each remedy says which narrower spans follow it. Raises
+    KeyError where there is no such span."""
     p = part.of(letter)
     seen, places = seen_in(p, pixels), ratings(p, pixels)
     least = least_scrim(p, pixels, seen)

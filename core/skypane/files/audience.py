@@ -30,6 +30,6 @@ def audience_of(data: bytes) -> tuple[Viewers, ...]:
 
 
 def audience_csv(audience: tuple[Viewers, ...]) -> str:
-    """The same as a CSV."""
+    """An audience as a CSV: width, height, density, weight."""
     rows = [(v.width, v.height, f"{v.density:g}", f"{v.weight:.10g}") for v in audience]
     return written_table(COLUMNS, rows)

@@ -122,7 +122,7 @@ def drawn_widths(p: ShownSpan) -> Floats:
 
 @once
 def drawn_lines(p: ShownSpan) -> tuple[Piece, ...]:
-    """The same as straight lines."""
+    """`drawn_widths` as straight lines over the widths of the span."""
     return tuple(straight_lines(p.viewport_w, drawn_widths(p)))
 
 

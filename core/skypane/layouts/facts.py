@@ -28,7 +28,7 @@ class ValueFacts(Noun):
 
 
 def value_facts(kind: str) -> dict[str, ValueFacts]:
-    """Of each value of a kind, by its field; nothing where there is no such kind."""
+    """The facts of each value of a kind, by its field; nothing where there is no such kind."""
     values = values_of_kind(kind)
     return {name: _facts(name, f) for name, f in values.model_fields.items()} if values else {}
 
@@ -47,7 +47,7 @@ def _facts(name: str, field: FieldInfo) -> ValueFacts:
 
 
 def _metadata(annotation: Any) -> tuple[Any, ...]:
-    """Of all that an annotation is made of."""
+    """Metadata of all that an annotation is made of, its bounds among them."""
     mine = getattr(annotation, "__metadata__", ())
     return (*mine, *(m for a in get_args(annotation) for m in _metadata(a)))
 

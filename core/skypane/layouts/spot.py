@@ -38,7 +38,7 @@ class Cell(NamedTuple):
 
     @property
     def said(self) -> tuple[object, ...]:
-        """The same without what follows from the picture."""
+        """All that frames of many items follow from, but for the ratio of the picture."""
         e = self.effective
         return (e.width, e.height, e.stands, e.show, self.role, self.item)
 
@@ -107,7 +107,7 @@ class Spot:
 
     @property
     def unscrolled(self) -> Spot:
-        """The same where no scrollbar takes room: what style sheets are written for."""
+        """The spot as it is where no scrollbar takes room: what style sheets are written for."""
         return replace(self, scrollbar_px=0) if self.scrollbar_px else self
 
     @property

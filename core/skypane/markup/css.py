@@ -211,7 +211,8 @@ def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Ru
 def _rules_of_many(
     layout: Layout, called: str, order: tuple[str, ...], facts: tuple[Facts, ...]
 ) -> Mapping[str, Sequence[_Rule]]:
-    """The same where they follow from the facts alone: while one of many is aimed they stay."""
+    """The rules of a kind of many items, which follow from the facts of its spans alone: they stay
+    while one item is aimed."""
     return _rules_of(layout, called, order, [f.spot for f in facts])
 
 

@@ -23,7 +23,8 @@ NAMES = {
 
 class Jsx(Printer):
     def text(self, text: str) -> str:
-        """As it is where nothing in it means something there, else as a string in braces."""
+        """A text as it is where nothing in it means something in JSX, else as a string in
+        braces."""
         is_plain = text == text.strip() and not set(text) & set("{}<>&\n")
         return text if is_plain else "{" + json.dumps(text, ensure_ascii=False) + "}"
 

@@ -119,7 +119,8 @@ class _Served(NamedTuple):
         return (self.offered.files, *((media, of.files) for media, of in self.instead))
 
     def continued(self, by: _Served) -> _Served | None:
-        """Both as one, where they take the same and lie side by side."""
+        """This run of spans and the next one as one, where they take the same and lie side by side;
+        else None."""
         if self.files != by.files or self.span.last + 1 != by.span.first:
             return None
         span = Span(by.span.letter, "", self.span.first, by.span.last)

@@ -85,8 +85,8 @@ class Rendition(Noun):
     key: str  # hash of all that makes the file
 
     def __hash__(self) -> int:
-        """Of what tells files apart: asked for thousands of times while one picture of many is
-        aimed."""
+        """A hash of what tells files apart alone: it is asked for thousands of times while one
+        picture of many is aimed."""
         return hash((self.key, self.name))
 
     @property
@@ -101,5 +101,5 @@ class Rendition(Noun):
 
     @property
     def descriptor(self) -> str:
-        """As a candidate of `srcset` says it: 2x or 800w."""
+        """What a candidate of `srcset` says of it: 2x or 800w."""
         return f"{self.width_px}w" if self.density is None else f"{self.density:g}x"

@@ -156,7 +156,7 @@ class Placement(Noun):
             yield from part.treatments.items()
 
     def with_part(self, index: int, part: Part) -> Placement:
-        """The same with another part in one place."""
+        """The placement with another part in one place."""
         parts = (*self.parts[:index], part, *self.parts[index + 1 :])
         return self.model_copy(update={"parts": parts})
 

@@ -49,7 +49,7 @@ class Environment:
     types: frozenset[str] | None = None
 
     def in_engine(self, policy: Policy, types: frozenset[str] | None) -> Environment:
-        """The same in another engine, with what that takes."""
+        """This environment in another engine, with the types that it takes."""
         found = object.__new__(Environment)
         found.__dict__.update(self.__dict__, policy=policy, types=types)
         return found

@@ -59,7 +59,7 @@ class CodedLuma:
         return found[top - even :]
 
     def _seen(self, y: Plane, of_cb: Plane, of_cr: Plane) -> Plane:
-        """Of some px, as a screen shows them."""
+        """Whole sRGB values of some px, as a screen shows their luma and colour differences."""
         red, green_cb, green_cr, blue = _BT709_RGB if self._is_709 else _BT601_RGB
         if not self._is_full:
             of_cb, of_cr = (plane * np.float32(_OF_COLOURS) for plane in (of_cb, of_cr))

@@ -132,7 +132,8 @@ class Cutting:
 
     @property
     def sample(self) -> Sample | None:
-        """Of a picture that is large enough for one."""
+        """What is looked at in the place of the whole picture; None where it is too small for
+        that."""
         size = self.flat.width, self.flat.height
         if self._sample is None and size[0] * size[1] >= FROM_PX and min(size) >= SQUARE:
             self._sample = Sample(self.flat)

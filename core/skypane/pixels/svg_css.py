@@ -50,7 +50,7 @@ def _addresses(tokens: Iterable[Any], in_addresses: bool = False) -> Iterator[st
 
 
 def inside_declarations(text: str) -> str:
-    """Of declarations those that refer to nothing outside."""
+    """CSS declarations without those that refer to something outside."""
     return _declarations(tinycss2.parse_blocks_contents(text, skip_comments=True))
 
 
@@ -62,7 +62,7 @@ def _declarations(found: Iterable[Any]) -> str:
 
 
 def inside_sheet(text: str) -> str:
-    """Of a style sheet what refers to nothing outside."""
+    """A style sheet without what refers to something outside."""
     return _rules(tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True))
 
 

@@ -78,8 +78,8 @@ def _stop(site: Site, p: ShownSpan, ratio: float) -> CropStop:
 
 
 def _held(site: Site, p: ShownSpan) -> HeldRatio | None:
-    """Of the largest crop in the middle of the picture: what a crop needs hangs on its ratio
-    alone."""
+    """What a crop of the frame's ratio needs, by the largest one in the middle of the picture: it
+    hangs on the ratio alone."""
     ratios = p.W / p.H
     ratio = math.sqrt(float(ratios.min()) * float(ratios.max()))
     try:

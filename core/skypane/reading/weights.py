@@ -25,7 +25,7 @@ def no_weight(site: Site) -> Floats:
 
 
 def with_weight(a: Floats, b: Floats) -> Floats:
-    """Both together; not known where one of them is not."""
+    """Bytes of two together, width by width; not known where one of them is not."""
     both: Floats = np.where((a < 0) | (b < 0), -1.0, a + b)
     return both
 

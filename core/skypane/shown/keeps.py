@@ -50,7 +50,8 @@ def fates(p: ShownSpan, area: Area) -> tuple[NDArray[np.str_], Floats]:
 
 
 def fate_codes(p: ShownSpan, area: Area) -> Fates:
-    """The same with the fate as its place in `FATES`.
+    """Per width of the span: the fate of an area as its place in `FATES`, and the share in view at
+    the worst viewport height.
 
     Worked out once per span, for all the areas that matter there in one go.
     """
@@ -79,8 +80,8 @@ def _all_whole(n: int) -> Fates:
 def fates_in(
     shown: Windows, safe: Rect | None, areas: tuple[Area, ...], picture: Picture
 ) -> list[Fates]:
-    """The same for windows of shape (heights, widths), per area. `safe` is what shows in all of
-    them: what lies in it is whole throughout."""
+    """The fates of areas in windows of shape (heights, widths), per area: places in `FATES`, and
+    shares in view. `safe` is what shows in all windows: what lies in it is whole throughout."""
     tx, ty = 0.5 / picture.w, 0.5 / picture.h
     out = []
     for area in areas:

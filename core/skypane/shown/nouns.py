@@ -203,7 +203,7 @@ class PartPlan:
         return next((p for p in self.spans if p.span.letter == letter), None)
 
     def of(self, letter: str) -> SpanPlan:
-        """The same for a letter that is known to be there. Raises KeyError."""
+        """The part in the span of a letter. Raises KeyError where there is no such span."""
         return {p.span.letter: p for p in self.spans}[letter]
 
 

@@ -85,7 +85,8 @@ def replanned_at(
     original: Original,
     frame: Frame | None = None,
 ) -> SpanPlan:
-    """The same by its place. `frame` is the one that it has, for as long as that stays."""
+    """One part of a spot, by its place, with other values on top of what holds there, showing
+    `original`. `frame` is the one that it has, for as long as that stays. Raises NoSize."""
     cells = list(spot.cells)
     was = cells[index]
     now = cells[index] = cell_of(was.effective.with_own(treatment), original, was.role, was.item)

@@ -240,7 +240,8 @@ def plain_scrim(p: SpanPlan) -> PlainScrim:
 def least_scrim(
     p: SpanPlan, pixels: Pixels, seen: tuple[Seen, ...], scrim: Scrim | None = None
 ) -> LeastScrim | None:
-    """Of the span's own scrim, or of another. Tried in steps from none to all, then closed in on:
+    """The least strength of the span's own scrim, or of another, at which its words can be read.
+    Tried in steps from none to all, then closed in on:
     whether text can be read is not always monotone in the strength. None where no words lie on the
     picture."""
     if p.on_picture.shows != "on" or not seen:

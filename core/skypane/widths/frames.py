@@ -66,8 +66,8 @@ def frame_widths(rule: WidthRule, viewport_widths: Floats, container: Container)
 
 
 def free_widths(rule: WidthRule, viewport_widths: Floats, container: Container) -> Floats:
-    """The same before its least and greatest; negative where gutters or margins take more than
-    there is."""
+    """Frame width in CSS px at each viewport width before its least and greatest; negative where
+    gutters or margins take more than there is."""
     v = np.asarray(viewport_widths, dtype=np.float64)
 
     def holder(of: str) -> Floats:
@@ -200,7 +200,7 @@ def width_pieces(rule: WidthRule, container: Container) -> list[Piece]:
 
 
 def _cut_at(pieces: list[Piece], bound: float, *, above: bool) -> list[Piece]:
-    """The same, with what is above (or below) a bound put on the bound."""
+    """Pieces of a straight line, with what is above (or below) a bound put on the bound."""
     out: list[Piece] = []
     start = 0.0
     for piece in pieces:

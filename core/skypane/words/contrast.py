@@ -46,7 +46,8 @@ def luminance(rgb: np.ndarray) -> Floats:
 
 
 def exact_luminance(rgb: Floats) -> Floats:
-    """The same by the formula itself."""
+    """Relative luminance by the formula itself (WCAG 2.2, "relative luminance"), of sRGB values
+    in 0–255, (…, 3)."""
     found: Floats = linear(rgb) @ np.array(_WEIGHTS)
     return found
 

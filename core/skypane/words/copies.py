@@ -38,8 +38,8 @@ class Copies:
 
 
 def copies(pixels: Bytes) -> Copies:
-    """Of whole sRGB values, (height, width, 3 or 4): halved by the mean of four px, as long as
-    something is left."""
+    """Copies of whole sRGB values, (height, width, 3 or 4), each half as wide as the one before by
+    the mean of four px, as long as something is left."""
     h, w, bands = pixels.shape
     whole = np.full((h, w, 4), 255, np.uint8)
     whole[..., :bands] = pixels

@@ -35,7 +35,7 @@ class FaceFile(NamedTuple):
 
     @property
     def unpacked(self) -> Path:
-        """The same tables without compression (OpenType), for what reads them here: to unpack
+        """The typeface's tables without compression (OpenType), for what reads them here: to unpack
         WOFF 2 takes a third of a second."""
         return self.path.with_suffix(".ttf")
 

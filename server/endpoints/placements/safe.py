@@ -72,7 +72,7 @@ def safe_area_numbers(request: HttpRequest, placement_id: int, asked: Query[Aske
 def safe_area_overlay(
     request: HttpRequest, placement_id: int, kind: Literal["svg", "png"], asked: Query[Asked]
 ) -> HttpResponse:
-    """The same as a picture of the original's size, to lay over it in any program."""
+    """The safe area as a picture of the original's size, to lay over it in any program."""
     found = _safe(request, placement_id, asked)
     w, h = found.width_px, found.height_px
     of_span = f"-{asked.span.lower()}" if asked.span else ""

@@ -17,7 +17,9 @@ from django.db import connection
 pytestmark = pytest.mark.slow
 
 ROOT = Path(__file__).parents[3]
-TOLD = re.compile(r"<!-- tried by server/tests/common/test_backup.py[^\n]*\n```sh\n(.*?)```", re.DOTALL)
+TOLD = re.compile(
+    r"<!-- tried by server/tests/common/test_backup.py[^\n]*\n```sh\n(.*?)```", re.DOTALL
+)
 BACK_UP, RESTORE = TOLD.findall((ROOT / "docs/operate.md").read_text())
 
 #: Asked of an installation as its designer, in a process of its own.

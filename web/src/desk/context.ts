@@ -69,5 +69,5 @@ export function useSeen(): Seen {
   return seen;
 }
 
-/** Both. */
+/** The placement, and where one looks. */
 export const useDesk = (): Work & Seen => ({ ...useWork(), ...useSeen() });

@@ -105,7 +105,8 @@ def padding_of(spot: Spot) -> Padding:
 
 
 def padding_in_column(spot: Spot) -> Padding:
-    """The same, of the width of a column: what a percentage refers to in a grid (CSS Grid 1 §6)."""
+    """The padding of cells, of the width of a column: what a percentage refers to in a grid (CSS
+    Grid 1 §6)."""
     v, n, of = values_of(spot), columns_of(values_of(spot)), padding_of(spot)
     return Padding(of.share * n, of.share * (n - 1) * v.gutter_px + of.constant)
 

@@ -50,7 +50,7 @@ class MovingSpan(Noun):
 
 
 class SpanReading(MovingSpan):
-    """The same with what holds there, and why.
+    """All that is told of one part in one span: where its picture lies, what holds there, and why.
 
     `origin` says, per field, where its value is set, unless it is a default, `own`
     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
