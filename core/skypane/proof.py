@@ -57,8 +57,8 @@ class Prediction(Answer):
 def cases(
     site: Site, densities: Iterable[float], formats: Formats = "all", *, turned: bool = False
 ) -> tuple[Case, ...]:
-    """The first and the last width of every span, where a mistake of one px would show, at each density. `turned`:
-    each in the other orientation too."""
+    """The first and the last width of every span, where a mistake of one px would show, at each
+    density. `turned`: each in the other orientation too."""
     out = []
     for span in spans_of(site):
         for w in dict.fromkeys((span.first, span.last)):
