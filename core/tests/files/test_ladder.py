@@ -12,7 +12,8 @@ from planned import by_density, delivered
 from skypane.errors import InvalidPlan
 from skypane.files.groups import drawn_widths
 from skypane.files.ladder import Bytes, Growth, Need, best, cost, enough, fitted, merged_needs
-from skypane.files.renditions import climbed, groups_of, renditions, sizes_of
+from skypane.files.renditions import climbed, groups_of, pixel_sizes, renditions, sizes_of
+from skypane.geometry import Crop
 from skypane.model import (
     ColumnsWidth,
     FixedHeight,
@@ -351,3 +352,54 @@ def test_what_the_lightest_format_saves_is_said_once_all_is_made():
     assert read(p.site, p.placement, {1: BOATS}, made_bytes=lambda _: made).savings == ()
     heavier = {r.key: 100 + (r.format != "jpeg") for r in mine}
     assert read(p.site, p.placement, {1: BOATS}, made_bytes=lambda _: heavier).savings == ()
+
+
+@given(
+    st.builds(Crop, x=st.just(0), y=st.just(0), w=st.integers(40, 9000), h=st.integers(40, 9000)),
+    st.integers(16, 2600),
+)
+def test_the_file_for_2x_is_exactly_twice_that_for_1x_on_both_sides(crop, needed):
+    """So that a screen of each density draws the very same picture; never beyond the crop, which
+    rounding up its half would be by one px (rules §3)."""
+    sizes = pixel_sizes(crop, needed, (1, 2))
+    for width, height in sizes.values():
+        assert width <= crop.w and height <= crop.h
+        assert abs(height - width * crop.h / crop.w) <= 2
+    if 2 * needed <= crop.w:
+        (w1, h1), (w2, h2) = sizes[1], sizes[2]
+        assert (w1, w2) == (needed, 2 * needed)
+        assert h2 == min(2 * h1, crop.h)
+
+
+def test_a_ladder_stops_at_the_most_files_of_its_site_whatever_is_wasted():
+    """And before that as soon as little enough is (rules §7)."""
+    audience = tuple(Viewers(width=w, height=900) for w in range(400, 2000, 100))
+
+    def taken(most: int, waste_percent: float):
+        site = Site(breakpoints=(), audience=audience, most_files=most, waste_percent=waste_percent)
+        p = planned(site, A=Treatment(height=RatioHeight(w=16, h=9)))
+        return climbed(groups_of(p)[0], p).taken
+
+    for most in (1, 3, 5):
+        assert len(taken(most, 0).widths) == most and taken(most, 0).waste > 0
+    enough_ = taken(8, 100)
+    assert len(enough_.widths) < 8 and enough_.waste <= 1
+    assert taken(len(enough_.widths) - 1, 100).waste > 1
+
+
+def test_visitors_beyond_the_widths_of_a_site_count_for_its_nearest_span():
+    """Whoever is narrower than its narrowest width, or wider than its widest, takes a file all the
+    same: that of the end (rules §7)."""
+    audience = (
+        Viewers(width=200, height=400, density=2, weight=1),
+        Viewers(width=5000, height=2000, density=1, weight=1),
+    )
+    site = Site(breakpoints=(999,), narrowest=320, widest=2000, audience=audience)
+    p = planned(
+        site,
+        B=Treatment(height=RatioHeight(w=16, h=9)),
+        A=Treatment(height=RatioHeight(w=1, h=1)),
+    )
+    narrow, wide = groups_of(p)
+    assert min(n.px for n in climbed(narrow, p).needs) == 2 * 320
+    assert {n.px for n in climbed(wide, p).needs} >= {2000}

@@ -461,3 +461,15 @@ def test_a_page_with_empty_places_is_found():
     # one page alone has no pages to turn
     one = grid(1, 2, 3, 1, layout=layout)
     assert "page-hole" not in {rule for rule, _ in found_in(one)}
+
+
+def test_what_was_set_for_all_before_is_left_alone():
+    """A placement that becomes a grid begins with cells of 3:2 at its widest, but for a span in
+    which somebody has said something of all already."""
+    square = m.RatioHeight(w=1, h=1)
+    plain = m.Placement(name="Nine", parts=(m.Part(treatments={"D": m.Treatment(original=1)}),))
+    assert begun("grid", SITE, plain).common["D"].height == m.RatioHeight(w=3, h=2)
+    own = m.Treatment(height=square)
+    for said in ({"D": own}, {"B": own}, {"D": m.Treatment(background="#102030")}):
+        made = begun("grid", SITE, plain.model_copy(update={"common": said}))
+        assert {letter: made.common[letter] for letter in said} == said
