@@ -13,28 +13,19 @@ const QUIET_MS = 350;
 const equal = (a: readonly number[], b: readonly number[]) =>
   a.length === b.length && a.every((v, i) => v === b[i]);
 
-export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
-  const change = useChangeSite(site.id);
-  const [dragged, setDragged] = useState<SitePlan>();
-  const [error, setError] = useState<string>();
+/** Keeps breakpoints of the site: another number of them carries all placements over. */
+function useCarrying(site: Site, placementId: number, handle: DraftHandle) {
+  const { mutateAsync } = useChangeSite(site.id);
   /**
    * While placements are carried over nothing is changed on the desk: it would be meant for letters
    * that are no more.
    */
   const [carrying, setCarrying] = useState(false);
   const latest = useRef(site);
-  const wanted = useRef<number[]>(undefined);
-  const going = useRef(false);
-  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
   const draft = useRef(handle);
   draft.current = handle;
   if (site.revision > latest.current.revision) latest.current = site;
-
-  const { mutateAsync } = change;
-  /**
-   * The site with these breakpoints. Another number of them carries all placements over: what waits
-   * here is saved before, and what came of it is taken over after.
-   */
+  /** What waits here is saved before, and what came of it is taken over after. */
   const keepNow = useCallback(
     async (breakpoints: number[]) => {
       const before = latest.current;
@@ -60,6 +51,16 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
     },
     [mutateAsync, placementId],
   );
+  return { latest, keepNow, carrying, carried: useCallback(() => setCarrying(false), []) };
+}
+
+export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
+  const { latest, keepNow, carrying, carried } = useCarrying(site, placementId, handle);
+  const [dragged, setDragged] = useState<SitePlan>();
+  const [error, setError] = useState<string>();
+  const wanted = useRef<number[]>(undefined);
+  const going = useRef(false);
+  const timer = useRef<ReturnType<typeof setTimeout>>(undefined);
 
   const work = useCallback(async () => {
     if (going.current) return;
@@ -77,17 +78,17 @@ export function usePosts(site: Site, placementId: number, handle: DraftHandle) {
       setError(e instanceof Error ? e.message : String(e));
     }
     going.current = false;
-    setCarrying(false);
+    carried();
     setDragged(undefined);
     // what rests is not focused; whoever works by keyboard goes on where they were
     requestAnimationFrame(
       () => focused instanceof HTMLElement && focused.isConnected && focused.focus(),
     );
-  }, [keepNow]);
+  }, [keepNow, latest, carried]);
 
   const drag = useCallback(
     (breakpoints: number[]) => setDragged({ ...latest.current.plan, breakpoints } as SitePlan),
-    [],
+    [latest],
   );
   /** `soon`: more may follow in a moment, as from a key that is held. */
   const keep = useCallback(
