@@ -4,7 +4,7 @@ says of them."""
 from __future__ import annotations
 
 import io
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from PIL import Image
@@ -89,7 +89,7 @@ def put(shelf, placement: m.Placement, *, site: m.Site | None = None, grain: flo
         size = (rendition.width_px, rendition.height_px)
         cut = image.resize(size, Image.Resampling.LANCZOS, (c.x, c.y, c.x + c.w, c.y + c.h))
         shelf.put(f"/images/{rendition.name}", png(np.asarray(cut)), "image/png")
-        px = copies(np.asarray(cut))._replace(file_width=rendition.width_px)
+        px = replace(copies(np.asarray(cut)), file_width=rendition.width_px)
         made |= dict.fromkeys(rendition.spans, px)
     return Shown(found, shelf.put("/banner.html", html, "text/html"), copies(pixels), made)
 

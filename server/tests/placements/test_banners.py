@@ -13,6 +13,7 @@ from django.core.files.storage import default_storage
 from originals import copies
 from originals.models import Original
 from PIL import Image
+from skypane.remembered import Remembered
 from skypane.words.faces import FACES
 
 pytestmark = pytest.mark.django_db
@@ -22,7 +23,7 @@ WORDS = {"heading": "The last light", "text": "Every day that the swell allows."
 
 @pytest.fixture(autouse=True)
 def fresh(monkeypatch):
-    monkeypatch.setattr(copies, "_kept", copies._kept.fresh())
+    monkeypatch.setattr(copies, "_kept", Remembered(copies.MOST_BYTES, copies._weight))
 
 
 def grey(level, size=(1600, 900)):

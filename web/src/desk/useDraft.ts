@@ -6,10 +6,12 @@ import { useCallback, useMemo, useReducer } from "react";
 import type { Look, Part, Placement, Treatment } from "../api/queries";
 import { type Draft, history, withPart, withTreatment } from "./draft";
 import { useEdits } from "./useEdits";
-import { draftOf, useSaving } from "./useSaving";
+import { draftOf, type Saving, useSaving } from "./useSaving";
 
 /** Widths to export are moved: nothing shows otherwise, and what it costs is to be seen at once. */
 export const RUNGS = "rungs ";
+
+const WAITING: Saving = { kind: "waiting" };
 
 /** `part` is the one that is worked on; `keeps` whether whoever works on it may change the site. */
 export function useDraft(loaded: Placement, part: number, keeps: boolean) {
@@ -26,7 +28,7 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       dispatch({ kind: "change", change: fn, group }),
     [],
   );
-  const { edit, refused, forget } = useEdits(loaded.site_id, now, change);
+  const { edit, busy, refused, forget } = useEdits(loaded.site_id, now, change);
   const treat = useCallback(
     (letter: string, values: Treatment, group?: string) =>
       change((draft) => withTreatment(draft, part, letter, values), group),
@@ -66,7 +68,8 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       takeTheirs,
       keepMine,
       draft: state.now,
-      saving,
+      // what is still to come is not saved either
+      saving: busy && saving.kind === "saved" ? WAITING : saving,
       /** Why the last edit could not be had. */
       refused,
       part,
@@ -76,7 +79,7 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       canUndo: state.past.length > 0,
       canRedo: state.future.length > 0,
     }),
-    [acts, takeTheirs, keepMine, state, saving, refused, part],
+    [acts, takeTheirs, keepMine, state, saving, busy, refused, part],
   );
 }
 

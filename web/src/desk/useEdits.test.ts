@@ -59,9 +59,9 @@ describe("an edit", () => {
   it("is what the server makes of the draft, with what originals look like", async () => {
     const { now, give } = desk();
     await give(7);
-    expect(now().name).toBe("a");
+    expect(now()).toMatchObject({ name: "a", busy: true });
     await nth(0).answer("a with 7");
-    expect(now().name).toBe("a with 7");
+    expect(now()).toMatchObject({ name: "a with 7", busy: false });
     expect(now().looks).toEqual({ 7: LOOK });
   });
   it("is made anew where something has been changed meanwhile", async () => {

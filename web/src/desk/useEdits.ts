@@ -16,6 +16,8 @@ type Change = (fn: (draft: Draft) => Draft, group?: string) => void;
 export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) {
   const last = useRef<Promise<void>>(Promise.resolve());
   const [refused, setRefused] = useState<string>();
+  /** How many are asked for and not made yet. */
+  const [open, setOpen] = useState(0);
   const edit = useCallback(
     (asked: Edit, looks: Record<number, Look> = {}): Promise<void> => {
       const make = async () => {
@@ -34,16 +36,18 @@ export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) 
           return;
         }
       };
+      setOpen((n) => n + 1);
       last.current = last.current
         .then(make)
         .catch((e) =>
           setRefused(
             e instanceof ProblemError ? e.message : "No answer: nothing was changed. Try again.",
           ),
-        );
+        )
+        .finally(() => setOpen((n) => n - 1));
       return last.current;
     },
     [siteId, now, change],
   );
-  return { edit, refused, forget: useCallback(() => setRefused(undefined), []) };
+  return { edit, busy: open > 0, refused, forget: useCallback(() => setRefused(undefined), []) };
 }
