@@ -678,7 +678,8 @@ export interface paths {
         };
         /**
          * Read Stored
-         * @description The same of a placement as it is stored, in the `revision` that is asked for.
+         * @description Everything that the desk shows of a placement as it is stored, in the `revision` that is
+         *     asked for.
          */
         get: operations["endpoints_readings_read_stored"];
         put?: never;
@@ -5520,7 +5521,7 @@ export interface components {
         };
         /**
          * SpanReading
-         * @description The same with what holds there, and why.
+         * @description All that is told of one part in one span: where its picture lies, what holds there, and why.
          *
          *     `origin` says, per field, where its value is set, unless it is a default, `own`
          *     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
