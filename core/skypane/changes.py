@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from skypane.layouts import has_items, value_names
 from skypane.model import MOST_AREAS, Area, Part, Placement, Site, Treatment, Treatments
+from skypane.model.condition import when_words
 from skypane.treatments import FIELDS, Resolved, resolve
 
 WORDS = {
@@ -91,16 +92,12 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
     return tuple(out)
 
 
-#: How a picture is called that stands in for another one while something holds.
-CONDITIONS = {"dark": "the dark", "portrait": "portrait", "still": "less motion"}
-
-
 def _beside(part: Part) -> str:
     """What a part is beside the pictures themselves: its role, or when it stands in for one; "" for
     a picture itself."""
     if part.of is None:
         return part.role or ""
-    return f"picture for {' and '.join(CONDITIONS[f] for f in part.when)}"
+    return f"picture {when_words(part.when)}"
 
 
 def _capital(name: str) -> str:

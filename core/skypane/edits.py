@@ -12,10 +12,19 @@ from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE
 from skypane.handing_down import OF_ORIGINAL, Held, Values
 from skypane.layouts import layout_of
-from skypane.model import Part, PartIndex, Placement, Role, Site, Treatment, Treatments
+from skypane.model import (
+    Part,
+    PartIndex,
+    Placement,
+    Role,
+    Site,
+    Treatment,
+    Treatments,
+    When,
+)
 from skypane.model.frame import Letter
 from skypane.model.original import AreaName
-from skypane.treatments import held_of_kind, layers_below, own_values, resolve
+from skypane.treatments import FIELDS, held_of_kind, layers_below, own_values, resolve
 from skypane.values import Noun
 from skypane.widths.spans import spans_of
 
@@ -37,6 +46,19 @@ class RoleGiven(Noun):
     role: Role
     letter: Letter
     original: int
+
+
+class VariantSet(Noun):
+    """Values of what shows in the place of a part under conditions, in one span. There is such a
+    part from then on; none that shows the usual one in every span. `gone` are fields that the span
+    takes back."""
+
+    kind: Literal["variant"] = "variant"
+    part: PartIndex
+    when: Annotated[When, Field(min_length=1)]
+    letter: Letter
+    treatment: Treatment = Treatment()
+    gone: Annotated[tuple[str, ...], Field(max_length=len(FIELDS))] = ()
 
 
 class AreaRenamed(Noun):
@@ -74,7 +96,8 @@ class OnlyThere(_OfStep):
 
 
 Edit = Annotated[
-    OriginalGiven | RoleGiven | AreaRenamed | InAllSpans | OnlyThere, Field(discriminator="kind")
+    OriginalGiven | RoleGiven | VariantSet | AreaRenamed | InAllSpans | OnlyThere,
+    Field(discriminator="kind"),
 ]
 
 #: The names of the keep areas of originals, by their numbers.
@@ -90,6 +113,8 @@ def edited(site: Site, placement: Placement, edit: Edit, areas: AreaNames) -> Pl
             return _given(site, placement, edit.part, edit.letter, edit.original)
         case RoleGiven():
             return _with_role(site, placement, edit)
+        case VariantSet():
+            return _with_variant(placement, edit)
         case AreaRenamed():
             names = (edit.before, edit.after)
             return with_area_renamed(site, placement, edit.original, names)
@@ -125,6 +150,32 @@ def _with_role(site: Site, placement: Placement, edit: RoleGiven) -> Placement:
         parts.insert(at, Part(role=edit.role))
         placement = placement.model_copy(update={"parts": tuple(parts)})
     return _given(site, placement, at, edit.letter, edit.original)
+
+
+def _with_variant(placement: Placement, edit: VariantSet) -> Placement:
+    usual = placement.parts[edit.part]
+    if usual.of is not None:
+        raise InvalidPlan("What shows under conditions has no other one.", field="edit.part")
+    key = usual.key or _free_key(placement)
+    parts = list(placement.with_part(edit.part, usual.model_copy(update={"key": key})).parts)
+    at = next((i for i, p in enumerate(parts) if (p.of, p.when) == (key, edit.when)), None)
+    if at is None:
+        at = len(parts)
+        parts.append(Part(of=key, when=edit.when))
+    placement = placement.model_copy(update={"parts": tuple(parts)})
+    values = {**dict.fromkeys(edit.gone), **own_values(edit.treatment)}
+    placement = _treated(placement, at, edit.letter, values)
+    own = [own_values(t) for t in placement.parts[at].treatments.values()]
+    if any(v != {"show": "usual"} for v in own if v):
+        return placement
+    left = (*placement.parts[:at], *placement.parts[at + 1 :])
+    return placement.model_copy(update={"parts": left})
+
+
+def _free_key(placement: Placement) -> str:
+    """A key that no part has."""
+    taken = {p.key for p in placement.parts}
+    return next(k for n in range(1, len(taken) + 2) if (k := str(n)) not in taken)
 
 
 def _in_all_spans(site: Site, placement: Placement, edit: InAllSpans) -> Placement:

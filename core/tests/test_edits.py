@@ -1,7 +1,15 @@
 """Changes that bring others with them: each against what the spans show before and after."""
 
 import pytest
-from skypane.edits import AreaRenamed, InAllSpans, OnlyThere, OriginalGiven, RoleGiven, edited
+from skypane.edits import (
+    AreaRenamed,
+    InAllSpans,
+    OnlyThere,
+    OriginalGiven,
+    RoleGiven,
+    VariantSet,
+    edited,
+)
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
 from skypane.layouts import begun
@@ -54,6 +62,37 @@ def test_a_name_is_followed_where_that_original_shows_and_nowhere_else():
     made = edited(SITE, here, AreaRenamed(original=7, before="Mast", after="Light"), {})
     assert made.parts[0].treatments["D"].keeps == ("Light", "Bell")
     assert made.parts[0].treatments["A"] == other
+
+
+# -- what stands in for a part --
+
+
+def variant(part=0, when=("dark",), letter="D", gone=(), **values):
+    own = Treatment(**values)
+    return VariantSet(part=part, when=when, letter=letter, treatment=own, gone=gone)
+
+
+def test_what_shows_under_conditions_is_one_part_after_all_others():
+    two = picture("Quay", {"D": Treatment(original=1)})
+    two = two.model_copy(update={"parts": (*two.parts, two.parts[0])})
+    made = edited(SITE, two, variant(1, original=9), {})
+    again = edited(SITE, made, variant(1, letter="A", original=8), {})
+    assert [(p.of, p.when) for p in again.parts[2:]] == [(again.parts[1].key, ("dark",))]
+    assert again.parts[2].treatments == {"D": Treatment(original=9), "A": Treatment(original=8)}
+    third = edited(SITE, again, variant(0, ("portrait", "dark"), original=7), {})
+    keys = [p.key for p in third.parts[:2]]
+    assert len(set(keys)) == 2 and third.parts[3].of == keys[0]
+    assert third.parts[3].when == ("dark", "portrait")
+
+
+def test_one_that_shows_the_usual_picture_everywhere_goes():
+    one = placed(D=Treatment(original=1))
+    made = edited(SITE, one, variant(letter="B", original=9, show="picture"), {})
+    usual = edited(SITE, made, variant(letter="A", show="usual", gone=("original",)), {})
+    assert usual.parts[1].treatments["A"] == Treatment(show="usual")
+    back = edited(SITE, usual, variant(letter="B", gone=("show", "original")), {})
+    assert len(back.parts) == 1 and back.parts[0].treatments == one.parts[0].treatments
+    assert len(edited(SITE, one, variant(show="usual"), {}).parts) == 1
 
 
 # -- one span or all of them --
@@ -131,6 +170,7 @@ def test_values_of_the_kind_and_of_all_parts_are_kept_to_one_span_too():
         OriginalGiven(part=3, letter="A", original=1),
         OriginalGiven(part=0, letter="H", original=1),
         OnlyThere(part=1, letter="A", before=placed()),
+        variant(4),
     ],
 )
 def test_an_edit_of_what_is_not_there_says_so(edit):

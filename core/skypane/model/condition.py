@@ -20,5 +20,18 @@ def all_of(features: Iterable[Feature]) -> tuple[Feature, ...]:
     return tuple(f for f in FEATURES if f in held)
 
 
+#: When a feature holds, in words.
+IN_WORDS: dict[Feature, str] = {
+    "dark": "in the dark",
+    "portrait": "in portrait",
+    "still": "at rest",
+}
+
+
+def when_words(when: Iterable[Feature]) -> str:
+    """When some features hold all at once: in the dark and in portrait."""
+    return " and ".join(IN_WORDS[f] for f in when)
+
+
 #: Features that have to hold all at once; none: always.
 When = Annotated[tuple[Feature, ...], AfterValidator(all_of)]

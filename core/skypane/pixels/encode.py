@@ -9,7 +9,7 @@ Files are tagged 72 dpi because hand-offs expect it; a browser does not look at 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -341,8 +341,9 @@ def make(
     for same in by_px.values():
         cutting: Cutting | None = None
         for r in same:
-            if r.format == "svg":
-                found = _drawing(source, r)
+            without_px = _WITHOUT_PX.get(r.format)
+            if without_px:
+                found = without_px(source, r)
             else:
                 if cutting is None:
                     image = image or open_upright(source)
@@ -373,6 +374,10 @@ def _drawing(source: str | Path, r: Rendition) -> Encoded:
             "This SVG says neither a viewBox nor a width and height in px. Save it with a viewBox."
         )
     return Encoded(data, 0, 1.0, 1)
+
+
+#: How files are made of an original whose medium has no px (see `model.medium`).
+_WITHOUT_PX: Mapping[Format, Callable[[str | Path, Rendition], Encoded]] = {"svg": _drawing}
 
 
 def _moving(source: str | Path, r: Rendition, quality: int) -> bytes:

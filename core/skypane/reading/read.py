@@ -24,6 +24,7 @@ from skypane.markup.picture import placement_lines
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
 from skypane.model import Original, Placement, Site
+from skypane.model.condition import when_words
 from skypane.reading.bands import (
     area_bands,
     frame_band,
@@ -131,6 +132,7 @@ def read(
         in_detail = part.at(letter) if letter else None
         return PartReading(
             place=computed.place_of(part),
+            called=when_words(part.part.when) or part.part.role or "picture",
             spans=tuple(
                 span_reading(part, p, items) for p, items in zip(part.spans, beside, strict=True)
             ),

@@ -270,7 +270,7 @@ def test_a_logo_is_one_part_and_what_stands_in_for_it_stays_whatever_it_becomes(
         with pytest.raises(InvalidPlan, match="has 1 part"):
             planned(two.model_copy(update={"parts": (*two.parts, m.Part(role=role))}))
     before, after = Version(logo(), {}), Version(turned({"D": {"original": 3}}), {})
-    assert differences(before, after) == ("Picture for portrait added",)
+    assert differences(before, after) == ("Picture in portrait added",)
     assert begun("picture", SITE, after.placement).parts == after.placement.parts
 
 

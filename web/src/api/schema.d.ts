@@ -2384,7 +2384,7 @@ export interface components {
          */
         EditAsked: {
             /** Edit */
-            edit: components["schemas"]["OriginalGiven"] | components["schemas"]["RoleGiven"] | components["schemas"]["AreaRenamed"] | components["schemas"]["InAllSpans"] | components["schemas"]["OnlyThere"];
+            edit: components["schemas"]["OriginalGiven"] | components["schemas"]["RoleGiven"] | components["schemas"]["VariantSet"] | components["schemas"]["AreaRenamed"] | components["schemas"]["InAllSpans"] | components["schemas"]["OnlyThere"];
             /**
              * Looks
              * @default {}
@@ -4023,7 +4023,7 @@ export interface components {
          * PartReading
          * @description A part with all that is told of its spans, and all its bands. `brief` only where a span waits
          *     for a picture, `detail` of the one span that is being worked on. `place`: which of the pictures
-         *     of the delivered markup shows it.
+         *     of the delivered markup shows it; `called`: what it is among the parts in a word or two.
          */
         PartReading: {
             /** Advice */
@@ -4031,6 +4031,8 @@ export interface components {
             /** Bands */
             bands: components["schemas"]["Band"][];
             brief: components["schemas"]["Brief"] | null;
+            /** Called */
+            called: string;
             detail: components["schemas"]["SpanDetail"] | null;
             /** Place */
             place: number;
@@ -5976,6 +5978,46 @@ export interface components {
             unit: string;
             /** Whole */
             whole: boolean;
+        };
+        /**
+         * VariantSet
+         * @description Values of what shows in the place of a part under conditions, in one span. There is such a
+         *     part from then on; none that shows the usual one in every span. `gone` are fields that the span
+         *     takes back.
+         */
+        VariantSet: {
+            /**
+             * Gone
+             * @default []
+             */
+            gone?: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "variant";
+            /** Letter */
+            letter: string;
+            /** Part */
+            part: number;
+            /**
+             * @default {
+             *       "aim": null,
+             *       "background": null,
+             *       "crop": null,
+             *       "fit": null,
+             *       "height": null,
+             *       "keeps": null,
+             *       "original": null,
+             *       "show": null,
+             *       "stands": null,
+             *       "whole": null,
+             *       "width": null
+             *     }
+             */
+            treatment?: components["schemas"]["Treatment"];
+            /** When */
+            when: ("dark" | "portrait" | "still")[];
         };
         /**
          * VerdictRun

@@ -5,7 +5,7 @@
 import { useWork } from "./context";
 import { ItemStrip } from "./ItemStrip";
 import classes from "./PartStrip.module.css";
-import { usualAt, variantsOf, whenWords } from "./parts";
+import { usualAt, variantsOf } from "./parts";
 
 export function PartStrip() {
   const { handle, reading } = useWork();
@@ -22,13 +22,11 @@ export function PartStrip() {
 
 function Tabs({ places, name }: { places: number[]; name: string }) {
   const { handle, reading, choosePart } = useWork();
-  const { parts } = handle.draft.placement;
   if (places.length < 2) return null;
   return (
     <div className={classes.strip} role="tablist" aria-label={name}>
       {places.map((i) => {
         const found = reading.findings.filter((f) => f.part === i).length;
-        const when = parts[i]?.when ?? [];
         return (
           <button
             key={i}
@@ -37,7 +35,7 @@ function Tabs({ places, name }: { places: number[]; name: string }) {
             aria-selected={i === handle.part}
             onClick={() => choosePart(i)}
           >
-            {when.length ? whenWords(when) : (parts[i]?.role ?? "picture")}
+            {reading.parts[i]?.called ?? "…"}
             {found > 0 && (
               <b>
                 {found}

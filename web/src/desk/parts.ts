@@ -6,14 +6,6 @@ import type { Part } from "../api/queries";
 
 export type When = NonNullable<Part["when"]>;
 
-/** How a picture is called that shows while something holds. */
-const WORDS: Record<When[number], string> = {
-  dark: "in the dark",
-  portrait: "in portrait",
-  still: "at rest",
-};
-export const whenWords = (when: When) => when.map((f) => WORDS[f]).join(" and ");
-
 /** The parts that stand in for no other one, in their order. */
 export const usualOf = (parts: readonly Part[]) => parts.filter((p) => p.of == null);
 

@@ -14,12 +14,12 @@ type Change = (fn: (draft: Draft) => Draft, group?: string) => void;
  * changes nothing.
  */
 export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) {
-  const last = useRef<Promise<void>>(Promise.resolve());
+  const last = useRef<Promise<unknown>>(Promise.resolve());
   const [refused, setRefused] = useState<string>();
   /** How many are asked for and not made yet. */
   const [open, setOpen] = useState(0);
   const edit = useCallback(
-    (asked: Edit, looks: Record<number, Look> = {}): Promise<void> => {
+    (asked: Edit, looks: Record<number, Look> = {}): Promise<PlacementBody | undefined> => {
       const make = async () => {
         setRefused(undefined);
         for (;;) {
@@ -33,19 +33,21 @@ export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) 
           // what has been done meanwhile is not lost
           if (now.current !== from) continue;
           change((d) => ({ placement, looks: { ...d.looks, ...looks } }));
-          return;
+          return placement;
         }
       };
       setOpen((n) => n + 1);
-      last.current = last.current
+      const made = last.current
         .then(make)
-        .catch((e) =>
+        .catch((e) => {
           setRefused(
             e instanceof ProblemError ? e.message : "No answer: nothing was changed. Try again.",
-          ),
-        )
+          );
+          return undefined;
+        })
         .finally(() => setOpen((n) => n - 1));
-      return last.current;
+      last.current = made;
+      return made;
     },
     [siteId, now, change],
   );

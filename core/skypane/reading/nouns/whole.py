@@ -52,9 +52,10 @@ class Moving(Noun):
 class PartReading(MovingPart):
     """A part with all that is told of its spans, and all its bands. `brief` only where a span waits
     for a picture, `detail` of the one span that is being worked on. `place`: which of the pictures
-    of the delivered markup shows it."""
+    of the delivered markup shows it; `called`: what it is among the parts in a word or two."""
 
     place: int
+    called: str
     spans: tuple[SpanReading, ...]
     advice: tuple[Advice, ...]
     brief: Brief | None

@@ -1,9 +1,7 @@
 /** What shows in the place of the chosen part under conditions, as the chosen span has it. */
 import type { Look, Treatment } from "../../api/queries";
 import { useWork } from "../context";
-import { withTreatment } from "../draft";
 import { usualAt, variantAt, type When } from "../parts";
-import { withoutIdle, withVariant } from "../variants";
 
 export function useVariant(when: When) {
   const { handle, reading, span } = useWork();
@@ -12,6 +10,18 @@ export function useVariant(when: When) {
   const index = variantAt(parts, at, when);
   const here = reading.parts[index]?.spans.find((s) => s.letter === span.letter);
   const isShown = here?.effective.show === "picture";
+  const set = async (
+    treatment: Treatment,
+    gone: string[] = [],
+    looks: Record<number, Look> = {},
+  ) => {
+    const { letter } = span;
+    const made = await handle.edit(
+      { kind: "variant", part: at, when, letter, treatment, gone },
+      looks,
+    );
+    return made && variantAt(made.parts, at, when);
+  };
   return {
     /** Its place; -1 where there is none. */
     index,
@@ -20,27 +30,9 @@ export function useVariant(when: When) {
     own: !!here?.own.some((f) => f === "show" || f === "original"),
     from: here?.origin.original,
     /** Sets values here, with what originals look like that come with them; its place. */
-    say: (values: Treatment, looks: Record<number, Look> = {}) => {
-      handle.change((d) => {
-        const said = withVariant(d, at, when, span.letter, values);
-        return { ...said, looks: { ...looks, ...said.looks } };
-      });
-      return index < 0 ? parts.length : index;
-    },
+    say: (values: Treatment, looks?: Record<number, Look>) => set(values, [], looks),
     /** From here on the usual one shows. */
-    usual: () =>
-      handle.change((d) =>
-        withoutIdle(
-          withTreatment(d, index, span.letter, { show: "usual", original: undefined }),
-          index,
-        ),
-      ),
-    reset: () =>
-      handle.change((d) =>
-        withoutIdle(
-          withTreatment(d, index, span.letter, { show: undefined, original: undefined }),
-          index,
-        ),
-      ),
+    usual: () => set({ show: "usual" }, ["original"]),
+    reset: () => set({}, ["show", "original"]),
   };
 }

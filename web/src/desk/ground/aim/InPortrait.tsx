@@ -31,8 +31,10 @@ export function InPortrait({ openFiles }: { openFiles: RefObject<(() => void) | 
   const give = (original: number, look: Look) =>
     say({ show: "picture", original } as Treatment, { [original]: look });
   // the part is there once it has been said, and files go to the part that is worked on
-  const bring = () => {
-    choosePart(say({ show: "picture" }));
+  const bring = async () => {
+    const at = await say({ show: "picture" });
+    if (at === undefined) return;
+    choosePart(at);
     openFiles.current?.();
   };
   return (
