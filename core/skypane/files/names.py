@@ -38,7 +38,8 @@ def part_name(placement: Placement, part: int) -> str:
         return "-".join((part_name(placement, usual_of(placement, part)), *mine.when))
     if mine.role is not None:
         return f"{placement.called}-{mine.role}"
-    pictures = (p for p in placement.usual if p.role is None)
+    # not `usual`: asked for every part of many, it need not look at all of them
+    pictures = (p for p in placement.parts if p.of is None and p.role is None)
     next(pictures)
     is_alone = next(pictures, None) is None
     return placement.called if is_alone else f"{placement.called}-{part + 1}"

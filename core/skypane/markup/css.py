@@ -116,7 +116,8 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
         _part_rules(p, name, whole, order) for p, name in zip(plan.written, names, strict=True)
     ]
     for part, name in zip(plan.written, names, strict=True):
-        parts += _variant_rules(plan, part, name, whole, order)
+        if plan.alternatives(part):
+            parts += _variant_rules(plan, part, name, whole, order)
     lines: list[Line] = []
     for i, span in enumerate(written):
         of_parts = [rule for rules in parts for rule in rules[span.letter]]
