@@ -31,5 +31,5 @@ def taken_files(files: Files, part: int, p: ShownSpan, density: float) -> Taken 
     if mine[0].density is None:
         at = chosen_by_width([r.width_px for r in mine], drawn_widths(p), density)
         return Taken(tuple(mine), at)
-    enough = least_sufficient(np.array([r.density or 0 for r in mine]), density)
-    return Taken(tuple(mine), np.broadcast_to(enough, p.viewport_w.shape))
+    enough = least_sufficient([r.density or 0 for r in mine], density)
+    return Taken(tuple(mine), np.broadcast_to(np.int64(enough), p.viewport_w.shape))

@@ -8,6 +8,7 @@ seen. Densities are compared as 32-bit floats, but in Firefox.
 from __future__ import annotations
 
 import math
+from bisect import bisect_left
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, NamedTuple
@@ -272,22 +273,22 @@ def _chosen(candidates: Sequence[Candidate], size: Size, env: Environment) -> _C
 
 
 def _least_sufficient(ranked: list[tuple[float, Candidate]], dpr: float) -> int:
-    return int(least_sufficient(np.array([density for density, _ in ranked]), dpr))
+    return least_sufficient([density for density, _ in ranked], dpr)
 
 
-def least_sufficient(densities: NDArray[Any], asked: float) -> NDArray[np.int64]:
-    """The place of the least density that suffices, else of the greatest, in each row of ascending
-    `densities`, (…, n); what Chromium was seen to take, see docs/chromium.md."""
-    at: NDArray[np.int64] = np.minimum((densities < asked).sum(axis=-1), densities.shape[-1] - 1)
-    return at
+def least_sufficient(densities: Sequence[float], asked: float) -> int:
+    """The place of the least density that suffices, else of the greatest, in ascending ones; what
+    Chromium was seen to take, see docs/chromium.md."""
+    return min(bisect_left(densities, asked), len(densities) - 1)
 
 
 def chosen_by_width(widths: Sequence[int], drawn: NDArray[Any], asked: float) -> NDArray[np.int64]:
     """Which of several files, of ascending `widths` in px, a screen of density `asked` takes where
-    `sizes` gives the width `drawn` in CSS px, (n,): the place of each."""
+    `sizes` gives the width `drawn` in CSS px, (n,): `least_sufficient` for each of these."""
     by_px = np.array(widths, dtype=np.float32)
     densities = by_px / np.round(drawn, 4).astype(np.float32)[:, None]
-    return least_sufficient(densities, asked)
+    at: NDArray[np.int64] = (densities < asked).sum(axis=1)
+    return np.minimum(at, len(widths) - 1)
 
 
 def _geometric(ranked: list[tuple[float, Candidate]], dpr: float) -> int:

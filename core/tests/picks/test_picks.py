@@ -2,10 +2,13 @@
 
 import dataclasses
 
+import numpy as np
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from skypane.errors import InvalidPlan
 from skypane.picks import Environment, pick
-from skypane.picks.choose import wins
+from skypane.picks.choose import chosen_by_width, wins
 from skypane.picks.engines import TYPES
 
 
@@ -356,3 +359,20 @@ def test_long_markup_takes_time_in_proportion_or_is_refused():
     deep = "(" * 5000 + "min-width: 1px" + ")" * 5000
     assert url(f'<picture><source media="{deep}" srcset="s"><img src="i"></picture>') == "i"
     assert url(f'<img sizes="calc{"(" * 5000}1px{")" * 5000}" srcset="a 400w, b 1000w">') == "b"
+
+
+@given(
+    st.lists(st.integers(1, 6000), min_size=1, max_size=8, unique=True).map(sorted),
+    st.lists(st.integers(1, 30_000_000), min_size=1, max_size=6),
+    st.sampled_from([0.75, 1, 1.25, 1.5, 2, 2.625, 3]),
+)
+def test_at_all_widths_at_once_the_file_is_the_one_that_is_picked_at_each(widths, drawn, density):
+    """`sizes` in ten-thousandths of a px, as it is written; also where a file has exactly the px
+    that are asked for."""
+    sizes = [d / 10_000 for d in drawn] + [w / density for w in widths]
+    at = chosen_by_width(widths, np.array(sizes), density)
+    srcset = ", ".join(f"{w}.jpg {w}w" for w in widths)
+    env = Environment(width=1000, height=800, density=density)
+    for size, i in zip(sizes, at, strict=True):
+        img = f'<img src="a.jpg" srcset="{srcset}" sizes="{size:.4f}px">'
+        assert pick(img, env).url == f"{widths[i]}.jpg", (size, widths)
