@@ -84,9 +84,12 @@ class Printer(ABC):
         return [*out, line] if line.strip() else out
 
 
+_STAYING = frozenset(("picture", "figure"))
+
+
 def _lines(of: Element, printer: Printer) -> Sequence[Line]:
-    # pictures stay from one time to the next, what is around them is made anew
-    return _kept(of, printer) if of.tag == "picture" else _printed(of, printer)
+    # these stay from one time to the next, what is around them is made anew
+    return _kept(of, printer) if of.tag in _STAYING else _printed(of, printer)
 
 
 @once
