@@ -103,6 +103,7 @@ def test_from_a_new_site_to_a_proven_export(page: Page, address: str):
     page.get_by_role("button", name="Change…").click()
     page.get_by_role("button", name="mast.jpg").click()
     expect(page.get_by_text("1500 × 1000").first).to_be_visible()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
 
     # undo and redo
     page.get_by_role("button", name="Undo").click()

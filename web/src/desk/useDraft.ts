@@ -28,7 +28,7 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       dispatch({ kind: "change", change: fn, group }),
     [],
   );
-  const { edit, busy, refused, forget } = useEdits(loaded.site_id, now, change);
+  const { edit, busy, takeBack, refused, forget } = useEdits(loaded.site_id, now, change);
   const treat = useCallback(
     (letter: string, values: Treatment, group?: string) =>
       change((draft) => withTreatment(draft, part, letter, values), group),
@@ -47,7 +47,11 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       }, group),
     [change],
   );
-  const undo = useCallback(() => dispatch({ kind: "undo" }), []);
+  // what is under way is the last step: it is that which is taken back
+  const undo = useCallback(() => {
+    if (busy) takeBack();
+    else dispatch({ kind: "undo" });
+  }, [busy, takeBack]);
   const redo = useCallback(() => dispatch({ kind: "redo" }), []);
   const settle = useCallback(() => dispatch({ kind: "settle" }), []);
   /** To a version of the server's history, by its position. */
@@ -76,7 +80,7 @@ export function useDraft(loaded: Placement, part: number, keeps: boolean) {
       previous: state.past.at(-1),
       /** Whether something that shows is being dragged, or moved by keys. */
       moves: state.group !== null && !state.group.startsWith(RUNGS),
-      canUndo: state.past.length > 0,
+      canUndo: busy || state.past.length > 0,
       canRedo: state.future.length > 0,
     }),
     [acts, takeTheirs, keepMine, state, saving, busy, refused, part],

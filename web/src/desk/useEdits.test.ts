@@ -94,4 +94,16 @@ describe("an edit", () => {
     await nth(1).answer("a with 8");
     expect(now().name).toBe("a with 8");
   });
+  it("that is taken back before it is here is not made, nor what waits behind it", async () => {
+    const { now, give } = desk();
+    await give(7);
+    await give(8);
+    act(() => now().takeBack());
+    await nth(0).answer("a with 7");
+    expect(now()).toMatchObject({ name: "a", busy: false });
+    expect(asked).toHaveLength(1);
+    await give(9);
+    await nth(1).answer("a with 9");
+    expect(now().name).toBe("a with 9");
+  });
 });

@@ -18,9 +18,13 @@ export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) 
   const [refused, setRefused] = useState<string>();
   /** How many are asked for and not made yet. */
   const [open, setOpen] = useState(0);
+  /** Those that were asked for before the last taking back are not made any more. */
+  const round = useRef(0);
   const edit = useCallback(
     (asked: Edit, looks: Record<number, Look> = {}): Promise<PlacementBody | undefined> => {
+      const mine = round.current;
       const make = async () => {
+        if (mine !== round.current) return undefined;
         setRefused(undefined);
         for (;;) {
           const from = now.current;
@@ -30,6 +34,7 @@ export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) 
               body: { placement: from.placement, looks: { ...from.looks, ...looks }, edit: asked },
             }),
           );
+          if (mine !== round.current) return undefined;
           // what has been done meanwhile is not lost
           if (now.current !== from) continue;
           change((d) => ({ placement, looks: { ...d.looks, ...looks } }));
@@ -51,5 +56,14 @@ export function useEdits(siteId: number, now: RefObject<Draft>, change: Change) 
     },
     [siteId, now, change],
   );
-  return { edit, busy: open > 0, refused, forget: useCallback(() => setRefused(undefined), []) };
+  const takeBack = useCallback(() => {
+    round.current++;
+  }, []);
+  return {
+    edit,
+    busy: open > 0,
+    takeBack,
+    refused,
+    forget: useCallback(() => setRefused(undefined), []),
+  };
 }
