@@ -242,5 +242,5 @@ def one_of_band(site: Site, placement: Placement, siblings: Siblings) -> Band | 
         name=f"One of {placement.one_of}",
         runs=merged(runs),
         curve=Curve(points=tuple((w, r.worst) for r in runs for w in (r.first, r.last))),
-        wrong="none or several show",
+        wrong="{verdict} show",
     )

@@ -102,7 +102,8 @@ def _wrong_of(band: Band, runs: Iterable[Run], items: ItemsReading | None) -> It
         if band.kind == "together" and items:
             yield from _of_items(band, run, items)
         else:
-            yield _Wrong(run.first, run.last, run.verdict, band, band.wrong or run.verdict)
+            word = (band.wrong or "{verdict}").replace("{verdict}", run.verdict)
+            yield _Wrong(run.first, run.last, run.verdict, band, word)
 
 
 def _of_items(band: Band, run: Run, items: ItemsReading) -> Iterator[_Wrong]:

@@ -122,3 +122,17 @@ def test_in_small_a_placement_is_what_visitors_see():
         found = strip_screens(plan(SITE, many, ALL))[-1]
         assert len(found.cells) == cells
         assert all(c.x >= 0 and c.x + c.w <= 1 + 1e-9 for c in found.cells)
+
+
+def test_of_a_set_of_which_none_or_several_show_the_verdict_says_which():
+    """Two that stand in for each other, both dropped on narrow screens and both shown on wide
+    ones."""
+    treatments = {"D": m.Treatment(original=1), "A": m.Treatment(show="nothing")}
+    first, second = (
+        m.picture(name, treatments).model_copy(update={"one_of": "head"}) for name in "AB"
+    )
+    found = read(SITE, first, ALL, siblings=lambda: (second,))
+    assert [(at(found, w).word, at(found, w).drawn) for w in (360, 1200)] == [
+        ("none show", "lost"),
+        ("several show", "cut"),
+    ]

@@ -1575,9 +1575,10 @@ export interface components {
          *     one of a set shows; whether the lettering of a logo can be read, its height as a share of the
          *     least; of a picture without keep areas how much of it is in view.
          *
-         *     `id` is its own within a reading. `wrong` says in a word or two what is wrong where it is, ""
-         *     where its verdict does; `figured` says it with the figure of a width, in the place of `{times}`
-         *     (a share of the px needed), `{contrast}` or `{out}` (what of a share is missing).
+         *     `id` is its own within a reading. `wrong` says in a word or two what is wrong where it is, with
+         *     `{verdict}` for that of the run, "" where that alone does; `figured` says it with the figure of
+         *     a width, in the place of `{times}` (a share of the px needed), `{contrast}` or `{out}` (what of
+         *     a share is missing).
          *
          *     `curve` is of shares in view, of shares of the px needed (of spans that are soft somewhere), of
          *     bytes, of CSS px, or of contrast ratios; `peak` is the narrowest width at which a frame is
