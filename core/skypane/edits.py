@@ -19,12 +19,18 @@ from skypane.model import (
     Role,
     Site,
     Treatment,
-    Treatments,
     When,
 )
 from skypane.model.frame import Letter
 from skypane.model.original import AreaName
-from skypane.treatments import FIELDS, held_of_kind, layers_below, own_values, resolve
+from skypane.treatments import (
+    FIELDS,
+    held_of_kind,
+    layers_below,
+    own_values,
+    resolve,
+    with_fields,
+)
 from skypane.values import Noun
 from skypane.widths.spans import spans_of
 
@@ -163,7 +169,8 @@ def _with_variant(placement: Placement, edit: VariantSet) -> Placement:
         at = len(parts)
         parts.append(Part(of=key, when=edit.when))
     placement = placement.model_copy(update={"parts": tuple(parts)})
-    values = {**dict.fromkeys(edit.gone), **own_values(edit.treatment)}
+    gone = dict.fromkeys(f for f in edit.gone if f in FIELDS)
+    values = {**gone, **own_values(edit.treatment)}
     placement = _treated(placement, at, edit.letter, values)
     own = [own_values(t) for t in placement.parts[at].treatments.values()]
     if any(v != {"show": "usual"} for v in own if v):
@@ -239,18 +246,9 @@ def _kind_values(site: Site, placement: Placement, letter: str) -> Values:
 # -- values of one span: None takes one away -------------------------------------------------
 
 
-def _merged(own: Values, values: Values) -> dict[str, Any]:
-    return {f: v for f, v in {**own, **values}.items() if v is not None}
-
-
-def _with(treatments: Treatments, letter: str, values: Values) -> Treatments:
-    own = own_values(treatments.get(letter, Treatment()))
-    return {**treatments, letter: Treatment(**_merged(own, values))}
-
-
 def _treated(placement: Placement, part: int, letter: str, values: Values) -> Placement:
     mine = placement.parts[part]
-    changed = {"treatments": _with(mine.treatments, letter, values)}
+    changed = {"treatments": with_fields(mine.treatments, letter, values)}
     return placement.with_part(part, mine.model_copy(update=changed))
 
 
@@ -264,10 +262,11 @@ def _for_all(placement: Placement, letter: str, values: Values) -> Placement:
             treatments = {**part.treatments, letter: Treatment(**rest)}
             part = part.model_copy(update={"treatments": treatments})
         parts.append(part)
-    common = _with(placement.common, letter, values)
+    common = with_fields(placement.common, letter, values)
     return placement.model_copy(update={"parts": tuple(parts), "common": common})
 
 
 def _of_kind(placement: Placement, letter: str, values: Values) -> Placement:
-    own = _merged(placement.layout.get(letter, {}), values)
+    merged = {**placement.layout.get(letter, {}), **values}
+    own = {f: v for f, v in merged.items() if v is not None}
     return placement.model_copy(update={"layout": {**placement.layout, letter: own}})

@@ -271,8 +271,13 @@ def effective_crop(crop: Rect | None) -> Rect:
 
 def with_values(treatments: Treatments, letter: str, values: Treatment) -> Treatments:
     """The treatments with what `values` sets laid on one span."""
+    return with_fields(treatments, letter, own_values(values))
+
+
+def with_fields(treatments: Treatments, letter: str, fields: Mapping[str, Any]) -> Treatments:
+    """The treatments with some fields of one span set; those that are None are taken back."""
     own = treatments.get(letter, Treatment())
-    return {**treatments, letter: own.model_copy(update=own_values(values))}
+    return {**treatments, letter: own.model_copy(update=dict(fields))}
 
 
 def showing(placement: Placement, original: int) -> Placement:
