@@ -63,10 +63,20 @@ function desk(keeps = true) {
   const wrapper = ({ children }: { children: ReactNode }) => (
     <QueryClientProvider client={queries}>{children}</QueryClientProvider>
   );
-  const hook = renderHook(() => useDraft(loaded(), 0, keeps), { wrapper });
+  /** Each picture of the desk that was drawn: the name, and whether it is told to be saved. */
+  const drawn: [string, string][] = [];
+  const hook = renderHook(
+    () => {
+      const handle = useDraft(loaded(), 0, keeps);
+      drawn.push([handle.draft.placement.name, handle.saving.kind]);
+      return handle;
+    },
+    { wrapper },
+  );
   const now = () => hook.result.current;
   return {
     now,
+    drawn,
     name: (name: string) =>
       act(() => now().change((d) => ({ ...d, placement: { ...d.placement, name } }))),
     unmount: hook.unmount,
@@ -92,6 +102,16 @@ describe("what is changed", () => {
     expect(now().saving.kind).toBe("saved");
     await pass(10_000);
     expect(puts).toHaveLength(1);
+  });
+
+  it("is never shown as saved before it is, not for one picture", async () => {
+    const { drawn, name } = desk();
+    name("Lamp");
+    await pass(500);
+    await put(0).answer(200, saved(2));
+    expect(drawn.at(-1)).toEqual(["Lamp", "saved"]);
+    const first = drawn.findIndex(([shown]) => shown === "Lamp");
+    expect(drawn[first]).toEqual(["Lamp", "waiting"]);
   });
 
   it("while a save is under way is saved after it, as a change of what that has made", async () => {

@@ -6,12 +6,10 @@ import { useCallback, useMemo, useReducer } from "react";
 import type { Look, Part, Placement, Treatment } from "../api/queries";
 import { type Draft, history, withPart, withTreatment } from "./draft";
 import { useEdits } from "./useEdits";
-import { draftOf, type Saving, useSaving } from "./useSaving";
+import { draftOf, useSaving, WAITING } from "./useSaving";
 
 /** Widths to export are moved: nothing shows otherwise, and what it costs is to be seen at once. */
 export const RUNGS = "rungs ";
-
-const WAITING: Saving = { kind: "waiting" };
 
 /** `part` is the one that is worked on; `keeps` whether whoever works on it may change the site. */
 export function useDraft(loaded: Placement, part: number, keeps: boolean) {

@@ -24,6 +24,9 @@ export type Saving =
   | { kind: "retrying"; error: ProblemError }
   | { kind: "conflict"; theirs: Placement; said: string; differs: string[] };
 
+/** Something is still to come. */
+export const WAITING: Saving = { kind: "waiting" };
+
 export const draftOf = (p: { placement: PlacementBody; looks?: Record<string, Look> }): Draft => ({
   placement: p.placement,
   looks: p.looks ?? {},
@@ -214,7 +217,9 @@ export function useSaving(
     },
     [adopt],
   );
-  return { saving, save, placeOf, takeTheirs, keepMine, now };
+  // a draft that has just changed is not saved in the very picture that shows it
+  const isBehind = saving.kind === "saved" && state.now !== kept.current;
+  return { saving: isBehind ? WAITING : saving, save, placeOf, takeTheirs, keepMine, now };
 }
 
 /** What waits is saved a moment later, and what had no answer is tried again. */
