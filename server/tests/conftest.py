@@ -11,6 +11,13 @@ from django.test import Client
 from PIL import Image
 
 
+def pytest_ignore_collect(collection_path, config):
+    """The cases of every operation are worked out as their file is read, which takes half a minute:
+    not where the slow ones are left out anyway."""
+    is_slow = collection_path.name == "test_every_operation.py"
+    return (is_slow and config.option.markexpr == "not slow") or None
+
+
 @pytest.fixture(autouse=True)
 def media(settings, tmp_path):
     settings.MEDIA_ROOT = tmp_path / "media"
