@@ -11,8 +11,8 @@ from pydantic.fields import FieldInfo
 from skypane.layouts.layout import values_of_kind
 from skypane.values import Noun
 
-#: What the end of a field's name says of its unit.
-UNITS = {"_px": "px", "_percent": "%", "_s": "s"}
+#: What the last word of a field's name says of its unit.
+UNITS = {"px": "px", "percent": "%", "s": "s"}
 
 
 class ValueFacts(Noun):
@@ -38,7 +38,7 @@ def _facts(name: str, field: FieldInfo) -> ValueFacts:
     kinds = _kinds(field.annotation)
     return ValueFacts(
         name=field.title or name,
-        unit=next((unit for end, unit in UNITS.items() if name.endswith(end)), ""),
+        unit=UNITS.get(name.rpartition("_")[2], ""),
         least=next((float(b.ge) for b in bounds if isinstance(b, annotated_types.Ge)), None),  # type: ignore[arg-type]
         most=next((float(b.le) for b in bounds if isinstance(b, annotated_types.Le)), None),  # type: ignore[arg-type]
         whole=int in kinds,

@@ -45,10 +45,13 @@ export function KindNumber({ before, unit, ...row }: Row & { before?: string; un
   );
 }
 
-/** More than so many choices are a list. */
+/** More than so many choices are a list, unless it is asked for otherwise. */
 const MOST_SIDE_BY_SIDE = 4;
 
-/** `words`: how what can be chosen is called; `listed`: as a list, however few there are. */
+/**
+ * `words`: how what can be chosen is called; `listed`: as a list or side by side, however many there
+ * are.
+ */
 export function KindChoice({
   words,
   listed,
@@ -58,7 +61,7 @@ export function KindChoice({
   const { facts, value, label, set } = useValue(row);
   if (!facts || typeof value !== "string") return null;
   const data = facts.choices.map((choice) => ({ value: choice, label: words?.[choice] ?? choice }));
-  return listed || data.length > MOST_SIDE_BY_SIDE ? (
+  return (listed ?? data.length > MOST_SIDE_BY_SIDE) ? (
     <Select
       size="xs"
       w={w ?? 210}

@@ -1,16 +1,16 @@
 /** What lies on the picture beside words: a mark, or an inset that stands in for it. */
 import { SegmentedControl } from "@mantine/core";
 import { useRef } from "react";
-import type { BannerValues, Look } from "../../../api/queries";
+import type { Look } from "../../../api/queries";
 import { Uploads } from "../../../originals/Uploads";
 import { useUploads } from "../../../originals/useUploads";
-import { NumberField } from "../../../ui/NumberField";
 import { useWork } from "../../context";
 import { NEW_PART, withRole, withTreatment } from "../../draft";
 import { Told } from "../../Told";
 import { lookOf } from "../../useBringing";
 import { OriginalChooser } from "../aim/OriginalChooser";
 import { Findings } from "../Findings";
+import { KindNumber } from "../KindRows";
 import { KindValue } from "../KindValue";
 import { type Role, useRole } from "../useRole";
 import { ValueRow } from "../ValueRow";
@@ -115,19 +115,8 @@ export function MarkFields() {
             />
           </KindValue>
           <KindValue fields={["mark_percent", "mark_most_px"]} label="Width">
-            <NumberField
-              label="Width of the mark"
-              unit="%"
-              value={values.mark_percent}
-              set={(v) => set({ mark_percent: v }, "mark width")}
-            />
-            <NumberField
-              label="Greatest width of the mark"
-              before="at most"
-              unit="px"
-              value={values.mark_most_px}
-              set={(v) => set({ mark_most_px: v }, "mark most")}
-            />
+            <KindNumber field="mark_percent" />
+            <KindNumber field="mark_most_px" before="at most" />
           </KindValue>
           <MarkWidth index={index} />
         </>
@@ -276,12 +265,7 @@ export function InsetFields() {
             />
           </KindValue>
           <KindValue fields={["inset_px", "inset_round"]} label="Size">
-            <NumberField
-              label="Size of the inset"
-              unit="px"
-              value={values.inset_px}
-              set={(v) => set({ inset_px: v }, "inset size")}
-            />
+            <KindNumber field="inset_px" />
             <SegmentedControl
               size="xs"
               aria-label="Shape of the inset"
@@ -291,12 +275,7 @@ export function InsetFields() {
             />
           </KindValue>
           <KindValue fields={["inset_border_px", "inset_border"]} label="Border">
-            <NumberField
-              label="Border of the inset"
-              unit="px"
-              value={values.inset_border_px}
-              set={(v) => set({ inset_border_px: v } as Partial<BannerValues>, "inset border")}
-            />
+            <KindNumber field="inset_border_px" />
             <ColourInput
               label="Colour of the border"
               value={values.inset_border}

@@ -46,15 +46,15 @@ export function WordsAtCursor() {
         </div>
         {here.texts.length > 0 && (
           <div className={ground.facts}>
-            <h3>{span.effective.show === "picture" ? "Before it has loaded" : "On its colour"}</h3>
+            <h3>
+              {span.effective.show === "picture" ? "Before it has loaded" : "On its colour"}{" "}
+              <i
+                className={classes.chip}
+                style={{ background: span.effective.background }}
+                title={span.effective.background}
+              />
+            </h3>
             <dl>
-              <div>
-                <dt>on</dt>
-                <dd>
-                  <i className={classes.chip} style={{ background: span.effective.background }} />{" "}
-                  {span.effective.background}
-                </dd>
-              </div>
               {here.texts
                 .filter((t) => t.kind !== "button")
                 .map((t) => (

@@ -1,22 +1,16 @@
 /** How the words stand in the chosen span. */
-import { SegmentedControl } from "@mantine/core";
-import type { BannerValues } from "../../../api/queries";
-import { NumberField } from "../../../ui/NumberField";
 import { useDesk } from "../../context";
 import { valueAt } from "../../scale";
+import { KindChoice, KindNumber } from "../KindRows";
 import { KindValue } from "../KindValue";
 import { PlaceField } from "./PlaceField";
 import { useWords } from "./useWords";
 import classes from "./Words.module.css";
 import { WordsForm } from "./WordsForm";
 
-const SHOWS: { value: BannerValues["shows"]; label: string }[] = [
-  { value: "on", label: "on it" },
-  { value: "below", label: "below" },
-  { value: "above", label: "above" },
-  { value: "beside", label: "beside" },
-  { value: "off", label: "off" },
-];
+const SHOWS = { on: "on it" };
+const SIDES = { start: "words left", end: "right" };
+const ALIGNED = { start: "left", end: "right" };
 
 export function WordsFields() {
   const { cursor } = useDesk();
@@ -36,33 +30,16 @@ export function WordsFields() {
         <WordsForm />
       </div>
       <KindValue fields={["shows"]} label="Shows">
-        <SegmentedControl
-          size="xs"
-          aria-label="Where the words show"
-          value={values.shows}
-          onChange={(shows) => set({ shows: shows as BannerValues["shows"] })}
-          data={SHOWS}
-        />
+        <KindChoice field="shows" words={SHOWS} listed={false} />
       </KindValue>
       {values.shows === "beside" && (
         <KindValue fields={["share_percent", "side"]} label="Row">
-          <NumberField
+          <KindNumber
+            field="share_percent"
             label="Share of the picture in the row"
             before="picture"
-            unit="%"
-            value={values.share_percent}
-            set={(v) => set({ share_percent: v }, "share")}
           />
-          <SegmentedControl
-            size="xs"
-            aria-label="Side of the words"
-            value={values.side}
-            onChange={(side) => set({ side: side as "start" | "end" })}
-            data={[
-              { value: "start", label: "words left" },
-              { value: "end", label: "right" },
-            ]}
-          />
+          <KindChoice field="side" words={SIDES} />
         </KindValue>
       )}
       {values.shows !== "off" && (
@@ -76,51 +53,20 @@ export function WordsFields() {
             />
           </KindValue>
           <KindValue fields={["percent"]} label="Width">
-            <NumberField
-              label="Width of the words"
-              unit="%"
-              value={values.percent}
-              set={(v) => set({ percent: v }, "percent")}
-            />
+            <KindNumber field="percent" />
             {width !== undefined && (
               <span className={classes.figures}>{Math.round(width)} px here</span>
             )}
           </KindValue>
           <KindValue fields={["margin_px"]} label="Margin">
-            <NumberField
-              label="Margin"
-              unit="px on every side"
-              value={values.margin_px}
-              set={(v) => set({ margin_px: v }, "margin")}
-            />
+            <KindNumber field="margin_px" label="Margin" unit="px on every side" />
           </KindValue>
           <KindValue fields={["heading_px", "text_px"]} label="Type">
-            <NumberField
-              label="Size of the heading"
-              unit="px"
-              value={values.heading_px}
-              set={(v) => set({ heading_px: v }, "heading size")}
-            />
-            <NumberField
-              label="Size of the text"
-              before="text"
-              unit="px"
-              value={values.text_px}
-              set={(v) => set({ text_px: v }, "text size")}
-            />
+            <KindNumber field="heading_px" />
+            <KindNumber field="text_px" before="text" />
           </KindValue>
           <KindValue fields={["align"]} label="Align">
-            <SegmentedControl
-              size="xs"
-              aria-label="Alignment"
-              value={values.align}
-              onChange={(align) => set({ align: align as BannerValues["align"] })}
-              data={[
-                { value: "start", label: "left" },
-                { value: "centre", label: "centre" },
-                { value: "end", label: "right" },
-              ]}
-            />
+            <KindChoice field="align" words={ALIGNED} />
           </KindValue>
           <KindValue fields={["colour", "button"]} label="Colour">
             <ColourInput
