@@ -27,7 +27,7 @@ from skypane.handover import Asked, AskedPage, FileFacts, asked_for, blueprint, 
 from skypane.layouts import Layout, begun, kind_names
 from skypane.model import Original, Part, Placement, Site, Treatment, picture
 from skypane.named import named_from, parted, using
-from skypane.paged import page_held
+from skypane.paged import page_in_spans
 from skypane.picks import Environment, pick, reach, read_markup
 from skypane.proof import predict
 from skypane.reading import Moving, PageReading, Reading, read, read_moving, read_page
@@ -87,7 +87,7 @@ __all__ = [
     "kind_names",
     "named_from",
     "no_longer_fits",
-    "page_held",
+    "page_in_spans",
     "page_respanned",
     "parted",
     "pick",

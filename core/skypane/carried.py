@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from skypane.geometry import WHOLE
-from skypane.handing_down import Held, Layer, Values, handed_down, to_set
+from skypane.handing_down import Handed, Layer, Values, handed_down, to_set
 from skypane.model import (
     FrameValues,
     PageLayout,
@@ -19,7 +19,7 @@ from skypane.model import (
 from skypane.paged import page_values
 from skypane.treatments import (
     frame_treatments,
-    held_of_kind,
+    handed_of_kind,
     layers_below,
     part_layer,
     set_by,
@@ -68,7 +68,7 @@ def respan(
         parts.append(
             part.model_copy(update={"treatments": _treatments(treatments), "ladders": ladders})
         )
-    layout = to_set(_taken(taken, held_of_kind(before, placement)))
+    layout = to_set(_taken(taken, handed_of_kind(before, placement)))
     changed = {"parts": tuple(parts), "common": _treatments(common), "layout": layout}
     return placement.model_copy(update=changed)
 
@@ -77,7 +77,7 @@ def _treatments(values: Mapping[str, Values]) -> Treatments:
     return {letter: Treatment(**own) for letter, own in values.items()}
 
 
-def _taken(taken: Mapping[str, str], held: Mapping[str, Held]) -> dict[str, Held]:
+def _taken(taken: Mapping[str, str], held: Mapping[str, Handed]) -> dict[str, Handed]:
     """What held in the spans before, by the letters of those that take after them."""
     return {letter: held[was] for letter, was in taken.items()}
 

@@ -10,7 +10,7 @@ from pydantic import Field
 from skypane.changes import with_area_renamed
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE
-from skypane.handing_down import OF_ORIGINAL, Held, Values
+from skypane.handing_down import OF_ORIGINAL, Handed, Values
 from skypane.layouts import layout_of
 from skypane.model import (
     Part,
@@ -25,7 +25,7 @@ from skypane.model.frame import Letter
 from skypane.model.original import AreaName
 from skypane.treatments import (
     FIELDS,
-    held_of_kind,
+    handed_of_kind,
     layers_below,
     own_values,
     resolve,
@@ -224,7 +224,7 @@ def _only_there(site: Site, placement: Placement, edit: OnlyThere, areas: AreaNa
         return WHOLE if field == "crop" else areas.get(then.effective.original or 0)
 
     def kept(values: Values) -> dict[str, Any]:
-        fields = [f for f in values if f not in now.held.set_in(below)]
+        fields = [f for f in values if f not in now.handed.set_in(below)]
         if "original" in fields:
             fields += [f for f in OF_ORIGINAL if f not in fields]
         return {f: had(f) for f in fields}
@@ -232,14 +232,14 @@ def _only_there(site: Site, placement: Placement, edit: OnlyThere, areas: AreaNa
     placement = _treated(placement, edit.part, below, kept(own_values(edit.treatment)))
     if common := kept(own_values(edit.common)):
         placement = _for_all(placement, below, common)
-    held, before = held_of_kind(site, placement)[below], _kind_values(site, edit.before, below)
+    held, before = handed_of_kind(site, placement)[below], _kind_values(site, edit.before, below)
     of_kind = {f: before.get(f) for f in edit.layout if f not in held.set_in(below)}
     return _of_kind(placement, below, of_kind) if of_kind else placement
 
 
 def _kind_values(site: Site, placement: Placement, letter: str) -> Values:
     """The values of the kind in a span, defaults among them, as JSON."""
-    held: Held = held_of_kind(site, placement)[letter]
+    held: Handed = handed_of_kind(site, placement)[letter]
     return layout_of(placement).values(held.values).model_dump(mode="json")
 
 

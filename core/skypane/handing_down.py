@@ -26,7 +26,7 @@ class Origin:
     of: Setter
 
 
-class Held(NamedTuple):
+class Handed(NamedTuple):
     """What holds in a span of all that has been set, and where each value is from. What nobody has
     set is in neither."""
 
@@ -39,16 +39,16 @@ class Held(NamedTuple):
         mine = (f for f, o in self.origin.items() if o.letter == letter and o.of != "usual")
         return frozenset(mine)
 
-    def under(self, values: Values, origin: Mapping[str, Origin]) -> Held:
+    def under(self, values: Values, origin: Mapping[str, Origin]) -> Handed:
         """What holds once other values lie over these."""
         kept = _past(self.values, values)
-        return Held(
+        return Handed(
             {**kept, **values},
             {**{k: v for k, v in self.origin.items() if k in kept}, **origin},
         )
 
 
-NOTHING_SET = Held({}, {})
+NOTHING_SET = Handed({}, {})
 
 
 class Layer(NamedTuple):
@@ -58,14 +58,14 @@ class Layer(NamedTuple):
     values: Mapping[str, Values]
 
 
-def handed_down(letters: Sequence[str], *layers: Layer) -> dict[str, Held]:
+def handed_down(letters: Sequence[str], *layers: Layer) -> dict[str, Handed]:
     """Per letter what holds there. `letters` from the narrowest span."""
-    held, out = NOTHING_SET, {}
+    handed, out = NOTHING_SET, {}
     for letter in reversed(letters):
         for of, values in layers:
             if own := values.get(letter):
-                held = held.under(own, dict.fromkeys(own, Origin(letter, of)))
-        out[letter] = held
+                handed = handed.under(own, dict.fromkeys(own, Origin(letter, of)))
+        out[letter] = handed
     return out
 
 
@@ -77,17 +77,17 @@ def _past(values: Values, over: Values) -> dict[str, Any]:
 
 
 def to_set(
-    held: Mapping[str, Held],
+    handed: Mapping[str, Handed],
     *below: Mapping[str, Values],
     taken_back: Callable[[str, Values], Any] = lambda field, values: None,
 ) -> dict[str, dict[str, Any]]:
     """The other way: what has to be set over what lies `below` so that in each span holds what is
-    `held`; nothing where it is handed down anyway. `held` from the widest span. `taken_back` gives
+    `handed`; nothing where nothing need be set. `handed` from the widest span. `taken_back` gives
     what to set where a value of the original would be handed down and none holds; None for
     nothing."""
     wider: dict[str, Any] = {}
     out: dict[str, dict[str, Any]] = {}
-    for letter, (values, _) in held.items():
+    for letter, (values, _) in handed.items():
         for layer in below:
             wider = {**_past(wider, layer[letter]), **layer[letter]} if letter in layer else wider
         wider = _past(wider, values)

@@ -28,7 +28,7 @@ from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
-from skypane.paged import page_held
+from skypane.paged import page_in_spans
 from skypane.shown.nouns import Plan
 from skypane.shown.plan import plan
 from skypane.values import Noun
@@ -228,7 +228,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
         if any(mine):
             here = [computed[p.called] for p in page.placements if p.called in computed]
             title = page.title or asked.name
-            held = page_held(asked.site, page.layout, len(mine))
+            held = page_in_spans(asked.site, page.layout, len(mine))
             whole = wrapped(held, mine)
             # a page's own order and head stand in its own sheet
             own = text_of(page_css(asked.site, held))
@@ -263,7 +263,7 @@ def _manifest(
     facts: Mapping[str, FileFacts],
 ) -> dict[str, object]:
     originals = {o.id: o for o in asked.originals}
-    said = [_placement_said(p) for p, _ in planned]
+    said = [_placement_facts(p) for p, _ in planned]
     head: dict[str, object] = said[0] if asked.scope == "placement" else {"placements": said}
     return {
         **({} if asked.scope == "placement" else {asked.scope: asked.name}),
@@ -271,7 +271,7 @@ def _manifest(
         "media_style": asked.site.media_style,
         "likeness": asked.site.likeness,
         **({} if asked.effort == "thorough" else {"effort": asked.effort}),
-        "files": [_file_said(r, originals, facts.get(r.key)) for r in files],
+        "files": [_file_facts(r, originals, facts.get(r.key)) for r in files],
         "left_out": [
             {
                 "spans": list(g.spans),
@@ -286,7 +286,7 @@ def _manifest(
     }
 
 
-def _placement_said(computed: Plan) -> dict[str, object]:
+def _placement_facts(computed: Plan) -> dict[str, object]:
     parts = [
         {
             "alt": alt_text(part),
@@ -300,7 +300,7 @@ def _placement_said(computed: Plan) -> dict[str, object]:
     return {"placement": placement.name, "kind": placement.kind, "parts": parts}
 
 
-def _file_said(
+def _file_facts(
     r: Rendition, originals: Mapping[int, Original], fact: FileFacts | None
 ) -> dict[str, Any]:
     made = {} if fact is None else {"bytes": fact.size_bytes, "sha256": fact.sha256}

@@ -5,12 +5,12 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from skypane.errors import InvalidPlan
-from skypane.handing_down import Held, Layer, handed_down
+from skypane.handing_down import Handed, Layer, handed_down
 from skypane.model import PageLayout, PageValues, Site
 from skypane.widths.spans import Span, spans_of
 
 
-class PageHeld(NamedTuple):
+class PageInSpan(NamedTuple):
     """`order` has every placement of the page, by its place in reading order."""
 
     span: Span
@@ -19,7 +19,7 @@ class PageHeld(NamedTuple):
     order: tuple[int, ...]
 
 
-def page_held(site: Site, layout: PageLayout, n: int) -> tuple[PageHeld, ...]:
+def page_in_spans(site: Site, layout: PageLayout, n: int) -> tuple[PageInSpan, ...]:
     """What holds in every span of a page of `n` placements, from the narrowest. Raises InvalidPlan
     for letters without a span."""
     spans = spans_of(site)
@@ -30,11 +30,11 @@ def page_held(site: Site, layout: PageLayout, n: int) -> tuple[PageHeld, ...]:
         values = PageValues(**held[span.letter].values)
         named = [i for i in values.order or () if 0 <= i < n]
         order = (*named, *(i for i in range(n) if i not in set(named)))
-        out.append(PageHeld(span, values.head_px or 0, bool(values.head_over), order))
+        out.append(PageInSpan(span, values.head_px or 0, bool(values.head_over), order))
     return tuple(out)
 
 
-def page_values(site: Site, layout: PageLayout) -> dict[str, Held]:
+def page_values(site: Site, layout: PageLayout) -> dict[str, Handed]:
     """Per letter what holds of all that has been set of a page."""
     own = {letter: values.model_dump(exclude_none=True) for letter, values in layout.items()}
     return handed_down([s.letter for s in spans_of(site)], Layer("page", own))

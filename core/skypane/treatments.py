@@ -9,7 +9,7 @@ from typing import Any, NamedTuple
 
 from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
-from skypane.handing_down import OF_ORIGINAL, Held, Layer, Origin, handed_down
+from skypane.handing_down import OF_ORIGINAL, Handed, Layer, Origin, handed_down
 from skypane.model import (
     NO_BACKGROUND,
     Aim,
@@ -109,13 +109,13 @@ class Resolved(NamedTuple):
     variant, that the part in whose place it stands shows."""
 
     effective: Effective
-    held: Held
+    handed: Handed
     is_usual: bool = False
 
     @property
     def origin(self) -> Mapping[str, Origin]:
         """Where each field comes from; one that is a default is not among them."""
-        return self.held.origin
+        return self.handed.origin
 
 
 def on_its_own(resolved: Resolved, original: Original | None) -> Effective:
@@ -172,24 +172,24 @@ def part_layer(part: Part) -> Layer:
     return Layer("part", set_in(part.treatments))
 
 
-def _effective(held: Mapping[str, Held]) -> dict[str, Resolved]:
+def _effective(held: Mapping[str, Handed]) -> dict[str, Resolved]:
     out: dict[str, Resolved] = {}
     before: Resolved | None = None
     for letter, there in held.items():
-        if before is None or there is not before.held:
+        if before is None or there is not before.handed:
             before = Resolved(Effective(**{**_DEFAULTS, **there.values}), there)
         out[letter] = before
     return out
 
 
-def _varied(usual: Mapping[str, Resolved], held: Mapping[str, Held]) -> dict[str, Resolved]:
+def _varied(usual: Mapping[str, Resolved], held: Mapping[str, Handed]) -> dict[str, Resolved]:
     """Per letter what holds of a variant over what holds of the part that it stands in for: that
     part where it has set nothing yet or shows the usual one, and where that part shows nothing."""
     out = {}
     for letter, of_usual in usual.items():
         values, origin = held[letter]
         from_usual = {k: Origin(o.letter, "usual") for k, o in of_usual.origin.items()}
-        below = Held(of_usual.held.values, from_usual)
+        below = Handed(of_usual.handed.values, from_usual)
         is_usual = not values or values.get("show") == "usual"
         if is_usual or of_usual.effective.show == "nothing":
             out[letter] = Resolved(of_usual.effective, below, is_usual=True)
@@ -235,7 +235,7 @@ def set_by(frame: NamedFrame) -> Treatments:
     }
 
 
-def held_of_kind(site: Site, placement: Placement) -> dict[str, Held]:
+def handed_of_kind(site: Site, placement: Placement) -> dict[str, Handed]:
     """Per letter the values of the kind itself, handed down from wider spans."""
     return handed_down([s.letter for s in spans_of(site)], kind_layer(placement))
 

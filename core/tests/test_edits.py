@@ -14,7 +14,7 @@ from skypane.errors import InvalidPlan
 from skypane.geometry import WHOLE, Rect
 from skypane.layouts import begun
 from skypane.model import NamedFrame, Part, RatioHeight, Site, Treatment, picture
-from skypane.treatments import held_of_kind, resolve
+from skypane.treatments import handed_of_kind, resolve
 
 SITE = Site()
 HALF = Rect(x=0, y=0, w=0.5, h=1)
@@ -156,12 +156,12 @@ def test_values_of_the_kind_and_of_all_parts_are_kept_to_one_span_too():
     after = before.model_copy(update={"layout": rows, "common": common})
     step = {"part": 0, "letter": "C", "layout": {"columns": 5}, "common": {"background": RED}}
     made = edited(SITE, after, OnlyThere(**step, before=before), {})
-    then, now = held_of_kind(SITE, before), held_of_kind(SITE, made)
+    then, now = handed_of_kind(SITE, before), handed_of_kind(SITE, made)
     assert now["C"].values["columns"] == 5
     assert now["B"].values["columns"] == then["B"].values["columns"]
     assert [held(made)[x].background for x in "BC"] == [held(before)["B"].background, RED]
     everywhere = edited(SITE, after, InAllSpans(**step), {})
-    assert {v.values["columns"] for v in held_of_kind(SITE, everywhere).values()} == {5}
+    assert {v.values["columns"] for v in handed_of_kind(SITE, everywhere).values()} == {5}
 
 
 @pytest.mark.parametrize(

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from selectolax.lexbor import LexborHTMLParser
-from skypane import blueprint, page_held, page_respanned, read_page, seen_in
+from skypane import blueprint, page_in_spans, page_respanned, read_page, seen_in
 from skypane import model as m
 from skypane.errors import InvalidPlan
 from skypane.files.renditions import renditions
@@ -38,7 +38,9 @@ def test_head_and_order_are_handed_down_from_wider_spans():
         "B": m.PageValues(head_over=True),
         "A": m.PageValues(head_px=0, order=(1,)),
     }
-    held = {h.span.letter: (h.head_px, h.head_over, h.order) for h in page_held(SITE, layout, 3)}
+    held = {
+        h.span.letter: (h.head_px, h.head_over, h.order) for h in page_in_spans(SITE, layout, 3)
+    }
     assert held == {
         "D": (72, False, (2, 0, 1)),
         "C": (72, False, (2, 0, 1)),
@@ -49,7 +51,7 @@ def test_head_and_order_are_handed_down_from_wider_spans():
 
 @given(st.lists(st.integers(-3, 12), unique=True), st.integers(0, 9))
 def test_every_placement_stands_once_in_the_order_whatever_was_said(order, n):
-    (*_, held) = page_held(SITE, {"D": m.PageValues(order=tuple(order))}, n)
+    (*_, held) = page_in_spans(SITE, {"D": m.PageValues(order=tuple(order))}, n)
     assert sorted(held.order) == list(range(n))
 
 
@@ -70,12 +72,12 @@ def test_new_breakpoints_leave_what_held_at_the_last_width_of_each_span(before, 
     new = m.Site(breakpoints=tuple(sorted(after)))
     letters = "ABCDEFG"[: len(before) + 1]
     layout = {k: m.PageValues(head_px=h) for k, h in zip(letters, heads, strict=False)}
-    moved = page_held(new, page_respanned(old, new, layout), 0)
+    moved = page_in_spans(new, page_respanned(old, new, layout), 0)
     if len(before) == len(after):
         return
     for h in moved:
         was = next(
-            o for o in page_held(old, layout, 0) if o.span.first <= h.span.last <= o.span.last
+            o for o in page_in_spans(old, layout, 0) if o.span.first <= h.span.last <= o.span.last
         )
         assert h.head_px == was.head_px
 

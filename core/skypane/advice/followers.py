@@ -8,7 +8,7 @@ from types import MappingProxyType
 from typing import Any
 
 from skypane.advice.remedies import Remedy
-from skypane.handing_down import OF_ORIGINAL, Held
+from skypane.handing_down import OF_ORIGINAL, Handed
 from skypane.shown.nouns import PartPlan
 from skypane.treatments import own_values
 
@@ -16,9 +16,9 @@ NONE: Mapping[str, Any] = MappingProxyType({})
 
 
 def with_followers(
-    steps: Iterable[Remedy], part: PartPlan, letter: str, held_of_kind: Mapping[str, Held]
+    steps: Iterable[Remedy], part: PartPlan, letter: str, handed_of_kind: Mapping[str, Handed]
 ) -> tuple[Remedy, ...]:
-    """Remedies for a span, each with the narrower spans that follow it. `held_of_kind`
+    """Remedies for a span, each with the narrower spans that follow it. `handed_of_kind`
     are the values of the kind itself, by letter."""
     return tuple(
         s.model_copy(
@@ -29,7 +29,7 @@ def with_followers(
                         letter,
                         own_values(s.treatment) if s.treatment else NONE,
                         s.layout,
-                        held_of_kind,
+                        handed_of_kind,
                     )
                 )
             }
@@ -43,7 +43,7 @@ def followers(
     letter: str,
     treatment: Mapping[str, Any],
     layout: Mapping[str, Any] = NONE,
-    held_of_kind: Mapping[str, Held] = NONE,
+    handed_of_kind: Mapping[str, Handed] = NONE,
 ) -> Iterator[str]:
     """The narrower spans, from the widest, to which values set in the span `letter` are handed down
     and that have another one now: of the treatment, and as JSON of the kind."""
@@ -51,9 +51,9 @@ def followers(
     of_kind = dict(layout)
     for p in part.spans[: part.spans.index(part.of(letter))][::-1]:
         there = p.span.letter
-        kept = part.held[there].set_in(there)
+        kept = part.handed[there].set_in(there)
         values = {f: v for f, v in values.items() if f not in kept}
-        kept = held_of_kind[there].set_in(there) if there in held_of_kind else frozenset()
+        kept = handed_of_kind[there].set_in(there) if there in handed_of_kind else frozenset()
         of_kind = {f: v for f, v in of_kind.items() if f not in kept}
         now = p.spot.values.model_dump(mode="json") if of_kind else {}
         if any(getattr(p.effective, f) != v for f, v in values.items()) or any(

@@ -16,8 +16,8 @@ from skypane.shown.nouns import SpanPlan
 from skypane.shown.places import PlaceRating
 from skypane.shown.readable import (
     EVEN,
-    before_loading_said,
-    said_range,
+    before_loading_sentence,
+    range_in_words,
     unread_before_loading,
 )
 from skypane.shown.under import Pixels, at_widths, under
@@ -33,7 +33,7 @@ def covers(p: SpanPlan, pixels: Pixels, places: tuple[PlaceRating, ...]) -> Word
     at = np.flatnonzero(share > 0.005)
     worst = int(share.argmax())
     others = [n for n in found if n != name]
-    sentence = f"The words cover {' and '.join([name, *others])} {said_range(p, at)}."
+    sentence = f"The words cover {' and '.join([name, *others])} {range_in_words(p, at)}."
     why = f"At {int(p.viewport_w[worst])} px {share[worst] * 100:.0f} % of {name} lies under them."
     return advised(
         "covers", sentence, why, [by_place(p, pixels, places, "clear"), below(p, pixels)]
@@ -49,7 +49,7 @@ def outgrows(p: SpanPlan) -> WordsAdvice | None:
     worst = int(over.argmax())
     row = int((laid.asked - laid.own)[:, worst].argmax())
     asked, own = float(laid.asked[row, worst]), float(laid.own[row, worst])
-    sentence = f"The words need more room than the banner has {said_range(p, at)}."
+    sentence = f"The words need more room than the banner has {range_in_words(p, at)}."
     why = (
         f"At {int(p.viewport_w[worst])} px they need {asked:.0f} px with their margins and the"
         f" banner is {own:.0f} px high: it grows by {asked - own:.0f} px."
@@ -103,7 +103,7 @@ def before_loading(p: SpanPlan, pixels: Pixels) -> WordsAdvice | None:
     if not bad:
         return None
     text, ratio, least = bad[-1]
-    sentence = before_loading_said(p, f"The {text.name.lower()}", ratio, least)
+    sentence = before_loading_sentence(p, f"The {text.name.lower()}", ratio, least)
     found = passing_background(p, pixels)
     why = "The background colour lies under everything and has to do alone until then."
     step = (

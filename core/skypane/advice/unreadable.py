@@ -26,8 +26,8 @@ from skypane.shown.readable import (
     Seen,
     least_scrim,
     plain_scrim,
+    range_in_words,
     readable,
-    said_range,
     unread,
 )
 from skypane.shown.under import Pixels
@@ -52,7 +52,7 @@ def unreadable(
     s = min((w for w, _ in wrong), key=lambda w: float(w.worst.min()) / w.needed)
     at = np.unique(np.concatenate([columns for _, columns in wrong]))
     names = " and ".join(the(w.text.name) for w, _ in wrong)
-    sentence = f"{names[:1].upper()}{names[1:]} cannot be read {said_range(p, at)}."
+    sentence = f"{names[:1].upper()}{names[1:]} cannot be read {range_in_words(p, at)}."
     worst = float(s.worst.min())
     size = "large" if s.text.large else "small"
     under_it = "its own colour" if s.text.fill else "the worst 5 % of what lies under it"

@@ -24,7 +24,7 @@ from skypane.advice.remedies import Advice, Remedy, RemedyKind, fails
 from skypane.advice.reshaping import by_height, by_ratio, shown_whole
 from skypane.errors import InvalidPlan, sentence_of
 from skypane.geometry import WHOLE
-from skypane.handing_down import Held
+from skypane.handing_down import Handed
 from skypane.model import Original, Placement
 from skypane.shown.keeps import CUT, LOST, SMALL, failing, fate_codes
 from skypane.shown.nouns import PartPlan, ShownSpan, SpanPlan
@@ -76,7 +76,7 @@ def advise_part(
     originals: Mapping[int, Original],
     budget_bytes: int,
     only: str | None = None,
-    held_of_kind: Mapping[str, Held] = MappingProxyType({}),
+    handed_of_kind: Mapping[str, Handed] = MappingProxyType({}),
 ) -> tuple[Advice, ...]:
     """The advice for every span of a part that fails, from the narrowest; or for the span of letter
     `only`, if it fails. Each remedy says which narrower spans follow it."""
@@ -84,7 +84,7 @@ def advise_part(
         advise(p, originals, budget_bytes) for p in part.spans if only in (None, p.span.letter)
     )
     return tuple(
-        a.model_copy(update={"steps": with_followers(a.steps, part, a.span, held_of_kind)})
+        a.model_copy(update={"steps": with_followers(a.steps, part, a.span, handed_of_kind)})
         for a in found
         if a is not None
     )

@@ -11,7 +11,7 @@ from skypane.advice.others import square_around
 from skypane.advice.room import before_loading, covers, outgrows
 from skypane.advice.unreadable import unreadable
 from skypane.geometry import Rect
-from skypane.handing_down import Held
+from skypane.handing_down import Handed
 from skypane.numerals import number
 from skypane.shown.flattest import flattest_ratio
 from skypane.shown.nouns import PartPlan
@@ -46,9 +46,9 @@ class WordsDetail(Noun):
 
 
 def words_detail(
-    part: PartPlan, letter: str, pixels: Pixels, held_of_kind: Mapping[str, Held] | None = None
+    part: PartPlan, letter: str, pixels: Pixels, handed_of_kind: Mapping[str, Handed] | None = None
 ) -> WordsDetail:
-    """What can be done about the words on a banner's picture, in one span; `held_of_kind` are the
+    """What can be done about the words on a banner's picture, in one span; `handed_of_kind` are the
     values of the banner by letter, by which each remedy says which narrower spans follow it. Raises
     KeyError where there is no such span."""
     p = part.of(letter)
@@ -76,15 +76,15 @@ def words_detail(
         least_strength=least.strength if least else None,
         scrim_why=why,
         flattest=flattest_ratio(p),
-        advice=tuple(_with_followers(a, part, letter, held_of_kind or {}) for a in found),
+        advice=tuple(_with_followers(a, part, letter, handed_of_kind or {}) for a in found),
         stand_ins=stand_ins(part),
     )
 
 
 def _with_followers(
-    advice: WordsAdvice, part: PartPlan, letter: str, held_of_kind: Mapping[str, Held]
+    advice: WordsAdvice, part: PartPlan, letter: str, handed_of_kind: Mapping[str, Handed]
 ) -> WordsAdvice:
-    steps = with_followers(advice.steps, part, letter, held_of_kind)
+    steps = with_followers(advice.steps, part, letter, handed_of_kind)
     return advice.model_copy(update={"steps": steps})
 
 

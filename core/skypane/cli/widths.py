@@ -38,8 +38,7 @@ from skypane.numerals import number, whole_px
 from skypane.picks import Environment
 from skypane.picks.sizes import evaluate_sizes
 from skypane.widths.frames import Piece, frame_widths, width_pieces
-from skypane.widths.sums import said as said_px
-from skypane.widths.sums import width_sum
+from skypane.widths.sums import figure, width_sum
 
 commands = typer.Typer()
 
@@ -105,8 +104,8 @@ def _sum(frame: FrameOfSpan, container: Container, viewport_px: float) -> str:
     if frame.share == 1:
         return said
     whole = float(frame_widths(frame.width, np.array([viewport_px]), container)[0])
-    drawn = said_px(whole * frame.share)
-    return f"{said}; {number(round(frame.share * 100, 4))} % of {said_px(whole)} = {drawn}"
+    drawn = figure(whole * frame.share)
+    return f"{said}; {number(round(frame.share * 100, 4))} % of {figure(whole)} = {drawn}"
 
 
 class FormatGrowth(Question):

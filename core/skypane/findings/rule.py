@@ -86,7 +86,7 @@ class Rule:
         return inspect.getdoc(self.look) or ""
 
 
-class Told(NamedTuple):
+class Notice(NamedTuple):
     """What a rule has found, put together: the letters of spans, the widths where it looks at each
     width by itself, and the sentence."""
 
@@ -95,7 +95,7 @@ class Told(NamedTuple):
     sentence: str
 
 
-def put_together(found: Iterable[Found]) -> Iterator[Told]:
+def put_together(found: Iterable[Found]) -> Iterator[Notice]:
     """What a rule has found, one matter once."""
     matters: dict[str, list[Matter]] = {}
     plain: dict[str, tuple[str, ...]] = {}
@@ -110,7 +110,7 @@ def put_together(found: Iterable[Found]) -> Iterator[Told]:
             order["plain", sentence] = None
     for kind, about in order:
         if kind == "plain":
-            yield Told(plain[about], (), about)
+            yield Notice(plain[about], (), about)
             continue
         of = matters[about]
         worst = max(of, key=lambda m: m.worst)
@@ -119,7 +119,7 @@ def put_together(found: Iterable[Found]) -> Iterator[Told]:
         what = listed([first, *(name[:1].lower() + name[1:] for name in others)])
         runs = tuple(_joined(run for m in of for run in m.runs))
         sentence = worst.sentence.replace("{where}", where_of(runs)).replace("{what}", what)
-        yield Told(letters, runs, sentence)
+        yield Notice(letters, runs, sentence)
 
 
 def plain(name: str) -> str:

@@ -12,7 +12,7 @@ from skypane.markup.picture import alt_text
 from skypane.shown.clear import COVERED, block_edges, covered, outgrown
 from skypane.shown.nouns import SpanPlan
 from skypane.shown.readable import (
-    before_loading_said,
+    before_loading_sentence,
     seen_in,
     unread,
     unread_before_loading,
@@ -64,7 +64,7 @@ def unreadable_before_loading(case: Case) -> Iterator[Found]:
                 p.span.letter,
                 ((p.span.first, p.span.last),),
                 least / ratio,
-                before_loading_said(p, "{what}", ratio, least),
+                before_loading_sentence(p, "{what}", ratio, least),
                 _text_named(t.name),
             )
 

@@ -50,7 +50,7 @@ def found_in_css(text: str) -> Found:
     reader = _Reader()
     reader.custom = reader.properties(rules)
     reader.rules(rules, 0)
-    found = reader.finds.told(f"{reader.count} rule{'' if reader.count == 1 else 's'} of CSS")
+    found = reader.finds.taken(f"{reader.count} rule{'' if reader.count == 1 else 's'} of CSS")
     if not found.widths:
         if not reader.count:
             raise NothingFound("No rule of CSS can be read here. Is it a stylesheet?")

@@ -52,7 +52,7 @@ class Finds:
         count, first = self._found.get(key, (0, where if callable(where) else lambda: where))
         self._found[key] = (count + 1, first)
 
-    def told(self, read: str) -> Found:
+    def taken(self, read: str) -> Found:
         in_order = sorted(self._found.items(), key=lambda f: (f[0][0], -f[1][0], f[0][1]))
         seen: Counter[What] = Counter()
         widths = []

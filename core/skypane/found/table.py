@@ -24,7 +24,7 @@ def found_in_table(data: bytes) -> Found:
             )
         name = row.cells.get("name", "").strip() or f"line {row.line}"
         finds.add(cast(What, what), row.number("px", 0.01, 20_000), name)
-    return finds.told(f"{len(rows)} row{'' if len(rows) == 1 else 's'} of a table")
+    return finds.taken(f"{len(rows)} row{'' if len(rows) == 1 else 's'} of a table")
 
 
 def widths_csv(found: Found) -> str:

@@ -49,7 +49,7 @@ def found_in_tokens(text: str) -> Found:
             finds.add(_what(path), px, ".".join(path))
     if not count:
         raise NothingFound("No token is in this file: none of its entries has a $value.")
-    found = finds.told(f"{count} token{'' if count == 1 else 's'}")
+    found = finds.taken(f"{count} token{'' if count == 1 else 's'}")
     if not found.widths:
         raise NothingFound(f"None of the {count} tokens is a dimension in px or rem.")
     return found

@@ -10,9 +10,9 @@ from skypane.layouts.layout import (
     begun,
     has_items,
     kind_names,
-    kind_values,
     known,
     layout_of,
+    value_classes,
     value_names,
 )
 from skypane.layouts.many import Many
@@ -33,8 +33,8 @@ __all__ = [
     "column_and_row",
     "has_items",
     "kind_names",
-    "kind_values",
     "known",
     "layout_of",
+    "value_classes",
     "value_names",
 ]

@@ -149,7 +149,7 @@ class Layout(ABC):
         where the box is not limited by them."""
         return None
 
-    def told(self, spot: Spot) -> tuple[str, ...]:
+    def notes(self, spot: Spot) -> tuple[str, ...]:
         """What it has to say of a span beside its values, in sentences."""
         return ()
 
@@ -212,7 +212,7 @@ def kind_names() -> Sequence[str]:
     return tuple(_KNOWN)
 
 
-def kind_values(*, has_words: bool = False) -> Sequence[type[Noun]]:
+def value_classes(*, has_words: bool = False) -> Sequence[type[Noun]]:
     """The values of all kinds, or of those that have words; each type once."""
     found = (layout.Values for layout in _KNOWN.values() if layout.has_words or not has_words)
     return tuple(dict.fromkeys(found))

@@ -34,10 +34,10 @@ class Cell(NamedTuple):
     @property
     def facts(self) -> tuple[object, ...]:
         """All that the frames of many items follow from."""
-        return (*self.said, self.ratio, self.natural)
+        return (*self.settings, self.ratio, self.natural)
 
     @property
-    def said(self) -> tuple[object, ...]:
+    def settings(self) -> tuple[object, ...]:
         """All that frames of many items follow from, but for the ratio of the picture."""
         e = self.effective
         return (e.width, e.height, e.stands, e.show, self.role, self.item)

@@ -12,20 +12,20 @@ from collections.abc import Sequence
 from skypane.markup.lines import Line
 from skypane.model import Site
 from skypane.numerals import px
-from skypane.paged import PageHeld
+from skypane.paged import PageInSpan
 from skypane.widths.conditions import in_testing_order, lower_condition, upper_condition
 
 #: What the page's own elements are called.
 MAIN, HEAD = "page-main", "page-head"
 
 
-def is_plain(held: Sequence[PageHeld]) -> bool:
+def is_plain(held: Sequence[PageInSpan]) -> bool:
     """Whether a page has neither a head nor another order anywhere."""
     same = {h.order for h in held}
     return len(same) == 1 and not any(h.head_px for h in held)
 
 
-def wrapped(held: Sequence[PageHeld], snippets: Sequence[str]) -> list[str]:
+def wrapped(held: Sequence[PageInSpan], snippets: Sequence[str]) -> list[str]:
     """The snippets of a page, "" for those that have nothing to show, in the elements of the
     page."""
     reading = held[-1].order
@@ -40,7 +40,7 @@ def wrapped(held: Sequence[PageHeld], snippets: Sequence[str]) -> list[str]:
     return ["".join([*out, "</main>\n"])]
 
 
-def page_css(site: Site, held: Sequence[PageHeld]) -> tuple[Line, ...]:
+def page_css(site: Site, held: Sequence[PageInSpan]) -> tuple[Line, ...]:
     """What the elements of a page need, span by span as the placements have it."""
     if is_plain(held):
         return ()
@@ -74,7 +74,7 @@ def page_css(site: Site, held: Sequence[PageHeld]) -> tuple[Line, ...]:
     return tuple(lines)
 
 
-def _rules(h: PageHeld) -> dict[str, dict[str, str]]:
+def _rules(h: PageInSpan) -> dict[str, dict[str, str]]:
     head = {
         "position": "relative",
         "z-index": "2",

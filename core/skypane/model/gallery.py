@@ -6,13 +6,13 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
-from skypane.model.words import Href, said_text
+from skypane.model.words import Href, clean_text
 from skypane.values import Noun
 
 MOST_TITLE, MOST_CAPTION = 200, 1000
 
-Title = Annotated[str, Field(max_length=MOST_TITLE), AfterValidator(said_text)]
-CaptionText = Annotated[str, Field(max_length=MOST_CAPTION), AfterValidator(said_text)]
+Title = Annotated[str, Field(max_length=MOST_TITLE), AfterValidator(clean_text)]
+CaptionText = Annotated[str, Field(max_length=MOST_CAPTION), AfterValidator(clean_text)]
 
 
 class Item(Noun):

@@ -19,7 +19,7 @@ Language = Annotated[
 ]
 
 
-def _said(text: str) -> str:
+def _not_empty(text: str) -> str:
     text = " ".join(text.split())
     if not text:
         raise ValueError("It must say something: a control without a name is of no use.")
@@ -37,7 +37,7 @@ def _with(*names: str) -> AfterValidator:
     return AfterValidator(check)
 
 
-Phrase = Annotated[str, Field(max_length=80), AfterValidator(_said)]
+Phrase = Annotated[str, Field(max_length=80), AfterValidator(_not_empty)]
 
 
 class Spoken(Noun):

@@ -30,7 +30,7 @@ def _link(href: str) -> str:
     return href.strip()
 
 
-def said_text(text: str) -> str:
+def clean_text(text: str) -> str:
     """Without characters that no page shows; line ends are those of Unix."""
     lines = text.replace("\r\n", "\n").replace("\r", "\n")
     return "".join(c for c in lines if c in "\n\t" or (c >= " " and c != "\x7f"))
@@ -43,7 +43,7 @@ def _at_most(most: int, what: str) -> AfterValidator:
                 f"{what} has {len(text)} characters. At most {most} can be laid on a picture: say"
                 " the rest in the page's own text."
             )
-        return said_text(text)
+        return clean_text(text)
 
     return AfterValidator(bounded)
 

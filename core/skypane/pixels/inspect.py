@@ -16,7 +16,7 @@ from skypane.pixels import colours
 from skypane.pixels.load import (
     HEAD_BYTES,
     CannotOpen,
-    kind_of,
+    format_of,
     lacked_memory,
     lacks_end,
     open_any,
@@ -88,7 +88,7 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         )
     with path.open("rb") as f:
         head = f.read(HEAD_BYTES)
-    kind = kind_of(head)
+    kind = format_of(head)
     if kind is None:
         raise UnreadablePicture(f"{called} {_what_it_is(head)}. Bring a {TAKEN}.")
     try:

@@ -45,7 +45,7 @@ def lacked_memory(error: Exception) -> bool:
     return "memory" in str(error).lower()
 
 
-def kind_of(head: bytes) -> str | None:
+def format_of(head: bytes) -> str | None:
     """The kind by the first bytes (the signatures of the formats' own specifications)."""
     if head.startswith(b"\xff\xd8\xff"):
         return "jpeg"
@@ -73,7 +73,7 @@ def kind_of(head: bytes) -> str | None:
 def is_drawing(path: str | Path) -> bool:
     """Whether a file is an SVG, by its first bytes."""
     with Path(path).open("rb") as f:
-        return kind_of(f.read(HEAD_BYTES)) == "svg"
+        return format_of(f.read(HEAD_BYTES)) == "svg"
 
 
 def open_any(path: str | Path, kind: str | None = None, *, strict: bool = False) -> pyvips.Image:
@@ -83,7 +83,7 @@ def open_any(path: str | Path, kind: str | None = None, *, strict: bool = False)
     path = Path(path)
     if kind is None:
         with path.open("rb") as f:
-            kind = kind_of(f.read(HEAD_BYTES))
+            kind = format_of(f.read(HEAD_BYTES))
     try:
         if kind == "heic":
             return _open_heic(path)

@@ -12,7 +12,7 @@ import pyvips
 from skypane.errors import UnreadablePicture
 from skypane.geometry import Rect
 from skypane.pixels.cut import to_srgb
-from skypane.pixels.load import HEAD_BYTES, CannotOpen, kind_of, lacked_memory, open_any
+from skypane.pixels.load import HEAD_BYTES, CannotOpen, format_of, lacked_memory, open_any
 
 
 def preview(source: str | Path, path: Path, width_px: int, crop: Rect | None = None) -> None:
@@ -57,7 +57,7 @@ _IN_A_WEBP: dict[str, Any] = {"height": 16383, "size": "down"}
 
 def _thumbnail(source: str | Path, width_px: int) -> pyvips.Image:
     with Path(source).open("rb") as f:
-        kind = kind_of(f.read(HEAD_BYTES))
+        kind = format_of(f.read(HEAD_BYTES))
     image = open_any(source, kind)
     if kind in ("heic", "svg"):
         return to_srgb(image).copy_memory().thumbnail_image(width_px, **_DOWN)

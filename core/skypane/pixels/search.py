@@ -73,7 +73,7 @@ class Scale:
 
 
 @dataclass(frozen=True)
-class Found(Generic[Made]):
+class Reached(Generic[Made]):
     """What was made at a quality that reaches the target, or at the finest there is."""
 
     made: Made
@@ -161,7 +161,7 @@ def coarsest(
     target: float,
     encode: Callable[[int], tuple[Made, float]],
     begin: Begin | None = None,
-) -> Found[Made]:
+) -> Reached[Made]:
     """Find it. `encode` makes one file at a quality and says its SSIM. The more was tried, the
     farther above the target the search may end, by twice `NEAR` at first.
 
@@ -194,4 +194,4 @@ def coarsest(
         if high not in tried:
             tried[high] = encode(scale.qualities[high])
     made, ssim = tried[high]
-    return Found(made, scale.qualities[high], ssim, len(tried))
+    return Reached(made, scale.qualities[high], ssim, len(tried))

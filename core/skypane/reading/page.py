@@ -17,7 +17,7 @@ from skypane.markup.picture import loads_at_once
 from skypane.markup.scripts import is_moved
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Original, PageLayout, Placement, Site
-from skypane.paged import PageHeld, page_held
+from skypane.paged import PageInSpan, page_in_spans
 from skypane.reading.nouns import (
     Band,
     OnPage,
@@ -50,7 +50,7 @@ def read_page(
     """Everything about a page of placements in reading order. A placement that cannot be computed
     says why and is left out of the preview. Raises InvalidPlan where the layout speaks of spans
     that the site does not have."""
-    held = page_held(site, layout, len(placements))
+    held = page_in_spans(site, layout, len(placements))
     plans = [_planned(site, p, originals) for p in placements]
     good = [p for p in plans if isinstance(p, Plan)]
     snippets = [text_of(pane_lines(p, preview)) if isinstance(p, Plan) else "" for p in plans]
@@ -89,7 +89,7 @@ def _planned(
         return problem
 
 
-def _span(h: PageHeld, layout: PageLayout, read: tuple[int, ...]) -> PageSpan:
+def _span(h: PageInSpan, layout: PageLayout, read: tuple[int, ...]) -> PageSpan:
     own = layout.get(h.span.letter)
     return PageSpan(
         letter=h.span.letter,

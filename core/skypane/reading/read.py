@@ -146,7 +146,7 @@ def read(
             ),
             safe=overall_safe(part),
             advice=(
-                advise_part(part, proposed, site.budget_bytes, letter, computed.held_of_kind)
+                advise_part(part, proposed, site.budget_bytes, letter, computed.handed_of_kind)
                 if advised
                 else ()
             ),
@@ -274,8 +274,8 @@ def layout_spans(computed: Plan) -> tuple[LayoutSpan, ...]:
     out = []
     for spot in computed.spots:
         letter = spot.span.letter
-        told, origin = computed.layout.told(spot), computed.held_of_kind[letter].origin
-        out.append(LayoutSpan(letter=letter, told=told, values=spot.values, origin=origin))
+        notes, origin = computed.layout.notes(spot), computed.handed_of_kind[letter].origin
+        out.append(LayoutSpan(letter=letter, notes=notes, values=spot.values, origin=origin))
     return tuple(out)
 
 

@@ -41,7 +41,7 @@ def span_reading(part: PartPlan, p: SpanPlan, items: str = "") -> SpanReading:
     own = part.part.treatments.get(p.span.letter)
     return SpanReading(
         own=tuple(own_values(own)) if own else (),
-        origin=part.held[p.span.letter].origin,
+        origin=part.handed[p.span.letter].origin,
         fingerprint=fingerprint(p) + items,
         **_told(part, p),
         **_at_rest(p),

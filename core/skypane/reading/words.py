@@ -8,7 +8,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from skypane.advice.words import words_detail
-from skypane.handing_down import Held
+from skypane.handing_down import Handed
 from skypane.layouts import Laid
 from skypane.model import Words
 from skypane.reading.nouns import (
@@ -50,7 +50,7 @@ def words_reading(
     shown = [p for p in spans if p.laid.block is not None]
     in_detail = plan.parts[0].at(chosen[1]) if chosen else None
     return WordsReading(
-        spans=tuple(words_span(p, plan.held_of_kind) for p in spans),
+        spans=tuple(words_span(p, plan.handed_of_kind) for p in spans),
         bands=(
             *_readable_bands(plan, seen),
             *_clear_band(shown),
@@ -63,7 +63,7 @@ def words_reading(
         measured=all(seen[p.span.letter] for p in shown),
         unset=_unset(plan),
         detail=(
-            words_detail(plan.parts[0], in_detail.span.letter, pixels, plan.held_of_kind)
+            words_detail(plan.parts[0], in_detail.span.letter, pixels, plan.handed_of_kind)
             if in_detail
             else None
         ),
@@ -81,9 +81,9 @@ def _mark(p: ShownSpan) -> MarkSpan:
     )
 
 
-def words_span(p: SpanPlan, held_of_kind: Mapping[str, Held]) -> WordsSpan:
+def words_span(p: SpanPlan, handed_of_kind: Mapping[str, Handed]) -> WordsSpan:
     letter = p.span.letter
-    held = held_of_kind[letter]
+    held = handed_of_kind[letter]
     laid = p.laid
     return WordsSpan(
         letter=letter,

@@ -11,7 +11,7 @@ from functools import cached_property
 from typing import Literal, cast
 
 from skypane.geometry import Rect, inside, joined
-from skypane.handing_down import Held
+from skypane.handing_down import Handed
 from skypane.layouts import Frame, Laid, Layout, Spot
 from skypane.model import (
     Area,
@@ -186,7 +186,7 @@ class PartPlan:
     index: int
     part: Part
     spans: tuple[SpanPlan, ...]
-    held: Mapping[str, Held]
+    handed: Mapping[str, Handed]
     usual: frozenset[str] = frozenset()
 
     @cached_property
@@ -228,7 +228,7 @@ class Plan:
     placement: Placement
     layout: Layout
     parts: tuple[PartPlan, ...]
-    held_of_kind: Mapping[str, Held]  # per letter
+    handed_of_kind: Mapping[str, Handed]  # per letter
     spots: tuple[Spot, ...]  # every span as the layout sees it
     setting: Setting
     # while conditions hold under which others show in the place of parts, fewest first

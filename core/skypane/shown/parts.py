@@ -91,7 +91,7 @@ def replanned_at(
     was = cells[index]
     now = cells[index] = cell_of(was.effective.with_own(treatment), original, was.role, was.item)
     follows = layout.keeps_ratios(spot) or isinstance(now.effective.height, NaturalHeight)
-    stays = was.facts == now.facts if follows else was.said == now.said
+    stays = was.facts == now.facts if follows else was.settings == now.settings
     spot = replace(spot, cells=tuple(cells))
     return plan_part(layout, spot, index, original, frame if stays else None)
 

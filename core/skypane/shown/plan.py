@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from skypane.errors import InvalidPlan
-from skypane.handing_down import Held
+from skypane.handing_down import Handed
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
 from skypane.model import Original, Part, Placement, Site
 from skypane.shown.computed import Computed, Planned, is_equal
@@ -19,7 +19,7 @@ from skypane.shown.variants import USUALLY, Chosen, chosen_for, together, varian
 from skypane.treatments import (
     Effective,
     Resolved,
-    held_of_kind,
+    handed_of_kind,
     on_its_own,
     resolve,
 )
@@ -91,7 +91,7 @@ def _planned(
         there = {i: originals[i] for i in asked if i in originals}
         placement, originals = before.again(placement, there)
     resolved = chosen.resolved or _resolved(site, placement, before if is_same else None)
-    values = held_of_kind(site, placement)
+    values = handed_of_kind(site, placement)
     computed: list[Computed] = []
     for at, span in enumerate(spans_of(site)):
         held = [of_part[span.letter] for of_part in resolved]
@@ -139,7 +139,7 @@ def _planned(
         placement=placement,
         layout=layout,
         parts=_parts(placement, computed, resolved, before if is_same else None),
-        held_of_kind=values,
+        handed_of_kind=values,
         spots=tuple(c.spot for c in computed),
         setting=before.plan.setting if before and is_same else setting,
     )
@@ -168,7 +168,7 @@ def _where(
     return f"{holder}.{origin.letter}.{field}"
 
 
-def _kind_field(held: Held, span: Span, field: str | None) -> str:
+def _kind_field(held: Handed, span: Span, field: str | None) -> str:
     """Where in a placement a value of its kind is set: in the span itself where it is a default."""
     origin = held.origin.get((field or "").split(".")[0])
     return f"layout.{origin.letter if origin else span.letter}" + (f".{field}" if field else "")
@@ -299,7 +299,7 @@ def _parts(
         if old and is_equal(old.part, part) and _are(old.spans, spans):
             parts.append(old)
         else:
-            held = {letter: r.held for letter, r in resolved[index].items()}
+            held = {letter: r.handed for letter, r in resolved[index].items()}
             parts.append(PartPlan(index, part, spans, held))
     return tuple(parts)
 

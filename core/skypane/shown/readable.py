@@ -168,7 +168,7 @@ def _ratios(
     return got.worst, got.mean
 
 
-def said_range(p: SpanPlan, columns: np.ndarray) -> str:
+def range_in_words(p: SpanPlan, columns: np.ndarray) -> str:
     """From the first to the last of some widths, in words."""
     first, last = int(p.viewport_w[columns[0]]), int(p.viewport_w[columns[-1]])
     return f"at {first} px" if first == last else f"from {first} to {last} px"
@@ -204,7 +204,7 @@ def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, float, float]]
             yield t, ratio, least
 
 
-def before_loading_said(p: SpanPlan, what: str, ratio: float, least: float) -> str:
+def before_loading_sentence(p: SpanPlan, what: str, ratio: float, least: float) -> str:
     """That a text cannot be read on the background colour alone; where no picture shows, that is
     all there ever is."""
     ratios = f"{ratio:.1f} : 1 on {p.effective.ground}, {least:g} : 1 needed."

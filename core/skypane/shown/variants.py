@@ -74,7 +74,7 @@ def variant_part(
         _hidden(there) if there.span.letter in letters else under.parts[of.index].spans[at]
         for at, there in enumerate(of.spans)
     )
-    held = {letter: r.held for letter, r in resolved.items()}
+    held = {letter: r.handed for letter, r in resolved.items()}
     return PartPlan(index, part, spans, held, letters)
 
 

@@ -27,7 +27,7 @@ from skypane.widths.frames import Floats, frame_widths, free_widths, holder_widt
 LAYOUT_PX = 1 / 64
 
 
-def said(value: float, digits: int = 2) -> str:
+def figure(value: float, digits: int = 2) -> str:
     """A number as a sum says it: no trailing zeros, a true minus."""
     text = f"{value:.{digits}f}"
     text = text.rstrip("0").rstrip(".") if "." in text else text
@@ -42,34 +42,34 @@ def width_sum(rule: WidthRule, container: Container, viewport_px: float) -> str:
     free = float(free_widths(rule, at, container)[0])
     match rule:
         case FixedWidth():
-            terms = said(rule.width_px)
+            terms = figure(rule.width_px)
         case FullWidth():
-            terms = said(viewport_px)
+            terms = figure(viewport_px)
         case ShareWidth():
-            terms = f"{said(rule.percent)} % of {holder}"
+            terms = f"{figure(rule.percent)} % of {holder}"
         case ColumnsWidth():
             terms = _columns(rule, holder)
         case PercentColumnsWidth():
             terms = f"{_percent(rule)} of {holder}"
     is_plain = isinstance(rule, FixedWidth | FullWidth)
-    out = terms if is_plain else f"{terms} = {said(free)}"
+    out = terms if is_plain else f"{terms} = {figure(free)}"
     if width and abs(free - width) > 1e-6:
         bound = "at most" if width < free else "at least"
-        out += f", {bound} {said(width)}"
+        out += f", {bound} {figure(width)}"
     return out
 
 
 def _holder(rule: WidthRule, container: Container, viewport_px: float) -> str:
     if getattr(rule, "of", "page") == "page":
-        return said(viewport_px)
+        return figure(viewport_px)
     inner = viewport_px - 2 * container.margin_px
     if inner >= container.max_width_px or not container.margin_px:
-        return said(min(inner, container.max_width_px))
-    return f"({said(viewport_px)} − 2·{said(container.margin_px)})"
+        return figure(min(inner, container.max_width_px))
+    return f"({figure(viewport_px)} − 2·{figure(container.margin_px)})"
 
 
 def _columns(rule: ColumnsWidth, holder: str) -> str:
-    n, k, g = rule.columns, rule.take, said(rule.gutter_px)
+    n, k, g = rule.columns, rule.take, figure(rule.gutter_px)
     if n == k:
         return holder
     free = f"({holder} − {n - 1}·{g})" if rule.gutter_px else holder
@@ -81,9 +81,9 @@ def _columns(rule: ColumnsWidth, holder: str) -> str:
 
 def _percent(rule: PercentColumnsWidth) -> str:
     if not rule.padding_percent or (rule.box == "content-box" and rule.percent is not None):
-        return f"{said(rule.frame_percent)} %"
-    cell = f"100/{rule.columns}" if rule.percent is None else said(rule.percent)
-    return f"({cell} − 2·{said(rule.padding_percent)}) %"
+        return f"{figure(rule.frame_percent)} %"
+    cell = f"100/{rule.columns}" if rule.percent is None else figure(rule.percent)
+    return f"({cell} − 2·{figure(rule.padding_percent)}) %"
 
 
 class Row(NamedTuple):
@@ -103,12 +103,12 @@ def row_of(rule: PercentColumnsWidth, viewport_widths: Floats, container: Contai
     cell = _laid(holder * rule.frame_percent / 100)
     cell = cell + 2 * _laid(holder * rule.padding_percent / 100)
     n, padding = rule.columns, rule.padding_percent
-    each = said(rule.css_percent, 4)
+    each = figure(rule.css_percent, 4)
     if padding and rule.box == "content-box":
-        each = f"({each} + {said(2 * padding, 4)})"
+        each = f"({each} + {figure(2 * padding, 4)})"
     percent = n * rule.cell_percent
     wraps, one_more = n * cell > holder + 1e-9, (n + 1) * cell <= holder + 1e-9
-    return Row(percent, f"{n} × {each} = {said(percent, 4)} %", v[wraps], v[one_more])
+    return Row(percent, f"{n} × {each} = {figure(percent, 4)} %", v[wraps], v[one_more])
 
 
 def _laid(px: Floats) -> Floats:

@@ -18,7 +18,7 @@ TITLE_LINE, TEXT_LINE, TITLE_WEIGHT, TEXT_WEIGHT = 1.3, 1.45, 600, 400
 ABOVE_PX = 8.0
 
 
-def said(item: Item | None, values: CaptionValues) -> tuple[str, str]:
+def caption_texts(item: Item | None, values: CaptionValues) -> tuple[str, str]:
     """Title and text as far as they show."""
     if item is None or values.captions == "none":
         return "", ""
@@ -29,7 +29,7 @@ def caption_heights(
     item: Item | None, typeface: Typeface, values: CaptionValues, rooms: Floats
 ) -> Floats:
     """The height of a caption in rooms of these widths, in CSS px; nothing without one."""
-    title, text = said(item, values)
+    title, text = caption_texts(item, values)
     room = np.maximum(rooms, 1.0).tobytes()
     h = np.zeros_like(rooms)
     if title:

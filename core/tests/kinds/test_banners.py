@@ -25,7 +25,7 @@ from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_lines
 from skypane.model.stored import VERSION, lifted, stored
 from skypane.sitefile import FilePage, read_site_file, site_file, text_of_site
-from skypane.treatments import held_of_kind
+from skypane.treatments import handed_of_kind
 
 MARK = original(2, 2000, 500, name="title.png", alpha=True, alt="Tern Point")
 
@@ -134,7 +134,7 @@ def test_values_are_handed_down_one_by_one():
     assert [(v.percent, v.heading_px) for v in values.values()] == [
         (40, 30), (40, 30), (40, 50), (40, 50)
     ]  # fmt: skip
-    held = held_of_kind(m.Site(), placement)
+    held = handed_of_kind(m.Site(), placement)
     assert held["A"].origin == {"percent": Origin("D", "kind"), "heading_px": Origin("B", "kind")}
 
 

@@ -107,7 +107,7 @@ def test_the_length_of_a_loop_is_told_with_its_sum():
     made = slides(
         {"D": {"by_itself": True, "every_s": 2.5, "change_s": 0.4}, "A": {"change": "none"}}
     )
-    told = {s.letter: s.told for s in read(SITE, made, ORIGINALS).layout}
+    told = {s.letter: s.notes for s in read(SITE, made, ORIGINALS).layout}
     # six slides, every 2.5 s: 15 s (common practice), however they change
     assert told["D"] == told["A"] == ("A loop takes 15 s: 6 × 2.5 s.",)
 
@@ -199,7 +199,7 @@ def test_one_slide_never_moves_and_that_is_said():
     assert "slides-rest" in rules_of(made)
     assert LexborHTMLParser(html_of(made)).css("button") == []
     all_ = slides({"D": {"at_a_time": 6}})
-    (told,) = [s.told for s in read(SITE, all_, ORIGINALS).layout if s.letter == "D"]
+    (told,) = [s.notes for s in read(SITE, all_, ORIGINALS).layout if s.letter == "D"]
     assert told == ("It never moves: all slides show at once.",)
 
 

@@ -14,7 +14,7 @@ from skimage import data
 from skypane.errors import InvalidPlan, UnreadablePicture
 from skypane.pixels.cut import open_upright
 from skypane.pixels.inspect import inspect
-from skypane.pixels.load import DRAWN_PX, kind_of
+from skypane.pixels.load import DRAWN_PX, format_of
 from skypane.pixels.previews import preview
 from skypane.pixels.saliency import saliency_map, suggest
 from skypane.pixels.trim import visible_box, write_trimmed
@@ -111,7 +111,7 @@ def test_an_svg_cannot_reach_for_another_file(tmp_path):
     "text", ["<html><svg></svg></html>", "a letter about <svg", "<?xml version='1.0'?><rss/>"]
 )
 def test_text_that_only_mentions_svg_is_no_svg(text):
-    assert kind_of(text.encode()) is None
+    assert format_of(text.encode()) is None
 
 
 def test_several_frames_or_pages_are_noted_and_the_first_is_used(tmp_path):

@@ -328,7 +328,7 @@ def test_words_aside_joins_the_advice():
         {"D": {"percent": 30}}, {"D": m.Treatment(original=1, height=m.RatioHeight(w=4, h=1))}
     )
     plan = planned(placement, tall)
-    (advice,) = advise_part(plan.parts[0], {1: tall}, 10**6, "C", plan.held_of_kind)
+    (advice,) = advise_part(plan.parts[0], {1: tall}, 10**6, "C", plan.handed_of_kind)
     kinds = [s.kind for s in advice.steps]
     assert (
         kinds.index("whole") < kinds.index("ratio") < kinds.index("words") < kinds.index("colour")

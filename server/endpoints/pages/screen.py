@@ -24,7 +24,7 @@ from placements.models import (
 from pydantic import Field
 from sites.access import inside, row_for
 from sites.models import Page
-from skypane import PageReading, model, page_held, read_page, seen_in
+from skypane import PageReading, model, page_in_spans, read_page, seen_in
 
 from endpoints.pages.glimpses import made_of, remember, remembered
 from endpoints.readings import preview
@@ -125,7 +125,7 @@ def lay_page_out(request: HttpRequest, page_id: int, payload: LayoutIn) -> PageO
     def lay() -> Page:
         row = locked_one(Page, page.id)
         rows = on_page(row)
-        page_held(row.site.as_noun(), payload.layout, len(rows))
+        page_in_spans(row.site.as_noun(), payload.layout, len(rows))
         row.layout = stored_layout(payload.layout, rows)
         row.save(update_fields=["layout"])
         return row
@@ -152,7 +152,7 @@ def show_in_span(
         if row is None or row.page.site_id != page.site_id:
             raise Http404
         site = page.site.as_noun()
-        if letter not in {h.span.letter for h in page_held(site, {}, 0)}:
+        if letter not in {h.span.letter for h in page_in_spans(site, {}, 0)}:
             raise Refused(f"There is no span {letter} in this site.", field="letter")
         noun = seen_in(site, row.as_noun(), letter, payload.shows)
         begin(row)

@@ -95,7 +95,7 @@ def _advised(
     known = {**{i: used[i] for i in noun.original_ids if i in used}, **others}
     computed = plan(plan_, noun, known)
     advice = {
-        p.index: advise_part(p, known, plan_.budget_bytes, held_of_kind=computed.held_of_kind)
+        p.index: advise_part(p, known, plan_.budget_bytes, handed_of_kind=computed.handed_of_kind)
         for p in computed.parts
     }
     return computed, advice, known

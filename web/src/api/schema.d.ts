@@ -3176,17 +3176,17 @@ export interface components {
         /**
          * LayoutSpan
          * @description The values of the kind itself in one span, and the letter of the span that each is from, ""
-         *     for a default. `told` is what it has to say beside them.
+         *     for a default. `notes` is what it has to say beside them.
          */
         LayoutSpan: {
             /** Letter */
             letter: string;
+            /** Notes */
+            notes: string[];
             /** Origin */
             origin: {
                 [key: string]: components["schemas"]["Origin"];
             };
-            /** Told */
-            told: string[];
             /** Values */
             values: components["schemas"]["BannerValues"] | components["schemas"]["BesideValues"] | components["schemas"]["GridValues"] | components["schemas"]["LogoValues"] | components["schemas"]["Nothing"] | components["schemas"]["SlidesValues"];
         };

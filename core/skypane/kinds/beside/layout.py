@@ -24,14 +24,14 @@ from skypane.widths.frames import (
 )
 from skypane.widths.lines import straight_lines
 from skypane.widths.spans import spans_of
-from skypane.widths.sums import said as said_px
+from skypane.widths.sums import figure
 from skypane.words.caption import (
     TEXT_LINE,
     TEXT_WEIGHT,
     TITLE_LINE,
     TITLE_WEIGHT,
     caption_heights,
-    said,
+    caption_texts,
 )
 from skypane.words.fallbacks import css_family
 
@@ -74,7 +74,7 @@ def text_rooms(spot: Spot) -> Floats:
 def text_heights(item: Item | None, spot: Spot, rooms: Floats) -> Floats:
     """The height of a text in rooms of these widths, in CSS px."""
     high = caption_heights(item, spot.typeface, values_of(spot), rooms)
-    return high + (UNDER_TITLE_PX if all(said(item, values_of(spot))) else 0.0)
+    return high + (UNDER_TITLE_PX if all(caption_texts(item, values_of(spot))) else 0.0)
 
 
 def is_at_end(v: BesideValues, at: int) -> bool:
@@ -112,7 +112,7 @@ class Beside(Many):
         text = f"text {where}" if v.is_stacked else share
         return f"{v.columns} in a row, {text}" if v.columns > 1 else text
 
-    def told(self, spot: Spot) -> tuple[str, ...]:
+    def notes(self, spot: Spot) -> tuple[str, ...]:
         v, room = values_of(spot), text_rooms(spot)
         if v.is_stacked or not spot.shown:
             return ()
@@ -157,12 +157,12 @@ class Beside(Many):
         cell = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
         taken = 2 * v.margin_px + (v.columns - 1) * v.gutter_px
         if taken or v.columns > 1:
-            whole = f"({said_px(cell)} − {said_px(taken)})" if taken else said_px(cell)
+            whole = f"({figure(cell)} − {figure(taken)})" if taken else figure(cell)
             cell = (cell - taken) / v.columns
-            sums.append(f"{whole}/{v.columns} = {said_px(cell)}")
+            sums.append(f"{whole}/{v.columns} = {figure(cell)}")
         if not v.is_stacked:
             share = cell * v.share_percent / 100
-            sums.append(f"{said_px(v.share_percent)} % of {said_px(cell)} = {said_px(share)}")
+            sums.append(f"{figure(v.share_percent)} % of {figure(cell)} = {figure(share)}")
         return "; ".join(sums)
 
     def rules(self, spot: Spot) -> dict[str, dict[str, str]]:

@@ -23,7 +23,7 @@ from skypane.widths.frames import (
     Floats,
     frame_widths,
 )
-from skypane.words.caption import ABOVE_PX, caption_heights, said
+from skypane.words.caption import ABOVE_PX, caption_heights, caption_texts
 
 #: A justified row is laid this much narrower per item and grows into what is left, so that its
 #: rounded widths never wrap (CSS Flexbox 1 §9.7).
@@ -307,7 +307,7 @@ def _masonry(spot: Spot, cell: Floats, frame: Floats) -> Found:
 def _fixed_caption(spot: Spot, i: int) -> float:
     """In columns of their own heights every line of a caption is one that does not wrap."""
     v = values_of(spot)
-    title, text = said(spot.cells[i].item, v)
+    title, text = caption_texts(spot.cells[i].item, v)
     room = np.array([1e6])
     return float(_caption(spot, i, room)[0]) if title or text else 0.0
 

@@ -27,7 +27,7 @@ from skypane.values import Noun
 from skypane.widths.frames import Piece, frame_widths
 from skypane.widths.lines import straight_lines
 from skypane.widths.spans import spans_of
-from skypane.widths.sums import said as said_px
+from skypane.widths.sums import figure
 
 
 @known
@@ -65,28 +65,28 @@ class Grid(Many):
         box = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
         if v.arranged in ("justified", "hidden"):
             return sums[0]
-        taken = [f"2·{said_px(v.margin_px)}"] if v.margin_px else []
-        taken += [f"{n - 1}·{said_px(v.gutter_px)}"] if n > 1 and v.gutter_px else []
+        taken = [f"2·{figure(v.margin_px)}"] if v.margin_px else []
+        taken += [f"{n - 1}·{figure(v.gutter_px)}"] if n > 1 and v.gutter_px else []
         cell = (box - 2 * v.margin_px - (n - 1) * v.gutter_px) / n
-        whole = " − ".join([said_px(box), *taken])
+        whole = " − ".join([figure(box), *taken])
         if n > 1 or taken:
             divided = f"({whole})/{n}" if taken and n > 1 else f"{whole}/{n}" if n > 1 else whole
-            sums.append(f"{divided} = {said_px(cell)}")
+            sums.append(f"{divided} = {figure(cell)}")
         if is_wide(spot, part):
             two = 2 * cell + v.gutter_px
-            sums.append(f"2·{said_px(cell)} + {said_px(v.gutter_px)} = {said_px(two)}")
+            sums.append(f"2·{figure(cell)} + {figure(v.gutter_px)} = {figure(two)}")
             cell = two
         content = box - 2 * v.margin_px
         padding = float(padding_of(spot).of(np.array([content]))[0])
         inside = cell - 2 * padding
         if v.padding_percent:
-            of = f"{said_px(v.padding_percent)} % of {said_px(content)}"
-            sums.append(f"{of} = {said_px(padding)}")
+            of = f"{figure(v.padding_percent)} % of {figure(content)}"
+            sums.append(f"{of} = {figure(padding)}")
         if padding:
-            sums.append(f"{said_px(cell)} − 2·{said_px(padding)} = {said_px(inside)}")
+            sums.append(f"{figure(cell)} − 2·{figure(padding)} = {figure(inside)}")
         if v.arranged == "rows":
             share = inside * v.share_percent / 100
-            sums.append(f"{said_px(v.share_percent)} % of {said_px(inside)} = {said_px(share)}")
+            sums.append(f"{figure(v.share_percent)} % of {figure(inside)} = {figure(share)}")
         return "; ".join(sums)
 
     def word(self, spot: Spot) -> str:

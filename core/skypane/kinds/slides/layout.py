@@ -17,7 +17,7 @@ from skypane.widths.frame_css import height_css
 from skypane.widths.frames import Floats, Piece, frame_widths
 from skypane.widths.lines import straight_lines
 from skypane.widths.spans import spans_of
-from skypane.widths.sums import said as said_px
+from skypane.widths.sums import figure
 
 
 @known
@@ -46,7 +46,7 @@ class Slides(Many):
         v = values_of(spot)
         return f"{v.at_a_time} at a time" if v.at_a_time > 1 else ""
 
-    def told(self, spot: Spot) -> tuple[str, ...]:
+    def notes(self, spot: Spot) -> tuple[str, ...]:
         v, stops = values_of(spot), stops_of(spot)
         if stops < 2:
             return (
@@ -98,9 +98,9 @@ class Slides(Many):
             at = np.array([viewport_px - spot.scrollbar_px])
             box = float(frame_widths(spot.cells[0].effective.width, at, spot.container)[0])
             n, taken = v.at_a_time, (v.at_a_time - 1) * v.gutter_px
-            gutters = f" − {n - 1}·{said_px(v.gutter_px)}" if v.gutter_px else ""
-            whole = f"({said_px(box)}{gutters})" if gutters else said_px(box)
-            sums.append(f"{whole}/{n} = {said_px((box - taken) / n)}")
+            gutters = f" − {n - 1}·{figure(v.gutter_px)}" if v.gutter_px else ""
+            whole = f"({figure(box)}{gutters})" if gutters else figure(box)
+            sums.append(f"{whole}/{n} = {figure((box - taken) / n)}")
         return "; ".join(sums)
 
     def rules(self, spot: Spot) -> dict[str, dict[str, str]]:

@@ -10,7 +10,7 @@ from skypane.advice.remedies import Advice
 from skypane.files.kept import Saving
 from skypane.files.rows import FileRow
 from skypane.handing_down import Origin
-from skypane.layouts import kind_values
+from skypane.layouts import value_classes
 from skypane.layouts.facts import ValueFacts
 from skypane.model import Finding
 from skypane.reading.nouns.bands import Band, Verdicts, ViewportPoint
@@ -64,10 +64,10 @@ class PartReading(MovingPart):
 
 class LayoutSpan(Noun):
     """The values of the kind itself in one span, and the letter of the span that each is from, ""
-    for a default. `told` is what it has to say beside them."""
+    for a default. `notes` is what it has to say beside them."""
 
     letter: str
-    told: tuple[str, ...]
+    notes: tuple[str, ...]
     values: Noun  # see `complete`
     origin: dict[str, Origin]
 
@@ -100,8 +100,8 @@ def complete() -> None:
 
     own = any_of((*OwnReading.__subclasses__(), None))
     types: tuple[tuple[type[Noun], str, object], ...] = (
-        (WordsSpan, "values", any_of(kind_values(has_words=True))),
-        (LayoutSpan, "values", any_of(kind_values())),
+        (WordsSpan, "values", any_of(value_classes(has_words=True))),
+        (LayoutSpan, "values", any_of(value_classes())),
         (Moving, "own", own),
         (Reading, "own", own),
     )

@@ -11,7 +11,7 @@ export function useKindValues<Values extends object>() {
   return {
     // what was just set shows at once, before its reading is here
     values: here && ({ ...here.values, ...own } as Values),
-    told: here?.told ?? [],
+    notes: here?.notes ?? [],
     own: (field: string) => field in own,
     from: (field: string) => here?.origin[field],
     set: (set: Partial<Values>, name?: string) =>

@@ -14,7 +14,7 @@ const SHARES = [25, 50, 100];
 
 /** `cells`: how high pictures are. */
 function BesideFields({ cells }: { cells: ReactNode }) {
-  const { values, set, told } = useKindValues<BesideValues>();
+  const { values, set, notes } = useKindValues<BesideValues>();
   if (!values) return null;
   const stacked = values.share_percent >= 100;
   return (
@@ -65,7 +65,7 @@ function BesideFields({ cells }: { cells: ReactNode }) {
         <KindNumber field="margin_px" label="Outer margin" before="around" />
       </KindValue>
       <div className={classes.told}>
-        {told.map((sentence) => (
+        {notes.map((sentence) => (
           <p key={sentence}>{sentence}</p>
         ))}
       </div>

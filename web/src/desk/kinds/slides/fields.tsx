@@ -23,7 +23,7 @@ const CHANGES: Record<SlidesValues["change"], string> = {
 
 /** `cells`: how high slides are. */
 function SlidesFields({ cells }: { cells: ReactNode }) {
-  const { values, set, told, problem } = useKindValues<SlidesValues>();
+  const { values, set, notes, problem } = useKindValues<SlidesValues>();
   const { moving } = useGuides();
   if (!values) return null;
   const together = problem("");
@@ -73,7 +73,7 @@ function SlidesFields({ cells }: { cells: ReactNode }) {
         )}
       </KindValue>
       <div className={classes.told}>
-        {told.map((sentence) => (
+        {notes.map((sentence) => (
           <p key={sentence}>{sentence}</p>
         ))}
         <Greatest />
