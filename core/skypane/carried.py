@@ -19,7 +19,7 @@ from skypane.model import (
 from skypane.paged import page_values
 from skypane.treatments import (
     frame_treatments,
-    handed_of_kind,
+    kind_layer,
     layers_below,
     part_layer,
     set_by,
@@ -68,13 +68,27 @@ def respan(
         parts.append(
             part.model_copy(update={"treatments": _treatments(treatments), "ladders": ladders})
         )
-    layout = to_set(_taken(taken, handed_of_kind(before, placement)))
-    changed = {"parts": tuple(parts), "common": _treatments(common), "layout": layout}
+    changed = {
+        "parts": tuple(parts),
+        "common": _treatments(common),
+        "layout": _layout(letters, taken, placement.layout),
+        "layout_under": tuple(
+            u.model_copy(update={"layout": _layout(letters, taken, u.layout)})
+            for u in placement.layout_under
+        ),
+    }
     return placement.model_copy(update=changed)
 
 
 def _treatments(values: Mapping[str, Values]) -> Treatments:
     return {letter: Treatment(**own) for letter, own in values.items()}
+
+
+def _layout(
+    letters: list[str], taken: Mapping[str, str], layout: Mapping[str, Mapping[str, Any]]
+) -> dict[str, dict[str, Any]]:
+    """Values of a kind, carried over."""
+    return to_set(_taken(taken, handed_down(letters, kind_layer(layout))))
 
 
 def _taken(taken: Mapping[str, str], held: Mapping[str, Handed]) -> dict[str, Handed]:

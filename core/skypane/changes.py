@@ -56,7 +56,12 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append("Words")
     if a.one_of != b.one_of:
         out.append("The set that it is one of")
-    out += _of_layout(a.layout, b.layout, {**value_names(a.kind), **value_names(b.kind)})
+    names = {**value_names(a.kind), **value_names(b.kind)}
+    out += _of_layout(a.layout, b.layout, names)
+    under = [{u.when: u.layout for u in version.layout_under} for version in (a, b)]
+    for when in dict.fromkeys((*under[0], *under[1])):
+        of_when = _of_layout(under[0].get(when, {}), under[1].get(when, {}), names)
+        out += [f"{phrase} {when_words(when)}" for phrase in of_when]
     if a.frame != b.frame:
         out.append("Named frame")
     if (a.lists, a.n_files) != (b.lists, b.n_files):

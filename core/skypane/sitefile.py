@@ -50,7 +50,7 @@ class FileOriginal(Original):
 
 class SiteFile(Noun):
     skypane: Literal["site"] = "site"
-    version: Literal[7] = 7
+    version: Literal[8] = 8
     name: Annotated[str, Field(min_length=1, max_length=80)]
     site: Site
     pages: Annotated[tuple[FilePage, ...], Field(max_length=1000)] = ()

@@ -14,6 +14,7 @@ from skypane.model import (
     NO_BACKGROUND,
     Aim,
     Area,
+    Feature,
     Fit,
     Following,
     FrameValues,
@@ -142,6 +143,7 @@ def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]
     InvalidPlan for letters without a span."""
     letters = [s.letter for s in spans_of(site)]
     asked = {letter for letter, _ in placement.all_treatments()} | set(placement.layout)
+    asked |= {letter for under in placement.layout_under for letter in under.layout}
     if unknown := asked - set(letters):
         raise InvalidPlan(
             f"There is no span {', '.join(sorted(unknown))} in this site.", field="treatments"
@@ -188,8 +190,7 @@ def _varied(usual: Mapping[str, Resolved], held: Mapping[str, Handed]) -> dict[s
     out = {}
     for letter, of_usual in usual.items():
         values, origin = held[letter]
-        from_usual = {k: Origin(o.letter, "usual") for k, o in of_usual.origin.items()}
-        below = Handed(of_usual.handed.values, from_usual)
+        below = as_usual(of_usual.handed)
         is_usual = not values or values.get("show") == "usual"
         if is_usual or of_usual.effective.show == "nothing":
             out[letter] = Resolved(of_usual.effective, below, is_usual=True)
@@ -235,18 +236,34 @@ def set_by(frame: NamedFrame) -> Treatments:
     }
 
 
-def handed_of_kind(site: Site, placement: Placement) -> dict[str, Handed]:
-    """Per letter the values of the kind itself, handed down from wider spans."""
-    return handed_down([s.letter for s in spans_of(site)], kind_layer(placement))
+def handed_of_kind(
+    site: Site, placement: Placement, when: tuple[Feature, ...] = ()
+) -> dict[str, Handed]:
+    """Per letter the values of the kind itself, handed down from wider spans, while all of some
+    conditions hold: those of most conditions lie on top (rules §14)."""
+    letters = [s.letter for s in spans_of(site)]
+    held = handed_down(letters, kind_layer(placement.layout))
+    over = [u for u in placement.layout_under if set(u.when) <= set(when)]
+    for under in sorted(over, key=lambda u: len(u.when)):
+        held = over_usual(held, handed_down(letters, kind_layer(under.layout)))
+    return held
 
 
-def kind_layer(placement: Placement) -> Layer:
+def over_usual(usual: Mapping[str, Handed], over: Mapping[str, Handed]) -> dict[str, Handed]:
+    """Per letter what holds once what holds under conditions lies over what usually does."""
+    return {letter: as_usual(below).under(*over[letter]) for letter, below in usual.items()}
+
+
+def as_usual(held: Handed) -> Handed:
+    """What usually holds, as it lies below what holds under conditions."""
+    return Handed(held.values, {k: Origin(o.letter, "usual") for k, o in held.origin.items()})
+
+
+def kind_layer(layout: Mapping[str, Mapping[str, Any]]) -> Layer:
+    """Values of a kind by letter; one that is None is not set."""
     return Layer(
         "kind",
-        {
-            letter: {k: v for k, v in own.items() if v is not None}
-            for letter, own in placement.layout.items()
-        },
+        {letter: {k: v for k, v in own.items() if v is not None} for letter, own in layout.items()},
     )
 
 

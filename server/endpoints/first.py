@@ -100,7 +100,9 @@ def _of_desk(
         f"&scrollbar_px={said('scrollbar')}&revision={row.revision}"
     )
     latest = f"{one}/deliveries/latest"
-    return [one, latest, reading, _originals(own)]
+    # what is seen under conditions is no reading of what is stored
+    readings = [] if "seen" in query else [reading]
+    return [one, latest, *readings, _originals(own)]
 
 
 def _json(value: bool) -> str:

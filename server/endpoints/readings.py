@@ -45,7 +45,8 @@ router = Router()
 class Draft(Body):
     """A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
     `chosen`, the letter of a span, say what is read in detail; of many items that part alone.
-    `scrollbar_px` is what a classic scrollbar takes of the page, in CSS px."""
+    `scrollbar_px` is what a classic scrollbar takes of the page, in CSS px; `conditions` are what
+    the page is seen under."""
 
     placement: model.Placement
     placement_id: int | None = None  # of one that has been stored
@@ -54,6 +55,7 @@ class Draft(Body):
     part: model.PartIndex = 0
     chosen: Annotated[str, Field(max_length=2)] | None = None
     scrollbar_px: Annotated[float, Field(ge=0, le=40)] = 0
+    conditions: model.Conditions = model.AS_USUAL
 
     @property
     def in_detail(self) -> tuple[int, str] | None:
@@ -197,6 +199,7 @@ def _read(site: Site, row: Placement | None, draft: WholeDraft) -> HttpResponse:
         words=draft.words,
         every=draft.every,
         scrollbar_px=draft.scrollbar_px,
+        conditions=draft.conditions,
     )
     return _json(reading)
 
@@ -217,6 +220,7 @@ def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpR
             siblings=siblings(row),
             chosen=draft.in_detail,
             scrollbar_px=draft.scrollbar_px,
+            conditions=draft.conditions,
         )
     )
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from typing import NamedTuple
 from weakref import WeakKeyDictionary
 
@@ -11,6 +11,7 @@ from skypane.files.renditions import Files, renditions
 from skypane.findings import general as _general  # noqa: F401  # makes its rules known
 from skypane.findings.rule import Case, Rule, put_together, rule, rules
 from skypane.model import Finding, Rendition
+from skypane.model.condition import when_words
 from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.sets import Siblings
 from skypane.shown.under import Pixels, no_pixels
@@ -45,7 +46,28 @@ def findings(
         # the first part speaks for the placement, and of one of few a rule may look at the others
         alone = plan.layout.is_large and part.index > 0
         found += _kept(part, seen, case) if alone else _looked(case)
-    return found
+    return [*found, *_under(plan, pixels, siblings, found)]
+
+
+def _under(
+    plan: Plan, pixels: Pixels, siblings: Siblings, usual: Sequence[Finding]
+) -> Iterator[Finding]:
+    """What is wrong under conditions alone with what is otherwise then, the fewest conditions
+    first: what is so as usual, or under fewer, is not told again."""
+    rules_ = [r for r in rules() if r.under and r.kind in ("", plan.layout.kind)]
+    known = [(f.when, _what(f)) for f in usual]
+    for when, there in plan.under.items():
+        case = Case(there, there.parts[0], (), pixels, siblings)
+        for each in _looked(case, rules_):
+            if not any(set(w) <= set(when) and what == _what(each) for w, what in known):
+                known.append((when, _what(each)))
+                said = f"{each.sentence[:1].lower()}{each.sentence[1:]}"
+                sentence = f"{when_words(when).capitalize()} {said}"
+                yield each.model_copy(update={"when": when, "sentence": sentence})
+
+
+def _what(finding: Finding) -> tuple[str, tuple[str, ...], str]:
+    return finding.rule, finding.spans, finding.sentence
 
 
 class _Seen(NamedTuple):
@@ -81,7 +103,7 @@ def _kept(part: PartPlan, seen: _Seen, case: Case) -> list[Finding]:
     return known[3]
 
 
-def _looked(case: Case) -> list[Finding]:
+def _looked(case: Case, by: Sequence[Rule] | None = None) -> list[Finding]:
     return [
         Finding(
             rule=each.id,
@@ -93,8 +115,9 @@ def _looked(case: Case) -> list[Finding]:
             sentence=told.sentence,
             remedy=each.remedy,
             at=each.at,
+            when=case.part.part.when,
         )
-        for each in rules()
+        for each in (rules() if by is None else by)
         if each.kind in ("", case.plan.layout.kind)
         for told in put_together(each.look(case))
     ]

@@ -69,7 +69,8 @@ class Rule:
     """`id` stays as it is for ever: others may have written it down. `remedy` is the same wherever
     the rule finds something, and `at` the value, or what is done, that it speaks of ("" for none
     alone). `kind` is the only one that it looks at; "": all of them. `shows`: whether what it finds
-    is to be seen at those widths on every screen, once all has loaded."""
+    is to be seen at those widths on every screen, once all has loaded. `under`: whether it looks at
+    the placement under conditions too, as what speaks of what lies on a picture does."""
 
     id: str
     severity: Severity
@@ -79,6 +80,7 @@ class Rule:
     at: str = ""
     kind: str = ""
     shows: bool = True
+    under: bool = False
 
     @property
     def about(self) -> str:
@@ -196,11 +198,12 @@ def rule(
     at: str = "",
     kind: str = "",
     shows: bool = True,
+    under: bool = False,
 ) -> Callable[[Look], Look]:
     """Make a function a rule. Its docstring says what it looks for, and why."""
 
     def made(look: Look) -> Look:
-        RULES.append(Rule(id, severity, step, remedy, look, at, kind, shows))
+        RULES.append(Rule(id, severity, step, remedy, look, at, kind, shows, under))
         return look
 
     return made

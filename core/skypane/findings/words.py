@@ -25,7 +25,7 @@ def _worded(case: Case) -> Iterator[SpanPlan]:
         yield from (p for p in case.part.spans if p.laid.block is not None)
 
 
-@rule("unreadable", "wrong", "words", "See the advice for this span in Words.")
+@rule("unreadable", "wrong", "words", "See the advice for this span in Words.", under=True)
 def unreadable(case: Case) -> Iterator[Found]:
     """Text has less contrast with what lies under it than it needs: 4.5 : 1, large text 3 : 1, for
     the worst twentieth of the px (WCAG 2.2, 1.4.3; rules §9)."""
@@ -53,6 +53,7 @@ def _text_named(name: str) -> str:
     "words",
     "Take a background colour that does alone; Words proposes one.",
     shows=False,
+    under=True,
 )
 def unreadable_before_loading(case: Case) -> Iterator[Found]:
     """Text cannot be read on the background colour alone: until the picture has loaded, or where it
@@ -75,6 +76,7 @@ def unreadable_before_loading(case: Case) -> Iterator[Found]:
     "words",
     "Move the words to another of the nine places, or below.",
     at="place",
+    under=True,
 )
 def words_on_area(case: Case) -> Iterator[Found]:
     """Words lie on a keep area: on a face, a boat, lettering of the picture itself (common
@@ -91,6 +93,7 @@ def words_on_area(case: Case) -> Iterator[Found]:
     "words",
     "Make them smaller, the banner higher, or put them below.",
     at="heading_px",
+    under=True,
 )
 def words_outgrow(case: Case) -> Iterator[Found]:
     """What lies on the picture needs more height than the banner has: it grows there, and shows

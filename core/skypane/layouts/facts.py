@@ -8,7 +8,7 @@ from typing import Any, Literal, Union, get_args, get_origin
 import annotated_types
 from pydantic.fields import FieldInfo
 
-from skypane.layouts.layout import values_of_kind
+from skypane.layouts.layout import colours_of, values_of_kind
 from skypane.values import Noun
 
 #: What the last word of a field's name says of its unit.
@@ -17,7 +17,8 @@ UNITS = {"px": "px", "percent": "%", "s": "s"}
 
 class ValueFacts(Noun):
     """What a value is called, its unit ("" for a number of things and for what is no number), its
-    bounds, whether it is a whole number, and what can be chosen where it is a choice."""
+    bounds, whether it is a whole number, what can be chosen where it is a choice, and whether it
+    can be another `under` conditions."""
 
     name: str
     unit: str
@@ -25,15 +26,17 @@ class ValueFacts(Noun):
     most: float | None
     whole: bool
     choices: tuple[str, ...]
+    under: bool
 
 
 def value_facts(kind: str) -> dict[str, ValueFacts]:
     """The facts of each value of a kind, by its field; nothing where there is no such kind."""
     values = values_of_kind(kind)
-    return {name: _facts(name, f) for name, f in values.model_fields.items()} if values else {}
+    fields = values.model_fields if values else {}
+    return {name: _facts(name, f, name in colours_of(kind)) for name, f in fields.items()}
 
 
-def _facts(name: str, field: FieldInfo) -> ValueFacts:
+def _facts(name: str, field: FieldInfo, under: bool) -> ValueFacts:
     bounds = [*field.metadata, *_metadata(field.annotation)]
     kinds = _kinds(field.annotation)
     return ValueFacts(
@@ -43,6 +46,7 @@ def _facts(name: str, field: FieldInfo) -> ValueFacts:
         most=next((float(b.le) for b in bounds if isinstance(b, annotated_types.Le)), None),  # type: ignore[arg-type]
         whole=int in kinds,
         choices=tuple(c for k in kinds if get_origin(k) is Literal for c in get_args(k)),
+        under=under,
     )
 
 

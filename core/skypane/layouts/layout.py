@@ -17,6 +17,7 @@ from skypane.errors import InvalidPlan, sentence_of
 from skypane.layouts.laid import Laid
 from skypane.layouts.spot import Frame, Spot
 from skypane.model import Placement, Role, Site
+from skypane.model.condition import when_words
 from skypane.treatments import Effective
 from skypane.values import Noun
 from skypane.widths.frames import Floats, Piece, frame_widths
@@ -61,6 +62,8 @@ class Layout(ABC):
     cell: ClassVar[str | None] = None
     #: What its parts may be beside pictures.
     roles: ClassVar[frozenset[Role]] = frozenset()
+    #: Which of its values can be others under conditions: colours, and what lies under words.
+    colours: ClassVar[frozenset[str]] = frozenset()
     least_parts: ClassVar[int] = 1
     most_parts: ClassVar[int] = 1
 
@@ -224,6 +227,11 @@ def values_of_kind(kind: str) -> type[Noun] | None:
     return layout.Values if layout else None
 
 
+def colours_of(kind: str) -> frozenset[str]:
+    """The values of a kind that can be others under conditions."""
+    return _KNOWN[kind].colours if kind in _KNOWN else frozenset()
+
+
 def value_names(kind: str) -> dict[str, str]:
     """What each value of a kind is called, by its field; nothing where there is no such kind."""
     values = values_of_kind(kind)
@@ -266,8 +274,29 @@ def layout_of(placement: Placement) -> Layout:
     have so many parts."""
     layout = _known_kind(placement)
     check_variants(placement)
+    _check_under(layout, placement)
     layout.check(placement)
     return layout
+
+
+def _check_under(layout: Layout, placement: Placement) -> None:
+    """Raises InvalidPlan where a value of the kind is another under conditions that cannot be, or
+    where one set of conditions is there twice."""
+    whens = [u.when for u in placement.layout_under]
+    for i, under in enumerate(placement.layout_under):
+        if under.when in whens[:i]:
+            raise InvalidPlan(
+                f"What holds {when_words(under.when)} is there twice. Remove one.",
+                field=f"layout_under.{i}.when",
+            )
+        for letter, own in under.layout.items():
+            for field in sorted(own.keys() - layout.colours):
+                name = value_names(layout.kind).get(field, field)
+                raise InvalidPlan(
+                    f"{name[:1].upper()}{name[1:]} cannot be another {when_words(under.when)}:"
+                    " only colours and what lies under words can. Set it for always.",
+                    field=f"layout_under.{i}.layout.{letter}.{field}",
+                )
 
 
 def check_variants(placement: Placement) -> None:

@@ -205,7 +205,13 @@ def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Ru
     if plan.layout.is_large:
         facts = tuple(s.facts for s in plan.spots)
         return _rules_of_many(plan.layout, plan.placement.called, order, facts)
-    return _rules_of(plan.layout, plan.placement.called, order, plan.spots)
+    return _rules_of(
+        plan.layout,
+        plan.placement.called,
+        order,
+        plan.spots,
+        [there.spots for there in plan.under.values()],
+    )
 
 
 @lru_cache(maxsize=4)
@@ -218,9 +224,15 @@ def _rules_of_many(
 
 
 def _rules_of(
-    layout: Layout, called: str, order: tuple[str, ...], spots: Sequence[Spot]
+    layout: Layout,
+    called: str,
+    order: tuple[str, ...],
+    spots: Sequence[Spot],
+    under: Sequence[Sequence[Spot]] = (),
 ) -> Mapping[str, Sequence[_Rule]]:
-    sheet = _KindSheet(called, _declared_of(layout, spots))
+    others = [s for there in under for s in there]
+    also = [_declared_of(layout, there, [*spots, *others]) for there in under]
+    sheet = _KindSheet(called, _declared_of(layout, spots, [*spots, *others]), also)
     return {letter: sheet.rules(letter) for letter in order}
 
 
@@ -228,9 +240,12 @@ def _rules_of(
 _Declarations = dict[str, dict[str, dict[str, str]]]
 
 
-def _declared_of(layout: Layout, spots: Sequence[Spot]) -> _Declarations:
-    """What the kind itself declares."""
-    left_out = layout.without(spots)
+def _declared_of(
+    layout: Layout, spots: Sequence[Spot], everywhere: Sequence[Spot]
+) -> _Declarations:
+    """What the kind itself declares. What is there in none of the spots `everywhere`, those under
+    conditions among them, is left out."""
+    left_out = layout.without(everywhere)
     return {
         s.span.letter: {
             of: rule
@@ -248,8 +263,12 @@ def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rul
     Level 4, §17)."""
     if not plan.under:
         return {}
-    usual = _declared_of(plan.layout, plan.spots)
-    under = {when: _declared_of(plan.layout, spots) for when, spots in plan.under.items()}
+    everywhere = [*plan.spots, *(s for there in plan.under.values() for s in there.spots)]
+    usual = _declared_of(plan.layout, plan.spots, everywhere)
+    under = {
+        when: _declared_of(plan.layout, there.spots, everywhere)
+        for when, there in plan.under.items()
+    }
     # what holds otherwise under one of them is declared under all: several may hold at once
     differs = dict.fromkeys(
         (of, name)
@@ -286,8 +305,9 @@ def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rul
 class _KindSheet:
     """The box around all parts, and what the kind itself puts into it."""
 
-    def __init__(self, called: str, css: Mapping[str, Mapping[str, dict[str, str]]]) -> None:
+    def __init__(self, called: str, css: _Declarations, under: Sequence[_Declarations]) -> None:
         self.css = css
+        self.everywhere = [rules for there in (css, *under) for rules in there.values()]
         first = next(iter(self.css.values()))
         self.declared = {
             k: _Declared(f".{called}{k.removeprefix(SCRIPTED)}")
@@ -297,8 +317,8 @@ class _KindSheet:
         self.idle = {k: _idle([css[k] for css in self.css.values()]) for k in self.declared}
 
     def _unseen(self, of: str) -> bool:
-        """Whether it is a pseudo-element that paints nothing in any span."""
-        return all(css[of].get("background") == "none" for css in self.css.values()) and (
+        """Whether it is a pseudo-element that paints nothing in any span, whatever holds."""
+        return all(css[of].get("background") == "none" for css in self.everywhere) and (
             "content" in next(iter(self.css.values()))[of]
         )
 

@@ -7,7 +7,7 @@ fractions of its width and height from the top left; percentages are 0–100 and
 
 from skypane.geometry import Crop, Rect
 from skypane.model.audience import MOST_VIEWERS, USUAL_AUDIENCE, Audience, Takes, Viewers
-from skypane.model.condition import FEATURES, Feature, When, all_of
+from skypane.model.condition import AS_USUAL, FEATURES, Conditions, Feature, Turn, When, all_of
 from skypane.model.files import (
     MOST_RUNGS,
     TARGETS,
@@ -68,6 +68,7 @@ from skypane.model.page import MOST_ON_PAGE, PageLayout, PageValues
 from skypane.model.placement import (
     MOST_PARTS,
     Kind,
+    LayoutUnder,
     Part,
     PartIndex,
     Placement,
@@ -117,6 +118,7 @@ from skypane.values import (
 )
 
 __all__ = [
+    "AS_USUAL",
     "FEATURES",
     "FLATTEST",
     "GREATEST_VIEWPORT",
@@ -151,6 +153,7 @@ __all__ = [
     "CaptionValues",
     "Colour",
     "ColumnsWidth",
+    "Conditions",
     "Container",
     "Crop",
     "Effort",
@@ -174,6 +177,7 @@ __all__ = [
     "Item",
     "Kind",
     "Language",
+    "LayoutUnder",
     "Letter",
     "Likeness",
     "LinearScrim",
@@ -214,6 +218,7 @@ __all__ = [
     "Takes",
     "Treatment",
     "Treatments",
+    "Turn",
     "Typeface",
     "Viewers",
     "ViewportHeight",

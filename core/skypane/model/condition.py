@@ -8,6 +8,8 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import AfterValidator
 
+from skypane.values import Noun
+
 #: *dark*: a dark colour scheme is asked for; *portrait*: the viewport is at least as high as it is
 #: wide; *still*: less motion is asked for.
 Feature = Literal["dark", "portrait", "still"]
@@ -35,3 +37,28 @@ def when_words(when: Iterable[Feature]) -> str:
 
 #: Features that have to hold all at once; none: always.
 When = Annotated[tuple[Feature, ...], AfterValidator(all_of)]
+
+#: How screens stand: as the site's heights say; all of them upright; all of them lying.
+Turn = Literal["typical", "upright", "lying"]
+#: Whether pictures are here, still on their way, or failed to come.
+Pictures = Literal["here", "coming", "failed"]
+
+
+class Conditions(Noun):
+    """What a page is seen under: a dark colour scheme, less motion, how screens stand, and whether
+    its pictures are there. As written here: what usually holds."""
+
+    dark: bool = False
+    still: bool = False
+    turn: Turn = "typical"
+    pictures: Pictures = "here"
+
+    @property
+    def features(self) -> tuple[Feature, ...]:
+        """The features that hold on every screen; whether it stands upright depends on it."""
+        held = {"dark": self.dark, "still": self.still}
+        return tuple(f for f in FEATURES if held.get(f))
+
+
+#: What usually holds.
+AS_USUAL = Conditions()

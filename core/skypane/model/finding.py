@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from skypane.model.condition import Feature
 from skypane.values import Noun
 
 #: The steps of a placement, in the order in which people work.
@@ -17,7 +18,8 @@ class Finding(Noun):
     """One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
     remedy. `runs` are the widths at which it is to be seen, of rules that look at each width; `at`
     is the value of the step that the remedy speaks of, or what is done there (`draw` an area,
-    `trim` an original), "" where it is none alone."""
+    `trim` an original), "" where it is none alone. `when` are the conditions under
+    which alone it is so."""
 
     rule: str
     severity: Severity
@@ -28,3 +30,4 @@ class Finding(Noun):
     sentence: str
     remedy: str
     at: str = ""
+    when: tuple[Feature, ...] = ()

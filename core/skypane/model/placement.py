@@ -9,7 +9,7 @@ from pydantic import Field, JsonValue, model_validator
 
 from skypane.errors import written
 from skypane.identifiers import identifier
-from skypane.model.condition import When
+from skypane.model.condition import FEATURES, When
 from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
 from skypane.model.gallery import Item
@@ -91,12 +91,21 @@ class Part(Noun):
         return self
 
 
+class LayoutUnder(Noun):
+    """Values of the kind itself `when` all of some conditions hold, per letter: handed down like
+    those that usually hold, and laid over them in every span."""
+
+    when: Annotated[When, Field(min_length=1)]
+    layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
+
+
 class Placement(Noun):
     """One spot on a page.
 
     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
     what a part sets there itself, and over what the named `frame` says there. `layout` holds values
-    of the kind itself, handed down from wider spans to narrower ones like those of a treatment.
+    of the kind itself, handed down from wider spans to narrower ones like those of a treatment;
+    `layout_under` what is laid over them under conditions.
     `n_files` is how many widths each ladder has; None: as few as the site's waste allows. `one_of`
     names a set of which exactly one placement shows at every width.
     """
@@ -111,6 +120,7 @@ class Placement(Noun):
     formats: Formats | None = None  # the same
     n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
+    layout_under: Annotated[tuple[LayoutUnder, ...], Field(max_length=2 ** len(FEATURES) - 1)] = ()
     words: Words | None = None
     title_level: HeadingLevel | None = None  # of its items' titles; None: as the site has it
     one_of: Annotated[str, written(r"\S", "It must not be blank.", max_length=40)] | None = None

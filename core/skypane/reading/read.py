@@ -23,7 +23,7 @@ from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
-from skypane.model import Original, Placement, Site
+from skypane.model import AS_USUAL, Conditions, Original, Placement, Site
 from skypane.model.condition import when_words
 from skypane.reading.bands import (
     area_bands,
@@ -54,14 +54,13 @@ from skypane.reading.nouns import (
     WordsReading,
 )
 from skypane.reading.own import own_reading
+from skypane.reading.sky import sky_of
 from skypane.reading.spans import items_print, moving_span, span_reading
-from skypane.reading.verdicts import Known, verdicts
 from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan
-from skypane.shown.plan import plan
 from skypane.shown.safe import always_in_view, in_px
 from skypane.shown.sets import Siblings
 from skypane.shown.store import STORE, Store
@@ -98,6 +97,7 @@ def read(
     words: bool = False,
     every: bool = True,
     scrollbar_px: float = 0,
+    conditions: Conditions = AS_USUAL,
     store: Store = STORE,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
@@ -105,14 +105,15 @@ def read(
     each way to aim comes to, with `words` what can be done about the words. Without `every` the
     files, ladders and code of many items are those of the chosen one alone. `scrollbar_px` is what
     a classic scrollbar takes of the page in CSS px: frames and bands are those beside it, files and
-    code stay. `pixels` gives the px of originals that words lie on, `siblings` the other placements
+    code stay. `conditions` are what the page is seen under: panes, verdicts, words and bands of the
+    whole are as they are then, and on screens that stand as they then do; files, findings and code
+    stay. `pixels` gives the px of originals that words lie on, `siblings` the other placements
     of the page, `store` the plans of earlier readings.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
-    written = computed = plan(site, placement, originals, store=store)
-    if scrollbar_px:
-        computed = plan(site, placement, originals, scrollbar_px, store)
+    sky = sky_of(site, placement, originals, scrollbar_px, conditions, store)
+    written, computed, there = sky.written, sky.computed, sky.there
     all_files = renditions(written)
     told = {part.index for part in _asked(computed, None if every else chosen)}
     files = tuple((g, mine) for g, mine in all_files if g.part in told)
@@ -156,9 +157,9 @@ def read(
 
     found = findings(written, all_files, pixels, siblings, made)
     parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
-    of_words = words_reading(computed, pixels, chosen if words else None)
-    of_items = items_reading(computed, found, chosen, _weight_of_all(written, files, made))
-    of_own = own_reading(computed, originals, pixels)
+    of_words = words_reading(there, pixels, chosen if words else None)
+    of_items = items_reading(there, found, chosen, _weight_of_all(written, files, made))
+    of_own = own_reading(there, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     bands = {i: part.bands for i, part in parts.items()}
     # of parts that are not read one by one too
@@ -170,7 +171,7 @@ def read(
         widest=site.widest,
         heights=tuple(
             ViewportPoint(to_px=h.to_px, typical_px=h.typical_px)
-            for h in sorted(site.heights, key=lambda h: h.to_px)
+            for h in sorted(computed.site.heights, key=lambda h: h.to_px)
         ),
         budget_bytes=site.budget_bytes,
         parts=parts,
@@ -180,13 +181,13 @@ def read(
         words=of_words,
         items=of_items,
         own=of_own,
-        layout=layout_spans(computed),
+        layout=layout_spans(there),
         values=value_facts(placement.kind),
         one_of=of_set,
-        verdicts=verdicts(computed, Known(bands, whole, of_items, found)),
+        verdicts=sky.verdicts(bands, whole, of_items, found),
         findings=tuple(found),
         code=_code(written, without(files, gone), told),
-        pane=_pane(written, preview),
+        pane=_pane(sky.pane, preview),
     )
 
 
@@ -236,16 +237,16 @@ def read_moving(
     siblings: Siblings = tuple,
     chosen: tuple[int, str] | None = None,
     scrollbar_px: float = 0,
+    conditions: Conditions = AS_USUAL,
     store: Store = STORE,
 ) -> Moving:
     """What changes on the desk while something is dragged: a part of what `read` gives, for a
     fraction of its time; of many items the `chosen` one. Raises InvalidPlan."""
-    written = computed = plan(site, placement, originals, store=store)
-    if scrollbar_px:
-        computed = plan(site, placement, originals, scrollbar_px, store)
+    sky = sky_of(site, placement, originals, scrollbar_px, conditions, store)
+    computed, there = sky.computed, sky.there
     parts = {part.index: _moving_part(part) for part in _asked(computed, chosen)}
-    of_words, of_items = words_reading(computed, pixels), items_reading(computed, (), None)
-    of_own = own_reading(computed, originals, pixels)
+    of_words, of_items = words_reading(there, pixels), items_reading(there, (), None)
+    of_own = own_reading(there, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     bands = {i: part.bands for i, part in parts.items()}
     whole = _bands_of_whole(of_words, of_items, of_own, of_set)
@@ -255,8 +256,8 @@ def read_moving(
         items=of_items,
         own=of_own,
         one_of=of_set,
-        verdicts=verdicts(computed, Known(bands, whole, of_items)),
-        pane=_pane(written, preview),
+        verdicts=sky.verdicts(bands, whole, of_items),
+        pane=_pane(sky.pane, preview),
     )
 
 

@@ -43,6 +43,7 @@ def span_reading(part: PartPlan, p: SpanPlan, items: str = "") -> SpanReading:
         own=tuple(own_values(own)) if own else (),
         origin=part.handed[p.span.letter].origin,
         fingerprint=fingerprint(p) + items,
+        is_usual=p.span.letter in part.usual,
         **_told(part, p),
         **_at_rest(p),
     )

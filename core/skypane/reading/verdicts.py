@@ -6,10 +6,12 @@ from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
 from typing import NamedTuple
 
-from skypane.model import Finding
+import numpy as np
+
+from skypane.model import Feature, Finding, Site
 from skypane.reading.nouns import Band, ItemsReading, VerdictRun, Verdicts
 from skypane.shown.nouns import PartPlan, Plan
-from skypane.shown.seen import seen
+from skypane.shown.seen import holds, seen
 from skypane.widths.runs import Run, Verdict, equal_runs
 
 #: What is wrong, from the worst on. What is lost cannot be seen at all; what is soft can.
@@ -32,12 +34,13 @@ _RANK = {verdict: len(ORDER) - i for i, verdict in enumerate(ORDER)}
 class Known(NamedTuple):
     """What is known of a placement: the `bands` of each part by its place, or of many items those
     of the chosen one, which speak beside the band of all; the bands of the `whole`; and what has
-    been found."""
+    been found. `features` are those that screens ask for."""
 
     bands: Mapping[int, Sequence[Band]]
     whole: Sequence[Band]
     items: ItemsReading | None = None
     findings: Sequence[Finding] = ()
+    features: tuple[Feature, ...] = ()
 
 
 class _Wrong(NamedTuple):
@@ -57,8 +60,8 @@ def verdicts(plan: Plan, known: Known) -> tuple[Verdicts, ...]:
     for density in plan.site.densities:
         told = list(_judged(plan, known, density))
         wrong = [w for band, runs in told for w in _wrong_of(band, runs, known.items)]
-        wrong += [w for f in known.findings for w in _found(f)]
-        out.append(Verdicts(density=density, runs=tuple(_runs(plan, told, wrong, known.items))))
+        wrong += [w for f in known.findings for w in _found(plan.site, f, known.features)]
+        out.append(Verdicts(density=density, runs=tuple(_runs(plan, told, wrong, known))))
     return tuple(out)
 
 
@@ -68,7 +71,7 @@ def _judged(plan: Plan, known: Known, density: float) -> Iterator[tuple[Band, Se
     many = known.items is not None and len(known.items.items) > 1
     for index, bands in known.bands.items():
         part = plan.parts[index]
-        sees = seen_runs(plan, part)
+        sees = seen_runs(plan, part, known.features)
         for band in bands:
             if band.density not in (None, density) or band.kind in ("weight", "frame"):
                 continue
@@ -79,11 +82,18 @@ def _judged(plan: Plan, known: Known, density: float) -> Iterator[tuple[Band, Se
         yield band, band.runs
 
 
-def seen_runs(plan: Plan, part: PartPlan) -> list[tuple[int, int]] | None:
+def seen_runs(
+    plan: Plan, part: PartPlan, features: tuple[Feature, ...] = ()
+) -> list[tuple[int, int]] | None:
     """The widths at which a part is what typical viewports see; None for all of them."""
     if part.part.of is None and not plan.alternatives(part):
         return None
-    first, here = plan.site.narrowest, seen(plan, part)
+    return _where(plan.site, seen(plan, part, features))
+
+
+def _where(site: Site, here: np.ndarray) -> list[tuple[int, int]]:
+    """Runs of widths at which something holds."""
+    first = site.narrowest
     return [(first + a, first + b - 1) for a, b in equal_runs(here) if here[a]]
 
 
@@ -115,31 +125,33 @@ def _of_items(band: Band, run: Run, items: ItemsReading) -> Iterator[_Wrong]:
             yield _Wrong(first, last, run.verdict, band, word)
 
 
-def _found(finding: Finding) -> Iterator[_Wrong]:
+def _found(site: Site, finding: Finding, features: tuple[Feature, ...]) -> Iterator[_Wrong]:
     """What a rule has found that looks at each width by itself: its id says what."""
-    if finding.severity == "wrong":
-        for first, last in finding.runs:
-            yield _Wrong(first, last, "found", None, finding.rule.replace("-", " "))
+    if finding.severity != "wrong":
+        return
+    for first, last in finding.runs:
+        for a, b in _where(site, holds(site, finding.when, features)):
+            at, to = max(first, a), min(last, b)
+            if at <= to:
+                yield _Wrong(at, to, "found", None, finding.rule.replace("-", " "))
 
 
 _Judged = Sequence[tuple[Band, Sequence[Run]]]
 
 
-def _runs(
-    plan: Plan, told: _Judged, wrong: Sequence[_Wrong], items: ItemsReading | None
-) -> list[VerdictRun]:
+def _runs(plan: Plan, told: _Judged, wrong: Sequence[_Wrong], known: Known) -> list[VerdictRun]:
     first, last = plan.site.narrowest, plan.site.widest
     starts = {first, *(s.span.first for s in plan.spots)}
     starts |= {at for w in wrong for at in (max(w.first, first), w.last + 1)}
     starts |= {at for _, runs in told for r in runs for at in (r.first, r.last + 1)}
     for other in (o for part in plan.written for o in plan.alternatives(part)):
-        starts |= {first + a for a, _ in equal_runs(seen(plan, other))}
+        starts |= {first + a for a, _ in equal_runs(seen(plan, other, known.features))}
     edges = [*sorted(s for s in starts if s <= last), last + 1]
     out: list[VerdictRun] = []
     for a, b in pairwise(edges):
         kinds = [band.kind for band, runs in told if any(r.first <= a <= r.last for r in runs)]
         here = [w for w in wrong if w.first <= a <= w.last]
-        run = _at(plan, here, kinds, items, a, b - 1)
+        run = _at(plan, here, kinds, known, a, b - 1)
         before = out[-1] if out else None
         if before and before.model_copy(update={"first": a, "last": b - 1}) == run:
             out[-1] = before.model_copy(update={"last": b - 1})
@@ -152,7 +164,7 @@ def _at(
     plan: Plan,
     wrong: Sequence[_Wrong],
     kinds: Sequence[str],
-    items: ItemsReading | None,
+    known: Known,
     first: int,
     last: int,
 ) -> VerdictRun:
@@ -172,19 +184,19 @@ def _at(
             band=band.id if band else None,
             figured=band.figured if band else "",
         )
-    if word := _nothing(plan, first):
+    if word := _nothing(plan, first, known.features):
         return VerdictRun(first=first, last=last, verdict=None, drawn=None, word=word)
-    well = _well(kinds, items)
+    well = _well(kinds, known.items)
     return VerdictRun(first=first, last=last, verdict="whole", drawn="whole", word=well)
 
 
-def _nothing(plan: Plan, width: int) -> str:
+def _nothing(plan: Plan, width: int, features: tuple[Feature, ...]) -> str:
     """What stands in the place of a picture; "" where one shows."""
     spot = next(s for s in plan.spots if s.span.first <= width <= s.span.last)
     held = [c.effective for c in (spot.cells if plan.layout.has_items else spot.cells[:1])]
     for part in plan.written[: len(held)]:
         for other in plan.alternatives(part):
-            if seen(plan, other)[width - plan.site.narrowest]:
+            if seen(plan, other, features)[width - plan.site.narrowest]:
                 held[part.index] = other.of(spot.span.letter).effective
     shows = {e.show for e in held}
     if "picture" not in shows:

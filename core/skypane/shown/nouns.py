@@ -179,7 +179,7 @@ class ShownSpan(SpanPlan):
 
 @dataclass(frozen=True, eq=False)
 class PartPlan:
-    """One part of a placement, computed in all spans from the narrowest. `held` says, per letter,
+    """One part of a placement, computed in all spans from the narrowest. `handed` says, per letter,
     what has been set of its treatment and by whom. `usual` are the letters of the spans in
     which a variant lets the part show that it stands in for; it shows nothing there itself."""
 
@@ -231,8 +231,9 @@ class Plan:
     handed_of_kind: Mapping[str, Handed]  # per letter
     spots: tuple[Spot, ...]  # every span as the layout sees it
     setting: Setting
-    # while conditions hold under which others show in the place of parts, fewest first
-    under: Mapping[tuple[Feature, ...], tuple[Spot, ...]] = field(default_factory=dict)
+    # as it is while conditions hold under which something is otherwise, fewest first: its parts
+    # are then those that show in the place of the usual ones
+    under: Mapping[tuple[Feature, ...], Plan] = field(default_factory=dict)
 
     @property
     def spans(self) -> tuple[Span, ...]:

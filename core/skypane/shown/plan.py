@@ -43,6 +43,7 @@ def plan(
     """
     layout, usual = layout_of(placement), placement.usual
     variants = placement.parts[len(usual) :]
+    named = [*(v.when for v in variants), *(u.when for u in placement.layout_under)]
 
     def planned(placement: Placement, chosen: Chosen = USUALLY) -> Plan:
         bare = placement.model_copy(update={"parts": ()})
@@ -53,11 +54,10 @@ def plan(
             store.keep(found)
         return found.plan
 
-    if not variants:
+    if not named:
         return planned(placement)
     alone = placement.model_copy(update={"parts": usual})
     found, resolved = planned(alone), resolve(site, placement)
-    named = [v.when for v in variants]
     # what is around the parts may follow from several of them at once
     whens = together(named) if layout.box else dict.fromkeys(named)
     under = {when: planned(alone, chosen_for(placement, resolved, when)) for when in whens}
@@ -69,7 +69,7 @@ def plan(
         found,
         placement=placement,
         parts=(*found.parts, *parts),
-        under={when: there.spots for when, there in under.items()},
+        under=under,
     )
 
 
@@ -91,7 +91,7 @@ def _planned(
         there = {i: originals[i] for i in asked if i in originals}
         placement, originals = before.again(placement, there)
     resolved = chosen.resolved or _resolved(site, placement, before if is_same else None)
-    values = handed_of_kind(site, placement)
+    values = handed_of_kind(site, placement, chosen.when)
     computed: list[Computed] = []
     for at, span in enumerate(spans_of(site)):
         held = [of_part[span.letter] for of_part in resolved]
@@ -132,7 +132,8 @@ def _planned(
             ) from None
         except OfLayout as problem:
             raise InvalidPlan(
-                str(problem), field=_kind_field(own_held, span, problem.field)
+                str(problem),
+                field=_kind_field(placement, own_held, chosen, span, problem.field),
             ) from None
     found = Plan(
         site=site,
@@ -168,10 +169,23 @@ def _where(
     return f"{holder}.{origin.letter}.{field}"
 
 
-def _kind_field(held: Handed, span: Span, field: str | None) -> str:
+def _kind_field(
+    placement: Placement, held: Handed, chosen: Chosen, span: Span, field: str | None
+) -> str:
     """Where in a placement a value of its kind is set: in the span itself where it is a default."""
-    origin = held.origin.get((field or "").split(".")[0])
-    return f"layout.{origin.letter if origin else span.letter}" + (f".{field}" if field else "")
+    name = (field or "").split(".")[0]
+    origin = held.origin.get(name)
+    letter, where = origin.letter if origin else span.letter, "layout"
+    if origin and origin.of != "usual":
+        over = [
+            i
+            for i, u in enumerate(placement.layout_under)
+            if set(u.when) <= set(chosen.when) and name in u.layout.get(letter, {})
+        ]
+        if over:
+            most = max(over, key=lambda i: len(placement.layout_under[i].when))
+            where = f"layout_under.{most}.layout"
+    return f"{where}.{letter}" + (f".{field}" if field else "")
 
 
 # -- what holds and what is there ---------------------------------------------------------

@@ -14,7 +14,9 @@ def test_a_number_is_told_with_its_unit_and_bounds():
         "most": 400,
         "whole": False,
         "choices": (),
+        "under": False,
     }
+    assert facts["colour"].under and not facts["place"].under
     # a share of the picture's width, as its name says
     assert (facts["percent"].unit, facts["percent"].least) == ("%", 5)
     assert facts["mark_percent"].unit == "%"

@@ -2124,6 +2124,35 @@ export interface components {
             unlike: number[];
         };
         /**
+         * Conditions
+         * @description What a page is seen under: a dark colour scheme, less motion, how screens stand, and whether
+         *     its pictures are there. As written here: what usually holds.
+         */
+        Conditions: {
+            /**
+             * Dark
+             * @default false
+             */
+            dark?: boolean;
+            /**
+             * Pictures
+             * @default here
+             * @enum {string}
+             */
+            pictures?: "here" | "coming" | "failed";
+            /**
+             * Still
+             * @default false
+             */
+            still?: boolean;
+            /**
+             * Turn
+             * @default typical
+             * @enum {string}
+             */
+            turn?: "typical" | "upright" | "lying";
+        };
+        /**
          * Container
          * @description C(v) = min(max_width, v − 2·margin): the column that holds a page's content.
          */
@@ -2197,6 +2226,15 @@ export interface components {
         CropsDraft: {
             /** Chosen */
             chosen: string;
+            /**
+             * @default {
+             *       "dark": false,
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
             /**
              * Looks
              * @default {}
@@ -2352,11 +2390,21 @@ export interface components {
          * Draft
          * @description A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
          *     `chosen`, the letter of a span, say what is read in detail; of many items that part alone.
-         *     `scrollbar_px` is what a classic scrollbar takes of the page, in CSS px.
+         *     `scrollbar_px` is what a classic scrollbar takes of the page, in CSS px; `conditions` are what
+         *     the page is seen under.
          */
         Draft: {
             /** Chosen */
             chosen?: string | null;
+            /**
+             * @default {
+             *       "dark": false,
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
             /**
              * Looks
              * @default {}
@@ -2616,7 +2664,8 @@ export interface components {
          * @description One thing that is wrong or wasteful: by which rule, in which part and spans, why, and the
          *     remedy. `runs` are the widths at which it is to be seen, of rules that look at each width; `at`
          *     is the value of the step that the remedy speaks of, or what is done there (`draw` an area,
-         *     `trim` an original), "" where it is none alone.
+         *     `trim` an original), "" where it is none alone. `when` are the conditions under
+         *     which alone it is so.
          */
         Finding: {
             /**
@@ -2652,6 +2701,11 @@ export interface components {
              * @enum {string}
              */
             step: "frame" | "aim" | "words" | "files" | "code" | "proof";
+            /**
+             * When
+             * @default []
+             */
+            when?: ("dark" | "portrait" | "still")[];
         };
         /**
          * FixedAim
@@ -3189,6 +3243,21 @@ export interface components {
             };
             /** Values */
             values: components["schemas"]["BannerValues"] | components["schemas"]["BesideValues"] | components["schemas"]["GridValues"] | components["schemas"]["LogoValues"] | components["schemas"]["Nothing"] | components["schemas"]["SlidesValues"];
+        };
+        /**
+         * LayoutUnder
+         * @description Values of the kind itself `when` all of some conditions hold, per letter: handed down like
+         *     those that usually hold, and laid over them in every span.
+         */
+        LayoutUnder: {
+            /** Layout */
+            layout?: {
+                [key: string]: {
+                    [key: string]: components["schemas"]["JsonValue"];
+                };
+            };
+            /** When */
+            when: ("dark" | "portrait" | "still")[];
         };
         /**
          * LeadPlacement
@@ -4159,7 +4228,8 @@ export interface components {
          *
          *     `common` holds, per letter of a span, what holds for all parts: in every span it is laid under
          *     what a part sets there itself, and over what the named `frame` says there. `layout` holds values
-         *     of the kind itself, handed down from wider spans to narrower ones like those of a treatment.
+         *     of the kind itself, handed down from wider spans to narrower ones like those of a treatment;
+         *     `layout_under` what is laid over them under conditions.
          *     `n_files` is how many widths each ladder has; None: as few as the site's waste allows. `one_of`
          *     names a set of which exactly one placement shows at every width.
          */
@@ -4187,6 +4257,11 @@ export interface components {
                     [key: string]: components["schemas"]["JsonValue"];
                 };
             };
+            /**
+             * Layout Under
+             * @default []
+             */
+            layout_under?: components["schemas"]["LayoutUnder"][];
             /**
              * Lead
              * @default true
@@ -5529,7 +5604,8 @@ export interface components {
          *     `origin` says, per field, where its value is set, unless it is a default, `own`
          *     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
          *     fingerprints show the same at every width. `sums` tell how the frame's width comes about at both
-         *     ends of the span and where it peaks in between; `row` how percentage columns add up.
+         *     ends of the span and where it peaks in between; `row` how percentage columns add up. `is_usual`:
+         *     of a variant, that the part in whose place it stands shows.
          */
         SpanReading: {
             drawn_w: components["schemas"]["Curve"] | null;
@@ -5546,6 +5622,8 @@ export interface components {
             held_by: string[];
             /** Holds */
             holds: components["schemas"]["Hold"][];
+            /** Is Usual */
+            is_usual: boolean;
             /** Keeps */
             keeps: string[];
             /** Last */
@@ -5822,6 +5900,15 @@ export interface components {
             /** Chosen */
             chosen?: string | null;
             /**
+             * @default {
+             *       "dark": false,
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
+            /**
              * Looks
              * @default {}
              */
@@ -5964,7 +6051,8 @@ export interface components {
         /**
          * ValueFacts
          * @description What a value is called, its unit ("" for a number of things and for what is no number), its
-         *     bounds, whether it is a whole number, and what can be chosen where it is a choice.
+         *     bounds, whether it is a whole number, what can be chosen where it is a choice, and whether it
+         *     can be another `under` conditions.
          */
         ValueFacts: {
             /** Choices */
@@ -5975,6 +6063,8 @@ export interface components {
             most: number | null;
             /** Name */
             name: string;
+            /** Under */
+            under: boolean;
             /** Unit */
             unit: string;
             /** Whole */
@@ -6162,6 +6252,15 @@ export interface components {
         WholeDraft: {
             /** Chosen */
             chosen?: string | null;
+            /**
+             * @default {
+             *       "dark": false,
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
             /**
              * Costs
              * @default false

@@ -22,6 +22,7 @@ import { later } from "../ui/later";
 import { Failure, Rows } from "../ui/states";
 import { Tip } from "../ui/Tip";
 import { leaveField, useKeys } from "../ui/useKeys";
+import { under } from "./conditions";
 import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
 import { treatmentsOf, withCommon } from "./draft";
@@ -32,7 +33,9 @@ import { SkyLine } from "./SkyLine";
 import { STEPS, type Step, Steps } from "./Steps";
 import { letterAt, Scale, spanAt, widthIn } from "./scale";
 import { Sky } from "./sky/Sky";
+import { CONDITION_KEYS } from "./sky/Weather";
 import { useBringing } from "./useBringing";
+import { useConditions } from "./useConditions";
 import { reads, useDecks } from "./useDecks";
 import { useDraft } from "./useDraft";
 import { usePlace } from "./usePlace";
@@ -117,6 +120,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     costs,
     words: step === "words",
     scrollbar: place.scrollbar,
+    conditions: place.conditions,
     every: step === "files" || step === "code" || step === "proof",
     stamp,
     stored: handle.draft === first && site.revision === atFirst ? loaded.revision : undefined,
@@ -137,7 +141,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     (letter: string) => letter !== chosen && setCursor(widthIn(plan, letter)),
     [setCursor, plan, chosen],
   );
-  const choosePart = useCallback((chosenPart: number) => put({ part: chosenPart }), [put]);
+  const { choosePart, setConditions } = useConditions(handle, place, put);
   const go = useCallback(
     (to: Step) =>
       navigate(`/sites/${site.id}/placements/${loaded.id}/${to}?${query}`, { replace: true }),
@@ -149,11 +153,12 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const lead = useCallback(
     (finding: Finding) => {
       choosePart(finding.part);
+      if (finding.when?.length) setConditions(under(finding.when));
       const letter = finding.spans.at(-1);
       if (letter && !finding.spans.includes(chosen)) choose(letter);
       seek(finding.at, finding.step as Step);
     },
-    [choosePart, choose, chosen, seek],
+    [choosePart, setConditions, choose, chosen, seek],
   );
   const [help, { open: showHelp, close: closeHelp }] = useDisclosure();
   const neighbour = (by: number) => {
@@ -168,6 +173,9 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
     ["[", () => neighbour(-1)],
     ["]", () => neighbour(1)],
     ["S", toggle],
+    ...CONDITION_KEYS.map(
+      ({ key, next }) => [key, () => setConditions(next(place.conditions))] as [string, () => void],
+    ),
     ["?", showHelp],
     ["shift+?", showHelp],
     ...STEPS.map(([name], i) => [String(i + 1), () => go(name)] as [string, () => void]),
@@ -190,6 +198,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const latest = delivery.data ?? undefined;
   const ofAll = !!reading?.items && (ofAllHere || step === "frame");
   const { change } = handle;
+  const { conditions } = place;
   const scoped = useMemo(
     () =>
       ofAll
@@ -225,6 +234,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
         askCosts,
         addPosts,
         bringing,
+        conditions,
+        setConditions,
         ...seeking,
       },
     [
@@ -246,6 +257,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       changed,
       addPosts,
       bringing,
+      conditions,
+      setConditions,
       seeking,
     ],
   );

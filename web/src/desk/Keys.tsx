@@ -3,6 +3,10 @@ import { Kbd, Modal, Table } from "@mantine/core";
 const KEYS: [string[], string][] = [
   [["1", "…", "6"], "Frame, Aim, Words, Files, Code, Proof"],
   [["S"], "Lower the sky to a strip, or raise it again"],
+  [["N"], "See the page in the dark, or as usual"],
+  [["R"], "See it at rest, where less motion is asked for"],
+  [["T"], "See it on screens that all stand upright, that all lie, or as they stand"],
+  [["P"], "See it with only the colour yet, with pictures that failed, or with all of them"],
   [["[", "]"], "Previous and next span"],
   [["Ctrl", "Z"], "Undo"],
   [["Ctrl", "Shift", "Z"], "Redo"],

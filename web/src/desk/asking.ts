@@ -1,6 +1,7 @@
 /** The questions about a draft: all of its reading, or only what moves. */
 import { client, dataAs, ProblemError } from "../api/client";
 import type { Moving, SitePlan, WholeReading } from "../api/queries";
+import { type Conditions, isUsual } from "./conditions";
 import type { Draft } from "./draft";
 
 /** What is read, and whether it is on the move. */
@@ -17,6 +18,7 @@ export interface Asked {
   every: boolean;
   /** What a scrollbar takes of the page, in CSS px. */
   scrollbar: number;
+  conditions: Conditions;
   /** Another value: something that the server knows has changed. */
   stamp: unknown;
   /**
@@ -36,6 +38,7 @@ const FIELDS = [
   "words",
   "every",
   "scrollbar",
+  "conditions",
   "stamp",
 ] as const;
 export const isSame = (a: Asked, b: Asked | undefined, fields: readonly (keyof Asked)[] = FIELDS) =>
@@ -47,6 +50,7 @@ const bodyOf = (a: Asked) => ({
   looks: a.draft.looks,
   site: a.plan,
   scrollbar_px: a.scrollbar,
+  conditions: a.conditions,
 });
 
 /** As it is stored: to be had from what comes first. */
@@ -69,7 +73,7 @@ const askStored = (a: Asked, revision: number, signal: AbortSignal) =>
   );
 
 export async function askAll(a: Asked, signal: AbortSignal) {
-  if (a.stored !== undefined && !a.plan && !a.costs) {
+  if (a.stored !== undefined && !a.plan && !a.costs && isUsual(a.conditions)) {
     try {
       return await askStored(a, a.stored, signal);
     } catch (e) {

@@ -2,6 +2,7 @@
 import { createContext, useContext } from "react";
 import type { ProblemError } from "../api/client";
 import type { Delivery, Finding, Original, Reading, Site, SpanReading } from "../api/queries";
+import type { Conditions } from "./conditions";
 import type { Scale } from "./scale";
 import type { Bringing } from "./useBringing";
 import type { DraftHandle } from "./useDraft";
@@ -41,6 +42,9 @@ export interface Work extends Seeking {
   /** Add breakpoints, as last widths of new spans. */
   addPosts: (posts: number[]) => void;
   bringing: Bringing;
+  /** What the page is seen under, and what can be another then is worked on under. */
+  conditions: Conditions;
+  setConditions: (conditions: Conditions) => void;
 }
 
 /** Where one looks: the viewport width, and the density that bands are seen at. */

@@ -17,6 +17,7 @@ const draft = (name: string): Draft => ({
     parts: [NEW_PART],
     common: {},
     layout: {},
+    layout_under: [],
     frame: null,
     lists: null,
     n_files: null,

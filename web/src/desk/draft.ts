@@ -1,7 +1,7 @@
 /** A placement as it stands under the designer's hand, and changes of it, as plain functions. */
 import type { Look, Part, PlacementBody, Treatment, Treatments } from "../api/queries";
 import { lineOf, type UndoAction, type Undoable, undoable } from "../ui/undo";
-import { inOrder } from "./parts";
+import { inOrder, type When } from "./parts";
 
 export interface Draft {
   placement: PlacementBody;
@@ -78,6 +78,29 @@ export function withLayout(draft: Draft, letter: string, values: Record<string, 
     Object.entries(merged).filter(([, v]) => v !== undefined && v !== null),
   );
   return withPlacement(draft, { layout: { ...layout, [letter]: own } as PlacementBody["layout"] });
+}
+
+/** What the kind is told per span under conditions, over what usually holds. */
+export function withLayoutUnder(
+  draft: Draft,
+  when: When,
+  letter: string,
+  values: Record<string, unknown>,
+): Draft {
+  const { layout_under } = draft.placement;
+  const before = layout_under.find((u) => u.when.join() === when.join())?.layout ?? {};
+  const merged = { ...before[letter], ...values };
+  const own = Object.fromEntries(
+    Object.entries(merged).filter(([, v]) => v !== undefined && v !== null),
+  );
+  const layout = Object.fromEntries(
+    Object.entries({ ...before, [letter]: own }).filter(([, o]) => Object.keys(o ?? {}).length),
+  );
+  const others = layout_under.filter((u) => u.when.join() !== when.join());
+  const mine = Object.keys(layout).length ? [{ when, layout }] : [];
+  return withPlacement(draft, {
+    layout_under: [...others, ...mine] as PlacementBody["layout_under"],
+  });
 }
 
 /** A part more, or one less. */

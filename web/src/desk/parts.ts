@@ -28,6 +28,15 @@ export const variantsOf = (parts: readonly Part[], at: number): number[] => {
   return key == null ? [] : parts.flatMap((p, i) => (p.of === key ? [i] : []));
 };
 
+/** The place of what shows for a part while some features hold; its own where nothing else does. */
+export function shownAt(parts: readonly Part[], at: number, holds: When): number {
+  const fits = variantsOf(parts, at).filter((i) =>
+    (parts[i]?.when ?? []).every((f) => holds.includes(f)),
+  );
+  const n = (i: number) => parts[i]?.when?.length ?? 0;
+  return fits.sort((a, b) => n(b) - n(a))[0] ?? at;
+}
+
 /** The place of what stands in for a part under just these conditions; -1 where nothing does. */
 export const variantAt = (parts: readonly Part[], at: number, when: When): number =>
   variantsOf(parts, at).find((i) => parts[i]?.when?.join() === when.join()) ?? -1;

@@ -1,7 +1,7 @@
 /** A remedy taken: what it sets in a span, which hands it down. */
 import type { Original, Remedy, Treatment } from "../api/queries";
 import { enumerated } from "../ui/format";
-import { type Draft, withLayout, withTreatment } from "./draft";
+import { type Draft, withTreatment } from "./draft";
 
 /** Only what a step sets. */
 const given = (t: Treatment | null) =>
@@ -13,6 +13,7 @@ export function withRemedy(
   letter: string,
   step: Remedy,
   originals: Original[],
+  lay: (draft: Draft, letter: string, values: Record<string, unknown>) => Draft,
 ): Draft {
   const set = given(step.treatment);
   const other = originals.find((o) => o.id === set.original);
@@ -23,7 +24,7 @@ export function withRemedy(
       }
     : draft.looks;
   const treated = withTreatment({ ...draft, looks }, part, letter, set);
-  return Object.keys(step.layout).length ? withLayout(treated, letter, step.layout) : treated;
+  return Object.keys(step.layout).length ? lay(treated, letter, step.layout) : treated;
 }
 
 /** Which narrower spans change with it, as a sentence; "" where none does. */

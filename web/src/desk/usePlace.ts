@@ -5,6 +5,7 @@
 import { useDebouncedValue } from "@mantine/hooks";
 import { useCallback, useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
+import { asText, type Conditions, fromText, isUsual } from "./conditions";
 
 export interface Place {
   /** Undefined until one has been chosen: the widest span's. */
@@ -16,6 +17,8 @@ export interface Place {
   density: number;
   /** What a classic scrollbar takes of the page, in CSS px; 0: it takes no room. */
   scrollbar: number;
+  /** What the page is seen under. */
+  conditions: Conditions;
 }
 
 /**
@@ -30,6 +33,7 @@ const asQuery = (place: Place) =>
     ...(place.part ? { part: String(place.part + 1) } : {}),
     ...(place.density === 2 ? {} : { density: String(place.density) }),
     ...(place.scrollbar ? { scrollbar: String(place.scrollbar) } : {}),
+    ...(isUsual(place.conditions) ? {} : { seen: asText(place.conditions) }),
   }).toString();
 
 export function usePlace() {
@@ -39,6 +43,7 @@ export function usePlace() {
     part: Math.max(0, (Number(search.get("part")) || 1) - 1),
     density: Number(search.get("density")) || 2,
     scrollbar: SCROLLBARS.find((px) => px === Number(search.get("scrollbar"))) ?? 0,
+    conditions: fromText(search.get("seen")),
   }));
   const put = useCallback(
     (values: Partial<Place>) => setPlace((before) => ({ ...before, ...values })),

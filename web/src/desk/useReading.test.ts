@@ -2,6 +2,7 @@ import { act, renderHook } from "@testing-library/react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import { client } from "../api/client";
 import type { Asked } from "./asking";
+import { AS_USUAL } from "./conditions";
 import type { Draft } from "./draft";
 import { useReading } from "./useReading";
 
@@ -68,6 +69,7 @@ const asked = (name: string, more: Partial<Asked> = {}): Asked => ({
   words: true,
   every: false,
   scrollbar: 0,
+  conditions: AS_USUAL,
   stamp: 1,
   stored: undefined,
   moves: true,

@@ -14,7 +14,16 @@ import { merged } from "./merged";
 /** What has not moved for so long rests. */
 const REST_MS = 150;
 /** Where one of these is another, what moves is not all that is. */
-const BESIDE = ["part", "chosen", "costs", "words", "every", "scrollbar", "stamp"] as const;
+const BESIDE = [
+  "part",
+  "chosen",
+  "costs",
+  "words",
+  "every",
+  "scrollbar",
+  "conditions",
+  "stamp",
+] as const;
 
 /** What of a reading is older than what was asked: nothing, all, or all but what moves. */
 export type Pending = "nothing" | "rest" | "all";
@@ -145,7 +154,8 @@ function useAsking(
     [read, answer, refuse],
   );
 
-  const { draft, plan, part, chosen, costs, words, every, scrollbar, stamp, moves } = asked;
+  const { draft, plan, part, chosen, costs, words, every, scrollbar, conditions, stamp, moves } =
+    asked;
   // biome-ignore lint/correctness/useExhaustiveDependencies: asks again whenever what is to be read has changed
   useEffect(() => {
     clearTimeout(rest.current);
@@ -157,7 +167,7 @@ function useAsking(
       else void ask(wanted.current);
     };
     if (moves) rest.current = setTimeout(whenAtRest, REST_MS);
-  }, [draft, plan, part, chosen, costs, words, every, scrollbar, stamp, moves]);
+  }, [draft, plan, part, chosen, costs, words, every, scrollbar, conditions, stamp, moves]);
 
   useEffect(() => {
     gone.current = false;

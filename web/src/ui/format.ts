@@ -55,3 +55,5 @@ export function timeLeft(seconds: number): string {
 /** Words in a row: `A, B and C`. */
 export const enumerated = (words: readonly string[]) =>
   words.length < 2 ? words.join("") : `${words.slice(0, -1).join(", ")} and ${words.at(-1)}`;
+
+export const capital = (text: string) => `${text.charAt(0).toUpperCase()}${text.slice(1)}`;

@@ -193,6 +193,7 @@ class Banner(Layout):
     has_words = True
     box = "section"
     roles = frozenset(("mark", "inset"))
+    colours = frozenset(("colour", "button", "box", "scrim", "strength", "inset_border"))
     most_parts = 3
 
     def check(self, placement: Placement) -> None:

@@ -55,7 +55,8 @@ class SpanReading(MovingSpan):
     `origin` says, per field, where its value is set, unless it is a default, `own`
     which fields the span sets itself. `keeps` are the areas that matter, the first most. Equal
     fingerprints show the same at every width. `sums` tell how the frame's width comes about at both
-    ends of the span and where it peaks in between; `row` how percentage columns add up.
+    ends of the span and where it peaks in between; `row` how percentage columns add up. `is_usual`:
+    of a variant, that the part in whose place it stands shows.
     """
 
     title: str
@@ -64,6 +65,7 @@ class SpanReading(MovingSpan):
     origin: dict[str, Origin]
     viewport_heights: tuple[int, int] | None
     fingerprint: str
+    is_usual: bool
     position: str
     held_by: tuple[str, ...]
     holds: tuple[Hold, ...]

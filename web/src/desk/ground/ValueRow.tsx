@@ -57,7 +57,7 @@ function said(from: Origin | undefined, here: string): string {
   if (!from) return "default";
   switch (from.of) {
     case "usual":
-      return "as the picture";
+      return "as usual";
     case "all":
       return from.letter === here ? "all items" : `all, from ${from.letter}`;
     case "frame":

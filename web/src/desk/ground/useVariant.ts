@@ -9,7 +9,8 @@ export function useVariant(when: When) {
   const at = usualAt(parts, handle.part);
   const index = variantAt(parts, at, when);
   const here = reading.parts[index]?.spans.find((s) => s.letter === span.letter);
-  const isShown = here?.effective.show === "picture";
+  const shows = !here || here.is_usual ? "usual" : here.effective.show;
+  const isShown = shows === "picture";
   const set = async (
     treatment: Treatment,
     gone: string[] = [],
@@ -26,7 +27,9 @@ export function useVariant(when: When) {
     /** Its place; -1 where there is none. */
     index,
     /** The original that it shows; null where the usual one shows. */
-    shown: isShown ? here.effective.original : null,
+    shown: isShown ? (here?.effective.original ?? null) : null,
+    /** What shows here; "usual" where it is no other than usual. */
+    shows: shows as "usual" | "picture" | "colour" | "nothing",
     own: !!here?.own.some((f) => f === "show" || f === "original"),
     from: here?.origin.original,
     /** Sets values here, with what originals look like that come with them; its place. */

@@ -12,7 +12,7 @@ export interface Fields {
    */
   whole?: boolean;
   /** Whether what shows in portrait is chosen among its own values. */
-  ownPortrait?: boolean;
+  ownInstead?: boolean;
   /** What stands beside the table of spans. */
   Beside?: () => ReactNode;
   /** What it says of all captions beside their sizes. */

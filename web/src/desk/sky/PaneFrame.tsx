@@ -4,6 +4,7 @@
  */
 import { memo, useEffect, useRef } from "react";
 import type { Reading } from "../../api/queries";
+import type { Conditions } from "../conditions";
 import { guidesCss, useGuides } from "../guides";
 import { begin, RESTING } from "../kinds/kinds";
 import { spanAt } from "../scale";
@@ -18,6 +19,10 @@ const SCAFFOLD = `
   .waits { position: absolute; inset: 0; display: grid; place-items: center; color: #4d5756; font-weight: 600;
     font-size: max(16px, 1.6vw); box-shadow: inset 0 0 0 2px #aab2b3; }
 `;
+
+/** Addresses of previews, and one that no picture is to be had from. */
+const PREVIEW = /\/api\/originals\/[^"\s]+/g;
+const NOT_THERE = "data:image/png,";
 
 const escapeText = (text: string) => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
 
@@ -77,6 +82,7 @@ export interface PaneFrameProps {
   scale: number;
   /** What a classic scrollbar takes of the page, in CSS px. */
   scrollbar: number;
+  conditions: Conditions;
 }
 
 export const PaneFrame = memo(function PaneFrame({
@@ -86,9 +92,12 @@ export const PaneFrame = memo(function PaneFrame({
   height,
   scale,
   scrollbar,
+  conditions,
 }: PaneFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
-  const { css, markup, called } = reading.pane;
+  const { css, called } = reading.pane;
+  const { markup: asked } = reading.pane;
+  const markup = conditions.pictures === "failed" ? asked.replaceAll(PREVIEW, NOT_THERE) : asked;
   const letter = spanAt(reading.spans, width)?.letter;
   const shown = useRef({ css: "", markup: "" });
   const slid = useRef<number>(undefined);
@@ -97,7 +106,7 @@ export const PaneFrame = memo(function PaneFrame({
   const overlay = `${guidesCss(guides, called, 1 / scale)}
     picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }
     [data-slideshow] picture[data-chosen] { outline-offset: ${-2.5 / scale}px; }
-    ${guides.moving ? "" : RESTING}
+    ${guides.moving && !conditions.still ? "" : RESTING}
     ${scrollbar ? withScrollbar(scrollbar) : ""}`;
 
   const fill = () => {

@@ -1,5 +1,4 @@
 /** Panes: live first screens, all equally tall, each tied to its width on the horizon. */
-import { NativeSelect } from "@mantine/core";
 import { useElementSize, useMergedRef } from "@mantine/hooks";
 import { type RefObject, useState } from "react";
 import { later } from "../../ui/later";
@@ -7,11 +6,11 @@ import { useDropTarget } from "../../ui/useDropTarget";
 import { useDesk } from "../context";
 import { spanAt } from "../scale";
 import { Told } from "../Told";
-import { SCROLLBARS } from "../usePlace";
 import { PaneFrame } from "./PaneFrame";
 import { type PaneSpec, paneHeight, panesOf, placed, TEXT_WIDTH, tallest } from "./panes";
 import classes from "./Sky.module.css";
 import { Verdict } from "./Verdict";
+import { Weather } from "./Weather";
 
 const LargePane = later(
   () => import("./LargePane").then((m) => m.LargePane),
@@ -22,6 +21,9 @@ const LargePane = later(
 const AROUND = 78;
 const AROUND_LOW = 30;
 const LOW_SKY = 124;
+/** What the column takes that says what the page is seen under. */
+const WEATHER = 96;
+const NARROW = 640;
 
 interface Props {
   deck: RefObject<HTMLElement | null>;
@@ -36,7 +38,7 @@ export function Sky({ deck, isLow }: Props) {
     setCursor,
     density,
     scrollbar,
-    setScrollbar,
+    conditions,
     site,
     bringing,
     choosePart,
@@ -45,8 +47,10 @@ export function Sky({ deck, isLow }: Props) {
   const [large, setLarge] = useState<PaneSpec>();
   const specs = panesOf(reading, scale, cursor);
   const around = isLow ? AROUND_LOW : AROUND;
-  const tall = paneHeight(specs, width, height - around, isLow);
-  const { panes, scrolls } = placed(specs, tall, width, isLow ? TEXT_WIDTH : 0);
+  // what the page is seen under stands beside the panes, or on a narrow screen below them
+  const room = width > NARROW ? width - WEATHER : width;
+  const tall = paneHeight(specs, room, height - around, isLow);
+  const { panes, scrolls } = placed(specs, tall, room, isLow ? TEXT_WIDTH : 0);
   // the axis begins after the column of band names
   const axisX = (w: number) => 140 + scale.at(w) * (width - 160);
   return (
@@ -55,7 +59,7 @@ export function Sky({ deck, isLow }: Props) {
       aria-label="Sky: what visitors see"
       ref={useMergedRef(ref, deck)}
       data-low={isLow || undefined}
-      style={{ height: isLow ? LOW_SKY : width ? tallest(specs, width) + around : "100%" }}
+      style={{ height: isLow ? LOW_SKY : width ? tallest(specs, room) + around : "100%" }}
     >
       {width > 0 &&
         panes.map((p) => (
@@ -88,6 +92,7 @@ export function Sky({ deck, isLow }: Props) {
                 height={p.height}
                 scale={tall / p.height}
                 scrollbar={scrollbar}
+                conditions={conditions}
               />
             </PaneView>
             <Told moves>
@@ -95,18 +100,7 @@ export function Sky({ deck, isLow }: Props) {
             </Told>
           </div>
         ))}
-      <NativeSelect
-        className={classes.margin}
-        size="xs"
-        aria-label="Scrollbar that panes and bands are seen with"
-        title="A classic scrollbar makes the page narrower than the viewport; breakpoints go by the viewport."
-        value={scrollbar}
-        onChange={(e) => setScrollbar(Number(e.currentTarget.value))}
-        data={SCROLLBARS.map((px) => ({
-          value: String(px),
-          label: px ? `Scrollbar ${px} px` : "No scrollbar",
-        }))}
-      />
+      <Weather />
       <svg className={classes.ties} width={width} height="24" aria-hidden="true">
         {(scrolls ? [] : panes).map((p) => (
           <path
@@ -123,6 +117,7 @@ export function Sky({ deck, isLow }: Props) {
           width={large.width}
           height={large.height}
           scrollbar={scrollbar}
+          conditions={conditions}
           close={() => setLarge(undefined)}
         />
       )}

@@ -10,17 +10,19 @@ import { useWork } from "../../context";
 import { followers, withRemedy } from "../../remedy";
 import { AllSteps } from "../AllSteps";
 import ground from "../Ground.module.css";
+import { useLaying } from "../useLaying";
 import classes from "./Aim.module.css";
 
 export function AdviceCard() {
   const { reading, span, handle, originals, choose } = useWork();
+  const lay = useLaying();
   const advice = reading.advice.find((a) => a.span === span.letter);
   const failing = new Set(
     reading.findings.filter((f) => f.rule === "area").flatMap((f) => f.spans),
   );
   const elsewhere = [...failing].filter((l) => l !== span.letter).sort();
   const apply = (step: Remedy) =>
-    handle.change((d) => withRemedy(d, handle.part, span.letter, step, originals));
+    handle.change((d) => withRemedy(d, handle.part, span.letter, step, originals, lay));
   // the reading on screen may still be that of the span chosen before
   if (!advice && failing.has(span.letter)) return <Rows n={1} height={150} />;
   if (!advice)

@@ -5,7 +5,6 @@
 import { SegmentedControl } from "@mantine/core";
 import type { RefObject } from "react";
 import { useWork } from "../../context";
-import { partOf } from "../../draft";
 import { FIELDS } from "../../kinds/fields";
 import { Field } from "../Field";
 import field from "../Field.module.css";
@@ -17,7 +16,7 @@ import { Behind } from "./Behind";
 import { Colour } from "./Colour";
 import { CropAll } from "./CropAll";
 import { CropField } from "./CropField";
-import { InPortrait } from "./InPortrait";
+import { Instead } from "./Instead";
 import { KeepsField } from "./KeepsField";
 import { OriginalChooser } from "./OriginalChooser";
 import { useAimed } from "./useAimed";
@@ -73,8 +72,6 @@ export function TreatmentFields({ openFiles, inHand }: Props) {
               label="Change…"
             />
           </Field>
-          {!FIELDS[handle.draft.placement.kind]?.ownPortrait &&
-            !partOf(handle.draft, handle.part).role && <InPortrait openFiles={openFiles} />}
           {aimed && (
             <>
               <CropField inHand={inHand} original={aimed.original} set={set} />
@@ -82,6 +79,9 @@ export function TreatmentFields({ openFiles, inHand }: Props) {
             </>
           )}
         </>
+      )}
+      {!ofAll && !FIELDS[handle.draft.placement.kind]?.ownInstead && (
+        <Instead openFiles={openFiles} />
       )}
       {shows === "picture" && ofAll && <CropAll />}
       {shows === "picture" && (

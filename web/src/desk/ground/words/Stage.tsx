@@ -37,7 +37,7 @@ const boxAt = (c: Curves | null | undefined, width: number): Box | undefined => 
 };
 
 export function Stage() {
-  const { reading, site, cursor, scrollbar, span, handle } = useDesk();
+  const { reading, site, cursor, scrollbar, span, handle, conditions } = useDesk();
   const { ref, width, height } = useElementSize();
   const { values, words, detail, set, setWords } = useWords();
   const [editing, setEditing] = useState<TextId>();
@@ -96,6 +96,7 @@ export function Stage() {
             aria-hidden="true"
           >
             <PaneFrame
+              conditions={conditions}
               reading={reading}
               site={site.name}
               width={cursor}

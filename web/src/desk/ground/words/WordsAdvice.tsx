@@ -7,13 +7,15 @@ import { followers, withRemedy } from "../../remedy";
 import { AllSteps } from "../AllSteps";
 import aim from "../aim/Aim.module.css";
 import ground from "../Ground.module.css";
+import { useLaying } from "../useLaying";
 import { useWords } from "./useWords";
 
 export function WordsAdvice() {
   const { reading, span, handle, originals, choose } = useWork();
+  const lay = useLaying();
   const { detail } = useWords();
   const apply = (step: Remedy) =>
-    handle.change((d) => withRemedy(d, 0, span.letter, step, originals));
+    handle.change((d) => withRemedy(d, 0, span.letter, step, originals, lay));
   const elsewhere = [
     ...new Set(
       reading.findings.filter((f) => f.step === "words" && f.part === 0).flatMap((f) => f.spans),

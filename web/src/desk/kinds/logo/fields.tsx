@@ -13,7 +13,7 @@ import { KindValue } from "../../ground/KindValue";
 import { useKindValues } from "../../ground/useKindValues";
 import { ColourInput } from "../../ground/words/WordsFields";
 import type { Fields } from "../fields";
-import { InPortrait } from "./InPortrait";
+import { Instead } from "./Instead";
 import { LogoCuts } from "./LogoCuts";
 import { logoOf } from "./own";
 
@@ -35,7 +35,7 @@ function LogoFields({ cells }: { cells: ReactNode }) {
           words={{ fitted: "fills the box", natural: "at most its own px" }}
         />
       </KindValue>
-      <InPortrait cuts={values.cuts} />
+      <Instead cuts={values.cuts} />
       <Behind />
     </>
   );
@@ -83,6 +83,6 @@ export default {
   Fields: LogoFields,
   height: "Box height",
   whole: true,
-  ownPortrait: true,
+  ownInstead: true,
   Beside: LogoCuts,
 } satisfies Fields;

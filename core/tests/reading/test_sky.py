@@ -1,0 +1,160 @@
+"""A reading of a placement as it is seen under conditions: panes, verdicts, bands and findings."""
+
+import numpy as np
+from bannered import WORDS, painted
+from skypane import model as m
+from skypane.picks import Environment, pick
+from skypane.reading import read, read_moving
+
+SITE = m.Site(breakpoints=(1023,))
+TOWER = m.Area(name="Tower", rect=m.Rect(x=0.75, y=0.1, w=0.2, h=0.8))
+
+
+def picture(id, w=1600, h=900, *areas):
+    name = f"{id}.jpg"
+    return m.Original(
+        id=id, name=name, width_px=w, height_px=h, sha256=str(id), alt="", areas=areas
+    )
+
+
+DAY, NIGHT = picture(1), picture(2, 1600, 900, TOWER)
+ALL = {1: DAY, 2: NIGHT}
+DARK = m.Conditions(dark=True)
+
+
+def quay(**values):
+    """By day the whole picture; in the dark a square of another one, whose tower is lost."""
+    usual = m.Treatment(original=1, height=m.RatioHeight(w=16, h=9))
+    dark = m.Treatment(original=2, height=m.RatioHeight(w=1, h=1), aim=m.FixedAim(x=0, y=0))
+    parts = (
+        m.Part(key="a", treatments={"B": usual}),
+        m.Part(of="a", when=("dark",), treatments={"B": dark}),
+    )
+    return m.Placement(**{"name": "Quay", "parts": parts, **values})
+
+
+def words_of(reading, width=1200, density=1):
+    (runs,) = (v.runs for v in reading.verdicts if v.density == density)
+    return next(r.word for r in runs if r.first <= width <= r.last)
+
+
+def shown(reading, **asked):
+    return pick(reading.pane.markup, Environment(width=1200, height=800, **asked)).url
+
+
+def test_panes_show_what_is_seen_whatever_the_browser_around_them_asks_for():
+    usual, dark = (read(SITE, quay(), ALL, conditions=c) for c in (m.AS_USUAL, DARK))
+    for scheme in ("light", "dark"):
+        assert shown(usual, color_scheme=scheme) == "1.jpg"
+        assert shown(dark, color_scheme=scheme) == "2.jpg"
+
+
+def test_verdicts_are_of_what_is_seen():
+    usual, dark = (read(SITE, quay(), ALL, conditions=c) for c in (m.AS_USUAL, DARK))
+    assert words_of(usual) != words_of(dark) == "0 of 1 whole"
+    # files, findings and code are of all there is
+    assert usual.files == dark.files and usual.findings == dark.findings
+    assert usual.code == dark.code and usual.parts == dark.parts
+
+
+def test_what_moves_is_seen_under_them_too():
+    dark = read_moving(SITE, quay(), ALL, conditions=DARK)
+    assert "2.jpg" in dark.pane.markup and words_of(dark) == "0 of 1 whole"
+
+
+def test_what_is_wrong_in_the_dark_alone_is_found_whoever_looks():
+    (found,) = [f for f in read(SITE, quay(), ALL).findings if f.rule == "area"]
+    assert found.when == ("dark",) and found.part == 1
+
+
+def test_where_pictures_are_not_there_nothing_is_said_of_them():
+    coming = read(SITE, quay(), ALL, conditions=m.Conditions(pictures="coming", dark=True))
+    assert words_of(coming) == "only colour"
+    assert "jpg" not in coming.pane.markup and "background: #d5d9da" in coming.pane.css
+
+
+def test_of_pictures_that_failed_a_pane_asks_and_says_what_they_show():
+    failed = read(SITE, quay(), ALL, conditions=m.Conditions(pictures="failed", dark=True))
+    assert words_of(failed) == "only colour" and shown(failed) == "2.jpg"
+
+
+def test_screens_can_all_stand_upright():
+    """A frame as high as half the window is higher on screens that are."""
+    half = m.Treatment(original=1, height=m.ViewportHeight(percent=50))
+    made = m.Placement(name="Quay", parts=(m.Part(treatments={"B": half}),))
+    usual = read(SITE, made, ALL)
+    upright = read(SITE, made, ALL, conditions=m.Conditions(turn="upright"))
+    low, high = (
+        float(np.interp(1280, *zip(*r.parts[0].spans[-1].frame_h.points, strict=True)))
+        for r in (usual, upright)
+    )
+    assert (low, high) == (
+        400,
+        0.5 * next(h.typical_px for h in upright.heights if h.to_px >= 1280),
+    )
+    assert all(h.typical_px >= h.to_px for h in upright.heights)
+
+
+# -- words ------------------------------------------------------------------------------------
+
+
+def banner(**under):
+    """White words on a dark picture by day; in the dark they are black unless told otherwise."""
+    part = m.Part(treatments={"B": m.Treatment(original=1, background="#202020")})
+    over = m.LayoutUnder(when=("dark",), layout={"B": {"colour": "#000000", **under}})
+    return m.Placement(name="Quay", kind="banner", parts=(part,), words=WORDS, layout_under=(over,))
+
+
+pixels = painted((20, 20, 20))
+
+
+def bands_of(reading):
+    return {
+        b.name: {r.verdict for r in b.runs} for b in reading.words.bands if b.kind == "readable"
+    }
+
+
+def test_contrast_is_a_band_under_each_condition():
+    by_day, by_night = (
+        read(SITE, banner(), ALL, pixels=pixels, conditions=c) for c in (m.AS_USUAL, DARK)
+    )
+    assert bands_of(by_day)["Heading readable"] == {"readable"}
+    assert bands_of(by_night)["Heading readable"] == {"faint"}
+    values = by_night.layout[-1]
+    assert values.values.colour == "#000000" and values.origin["colour"].of == "kind"
+    assert by_day.layout[-1].values.colour == "#ffffff"
+
+
+def test_words_that_cannot_be_read_in_the_dark_are_found_by_day():
+    found = [f for f in read(SITE, banner(), ALL, pixels=pixels).findings if f.when]
+    assert {f.rule for f in found} == {"unreadable", "unreadable-before-loading"}
+    for each in found:
+        assert each.when == ("dark",) and each.sentence.startswith("In the dark the heading")
+    # they are no verdict of the day
+    assert "unreadable" not in words_of(read(SITE, banner(), ALL, pixels=pixels))
+
+
+def test_what_is_so_as_usual_is_told_once():
+    white = read(SITE, banner(colour="#ffffff"), ALL, pixels=pixels)
+    assert not [f for f in white.findings if f.when]
+    grey = banner(colour="#ffffff").model_copy(update={"layout": {"B": {"colour": "#111111"}}})
+    found = read(SITE, grey, ALL, pixels=pixels).findings
+    assert [f.when for f in found if f.rule == "unreadable"] == [()]
+
+
+def test_the_least_scrim_is_found_for_each():
+    """What does for white words on a light picture by day is not what black ones need."""
+
+    def least(conditions):
+        made = banner().model_copy(update={"layout": {"B": {"scrim": {"kind": "plain"}}}})
+        return read(
+            SITE,
+            made,
+            ALL,
+            pixels=painted((150, 150, 150)),
+            conditions=conditions,
+            chosen=(0, "B"),
+            words=True,
+        ).words.detail.least_strength
+
+    assert least(m.AS_USUAL) is not None and least(m.AS_USUAL) != least(DARK)
