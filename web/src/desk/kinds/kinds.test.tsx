@@ -2,6 +2,7 @@ import { MantineProvider } from "@mantine/core";
 import { cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { afterEach, describe, expect, it } from "vitest";
 import type { PlacementBody } from "../../api/queries";
+import { AS_USUAL } from "../conditions";
 import { type Work, WorkContext } from "../context";
 import type { Draft } from "../draft";
 import { KindChoice, KindNumber, KindSwitch } from "../ground/KindRows";
@@ -26,6 +27,7 @@ const fact = (name: string, more: object) => ({
   most: null,
   whole: false,
   choices: [],
+  under: false,
   ...more,
 });
 
@@ -44,12 +46,14 @@ function Desk({ set }: { set: (draft: Draft) => void }) {
   const placement = {
     kind: "pair",
     layout: { B: { across: 2 } },
+    layout_under: [],
     parts: [],
   } as unknown as PlacementBody;
   const draft: Draft = { placement, looks: {} };
   const work = {
     span,
-    reading: { widest: 2560, values: PAIR, layout: [{ letter: "B", told: [], values, origin }] },
+    conditions: AS_USUAL,
+    reading: { widest: 2560, values: PAIR, layout: [{ letter: "B", notes: [], values, origin }] },
     handle: { draft, change: (fn: (d: Draft) => Draft) => set(fn(draft)) },
   } as unknown as Work;
   return (
