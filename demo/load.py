@@ -209,7 +209,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                     level=1,
                 ),
                 parts=(
-                    m.Part(treatments={
+                    m.Part(key="picture", treatments={
                         "D": held(m.Treatment(width=m.FullWidth(), height=m.ViewportHeight(percent=70, least_px=480, greatest_px=900), background="#3f5d70"), "lighthouse-wide.jpg"),
                         "C": m.Treatment(height=ratio(2, 1)),
                         "B": m.Treatment(height=ratio(3, 2)),
@@ -219,6 +219,11 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
                     m.Part(role="inset", treatments={
                         "D": m.Treatment(show="nothing"),
                         "A": held(m.Treatment(show="picture", crop=m.Rect(x=0.343, y=0.347, w=0.4241, h=0.286), keeps=("Tower",)), "lighthouse-tall.jpg"),
+                    }),
+                    # its lamp is lit where a dark colour scheme is asked for
+                    m.Part(of="picture", when=("dark",), treatments={
+                        "D": held(m.Treatment(background="#14202b"), "lighthouse-night.jpg"),
+                        "A": m.Treatment(show="usual"),
                     }),
                 ),
                 layout={

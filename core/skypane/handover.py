@@ -215,6 +215,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
                 scripts=tuple(scripts),
                 fonts=fetched_first([planned[0][0]]),
                 lang=lang,
+                dark="dark" in planned[0][0].placement.features,
             ),
             "snippet.html": snippet,
             "picture.css": fonts + sheets[called],
@@ -242,6 +243,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
                 scripts=scripts_of(here),
                 fonts=fetched_first(here),
                 lang=lang,
+                dark=any("dark" in p.placement.features for p in here),
             )
             shown.append((name, page.title))
     if "index" not in names:

@@ -14,9 +14,13 @@ def page_html(
     scripts: Sequence[str] = (),
     fonts: Sequence[str] = (),
     lang: str = "en",
+    dark: bool = False,
 ) -> str:
     """A page around placements, in their order. `scripts` run once the page has been read, `fonts`
-    are asked for first, `lang` is a language tag (RFC 5646)."""
+    are asked for first, `lang` is a language tag (RFC 5646). `dark`: something on it is otherwise
+    in a dark colour scheme, so that it says that it is made for both (HTML Standard §4.2.5.1,
+    `color-scheme`), and its own ground and scrollbars follow."""
+    scheme = '\n    <meta name="color-scheme" content="light dark">' if dark else ""
     early = "".join(f"\n    {_preload(font)}" for font in fonts)
     links = "\n".join(
         f'    <link rel="stylesheet" href="{html.escape(sheet, quote=True)}">'
@@ -29,7 +33,7 @@ def page_html(
 <html lang="{html.escape(lang, quote=True)}">
   <head>
     <meta charset="utf-8">
-    <meta name="viewport" content="width=device-width, initial-scale=1">
+    <meta name="viewport" content="width=device-width, initial-scale=1">{scheme}
     <title>{html.escape(title)}</title>{early}
     <style>body {{ margin: 0; }}</style>
 {links}{run}

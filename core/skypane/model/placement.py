@@ -9,7 +9,7 @@ from pydantic import Field, JsonValue, model_validator
 
 from skypane.errors import written
 from skypane.identifiers import identifier
-from skypane.model.condition import FEATURES, When
+from skypane.model.condition import FEATURES, Feature, When
 from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
 from skypane.model.gallery import Item
@@ -142,6 +142,12 @@ class Placement(Noun):
         """The originals that some span sets itself, and those that values of the kind name."""
         shown = {t.original for _, t in self.all_treatments() if t.original is not None}
         return shown | set(named_originals(self.layout))
+
+    @property
+    def features(self) -> frozenset[Feature]:
+        """The features under some of which something is otherwise than usual."""
+        whens = (*(p.when for p in self.parts), *(u.when for u in self.layout_under))
+        return frozenset(feature for when in whens for feature in when)
 
     @property
     def usual(self) -> tuple[Part, ...]:

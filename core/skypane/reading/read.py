@@ -57,7 +57,6 @@ from skypane.reading.own import own_reading
 from skypane.reading.sky import sky_of
 from skypane.reading.spans import items_print, moving_span, span_reading
 from skypane.reading.weights import all_weights, weight_band, weight_bands
-from skypane.reading.words import words_reading
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan
@@ -157,7 +156,7 @@ def read(
 
     found = findings(written, all_files, pixels, siblings, made)
     parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
-    of_words = words_reading(there, pixels, chosen if words else None)
+    of_words = sky.words(pixels, chosen if words else None)
     of_items = items_reading(there, found, chosen, _weight_of_all(written, files, made))
     of_own = own_reading(there, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
@@ -245,7 +244,7 @@ def read_moving(
     sky = sky_of(site, placement, originals, scrollbar_px, conditions, store)
     computed, there = sky.computed, sky.there
     parts = {part.index: _moving_part(part) for part in _asked(computed, chosen)}
-    of_words, of_items = words_reading(there, pixels), items_reading(there, (), None)
+    of_words, of_items = sky.words(pixels), items_reading(there, (), None)
     of_own = own_reading(there, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     bands = {i: part.bands for i, part in parts.items()}

@@ -12,7 +12,7 @@ from skypane.model import Feature, Finding, Site
 from skypane.reading.nouns import Band, ItemsReading, VerdictRun, Verdicts
 from skypane.shown.nouns import PartPlan, Plan
 from skypane.shown.seen import holds, seen
-from skypane.widths.runs import Run, Verdict, equal_runs
+from skypane.widths.runs import Run, Verdict, equal_runs, within
 
 #: What is wrong, from the worst on. What is lost cannot be seen at all; what is soft can.
 ORDER: tuple[Verdict, ...] = (
@@ -77,7 +77,7 @@ def _judged(plan: Plan, known: Known, density: float) -> Iterator[tuple[Band, Se
                 continue
             # of many items all are judged together
             if not (many and band.kind == "area"):
-                yield band, band.runs if sees is None else list(_within(band.runs, sees))
+                yield band, band.runs if sees is None else list(within(band.runs, sees))
     for band in known.whole:
         yield band, band.runs
 
@@ -95,14 +95,6 @@ def _where(site: Site, here: np.ndarray) -> list[tuple[int, int]]:
     """Runs of widths at which something holds."""
     first = site.narrowest
     return [(first + a, first + b - 1) for a, b in equal_runs(here) if here[a]]
-
-
-def _within(runs: Iterable[Run], widths: Sequence[tuple[int, int]]) -> Iterator[Run]:
-    for run in runs:
-        for a, b in widths:
-            first, last = max(a, run.first), min(b, run.last)
-            if first <= last:
-                yield run.model_copy(update={"first": first, "last": last})
 
 
 def _wrong_of(band: Band, runs: Iterable[Run], items: ItemsReading | None) -> Iterator[_Wrong]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from skypane.values import Noun
@@ -15,6 +17,21 @@ class Curve(Noun):
     """A function of the viewport width as (width, value) points, linear in between."""
 
     points: Points
+
+
+def between(curve: Curve, widths: Sequence[tuple[int, int]]) -> Points:
+    """The points of a curve in some stretches of widths, with those at their ends."""
+    if not curve.points:
+        return ()
+    at, values = zip(*curve.points, strict=True)
+    out: list[tuple[float, float]] = []
+    for a, b in widths:
+        first, last = max(float(a), at[0]), min(float(b), at[-1])
+        if first <= last:
+            inner = (p for p in curve.points if first < p[0] < last)
+            ends = [(w, round(float(np.interp(w, at, values)), 5)) for w in (first, last)]
+            out += [ends[0], *inner, *(ends[1:] if last > first else ())]
+    return tuple(out)
 
 
 def simplified(v: Floats, y: Floats, tolerance: float) -> Curve:

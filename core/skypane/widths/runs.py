@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Any, Literal
 
 import numpy as np
@@ -99,6 +99,15 @@ def merged(runs: list[Run]) -> tuple[Run, ...]:
         else:
             out.append(run)
     return tuple(out)
+
+
+def within(runs: Iterable[Run], widths: Sequence[tuple[int, int]]) -> Iterator[Run]:
+    """Runs as far as they lie in some stretches of widths."""
+    for run in runs:
+        for a, b in widths:
+            first, last = max(a, run.first), min(b, run.last)
+            if first <= last:
+                yield run.model_copy(update={"first": first, "last": last})
 
 
 def constant(values: np.ndarray[Any, Any]) -> bool:

@@ -158,3 +158,24 @@ def test_the_least_scrim_is_found_for_each():
         ).words.detail.least_strength
 
     assert least(m.AS_USUAL) is not None and least(m.AS_USUAL) != least(DARK)
+
+
+def test_words_are_read_on_what_shows_upright_where_typical_screens_stand_so():
+    """Viewports up to 1023 px are higher than wide: what shows in portrait lies under the words."""
+    by_day = m.Part(key="a", treatments={"B": m.Treatment(original=1)})
+    upright = m.Part(of="a", when=("portrait",), treatments={"B": m.Treatment(original=2)})
+    made = m.Placement(name="Quay", kind="banner", parts=(by_day, upright), words=WORDS)
+    dark, light = painted((20, 20, 20)), painted((230, 230, 230))
+
+    def on(original):
+        return (light if original.id == 2 else dark)(original)
+
+    reading = read(SITE, made, ALL, pixels=on)
+    (band,) = (b for b in reading.words.bands if b.name == "Heading readable")
+    assert [(r.first, r.last, r.verdict) for r in band.runs] == [
+        (320, 1023, "faint"),
+        (1024, 2560, "readable"),
+    ]
+    at, ratios = zip(*band.curve.points, strict=True)
+    assert np.interp(1023, at, ratios) < 3 < np.interp(1024, at, ratios)
+    assert words_of(reading, 800) != words_of(reading, 1200)

@@ -22,12 +22,13 @@ import { later } from "../ui/later";
 import { Failure, Rows } from "../ui/states";
 import { Tip } from "../ui/Tip";
 import { leaveField, useKeys } from "../ui/useKeys";
-import { under } from "./conditions";
+import { featuresOf, under } from "./conditions";
 import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
 import { treatmentsOf, withCommon } from "./draft";
 import { Ground, loadStep } from "./ground/Ground";
 import { Horizon } from "./horizon/Horizon";
+import { isAlike, shownAt } from "./parts";
 import { Conflict, SavedNote } from "./Saved";
 import { SkyLine } from "./SkyLine";
 import { STEPS, type Step, Steps } from "./Steps";
@@ -72,14 +73,16 @@ export function DeskPage() {
 function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { place, put, query, named } = usePlace();
   const step = (useParams().step ?? "aim") as Step;
-  const [parts, setParts] = useState(loaded.placement.parts.length);
+  const [parts, setParts] = useState(loaded.placement.parts);
   // words lie on the first part, whatever lies there beside them
   const isWorded = step === "words" && loaded.placement.words !== null;
-  const part = isWorded ? 0 : Math.min(place.part, parts - 1);
+  const part = isWorded
+    ? shownAt(parts, 0, featuresOf(place.conditions))
+    : Math.min(place.part, parts.length - 1);
   const handle = useDraft(loaded, part, site.role !== "look");
-  const now = handle.draft.placement.parts.length;
+  const now = handle.draft.placement.parts;
   // parts come and go with the draft
-  if (now !== parts) setParts(now);
+  if (!isAlike(now, parts)) setParts(now);
   const originals = useOriginals(site.id);
   const delivery = useLatestDelivery(loaded.id);
   const {

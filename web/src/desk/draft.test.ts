@@ -6,6 +6,7 @@ import {
   historyToSave,
   NEW_PART,
   treatmentsOf,
+  withLayoutUnder,
   withTreatment,
 } from "./draft";
 
@@ -120,5 +121,19 @@ describe("treatments", () => {
     expect(treatmentsOf(withTreatment(own, 0, "B", { fit: undefined }), 0).B).toEqual({
       whole: true,
     });
+  });
+});
+
+describe("values of the kind under conditions", () => {
+  it("stand beside those that usually hold, and go with the last of them", () => {
+    const dark = withLayoutUnder(draft("a"), ["dark"], "D", { colour: "#cccccc" });
+    expect(dark.placement.layout_under).toEqual([
+      { when: ["dark"], layout: { D: { colour: "#cccccc" } } },
+    ]);
+    expect(dark.placement.layout).toEqual(draft("a").placement.layout);
+    const both = withLayoutUnder(dark, ["dark", "still"], "B", { strength: 0.4 });
+    expect(both.placement.layout_under.map((u) => u.when)).toEqual([["dark"], ["dark", "still"]]);
+    const back = withLayoutUnder(both, ["dark"], "D", { colour: undefined });
+    expect(back.placement.layout_under.map((u) => u.when)).toEqual([["dark", "still"]]);
   });
 });

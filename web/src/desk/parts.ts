@@ -6,6 +6,11 @@ import type { Part } from "../api/queries";
 
 export type When = NonNullable<Part["when"]>;
 
+/** Whether these are as many parts, and stand in for the same ones. */
+export const isAlike = (a: readonly Part[], b: readonly Part[]) =>
+  a.length === b.length &&
+  a.every((p, i) => p.of === b[i]?.of && p.key === b[i]?.key && `${p.when}` === `${b[i]?.when}`);
+
 /** The parts that stand in for no other one, in their order. */
 export const usualOf = (parts: readonly Part[]) => parts.filter((p) => p.of == null);
 

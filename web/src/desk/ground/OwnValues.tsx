@@ -8,11 +8,14 @@ import { type ReactNode, useState } from "react";
 import type { Treatment } from "../../api/queries";
 import { plural, range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
+import { featuresOf, whenWords } from "../conditions";
 import { useWork } from "../context";
-import { type Draft, treatmentsOf, withCommon, withLayout, withTreatment } from "../draft";
+import { type Draft, partOf, treatmentsOf, withCommon, withTreatment } from "../draft";
 import { Told } from "../Told";
 import ground from "./Ground.module.css";
 import { LastChange } from "./LastChange";
+import { useKindValues } from "./useKindValues";
+import { useLaying } from "./useLaying";
 
 interface Owned {
   /** What the span sets itself, in words. */
@@ -26,7 +29,9 @@ interface Owned {
 function useOwned(): Owned {
   const { span, reading, handle, ofAll } = useWork();
   const { letter } = span;
-  const { common, layout } = handle.draft.placement;
+  const { common } = handle.draft.placement;
+  const { ownValues } = useKindValues();
+  const lay = useLaying();
   const set = (values: object | undefined) =>
     Object.fromEntries(
       Object.entries(values ?? {}).filter(([, v]) => v !== null && v !== undefined),
@@ -34,14 +39,12 @@ function useOwned(): Owned {
   const own = set(
     ofAll ? common[letter] : treatmentsOf(handle.draft, handle.part)[letter],
   ) as Treatment;
-  const ofKind = set(layout[letter]);
+  const ofKind = set(ownValues);
   const without = (values: object) =>
     Object.fromEntries(Object.keys(values).map((f) => [f, undefined]));
   const put = (d: Draft, to: string, values: Treatment, kinds: object) => {
     const treated = ofAll ? withCommon(d, to, values) : withTreatment(d, handle.part, to, values);
-    return Object.keys(kinds).length
-      ? withLayout(treated, to, kinds as Record<string, unknown>)
-      : treated;
+    return Object.keys(kinds).length ? lay(treated, to, kinds as Record<string, unknown>) : treated;
   };
   return {
     words: [
@@ -61,6 +64,7 @@ export function SpanHead({ children }: { children?: ReactNode }) {
       <Letter of={span.letter} />
       <b>{range(span.first, span.last, reading.widest)}</b>
       <OwnValues owned={owned} />
+      <UnderWhich />
       {children ?? <Changed />}
     </div>
   );
@@ -74,6 +78,15 @@ export function SpanHead({ children }: { children?: ReactNode }) {
       </div>
     </>
   );
+}
+
+/** Under which conditions what is set here holds, or that nothing else does under those seen. */
+function UnderWhich() {
+  const { handle, conditions } = useWork();
+  const of = partOf(handle.draft, handle.part).when ?? [];
+  const seen = featuresOf(conditions);
+  if (of.length) return <em>{whenWords(of)}</em>;
+  return seen.length ? <em>as usual {whenWords(seen)}</em> : null;
 }
 
 const Changed = () => (

@@ -22,6 +22,8 @@ export function useKindValues<Values extends object>() {
     values: here && ({ ...here.values, ...own } as Values),
     notes: here?.notes ?? [],
     own: (field: string) => field in own,
+    /** All that the span sets itself of them. */
+    ownValues: own,
     from: (field: string) => here?.origin[field],
     set: (set: Partial<Values>, name?: string) =>
       handle.change((d) => lay(d, span.letter, set as Record<string, unknown>), group(name)),

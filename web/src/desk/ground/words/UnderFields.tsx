@@ -1,9 +1,11 @@
 /** What lies under the words: background colour, scrim, box. */
 import { SegmentedControl, Slider } from "@mantine/core";
-import type { BannerValues } from "../../../api/queries";
+import type { BannerValues, Treatment } from "../../../api/queries";
 import { percent } from "../../../ui/format";
 import { NumberField } from "../../../ui/NumberField";
+import { featuresOf } from "../../conditions";
 import { useWork } from "../../context";
+import { partOf } from "../../draft";
 import { Field } from "../Field";
 import { KindValue } from "../KindValue";
 import { useWords } from "./useWords";
@@ -26,21 +28,24 @@ const switched = (kind: string): Scrim =>
   kind === "linear" ? GRADIENT : kind === "plain" ? PLAIN : { kind: "none" };
 
 export function UnderFields() {
-  const { span, handle } = useWork();
+  const { span, handle, conditions } = useWork();
   const { values, set, detail } = useWords();
+  const when = featuresOf(conditions);
+  // under conditions the colour is of what shows then
+  const ground = (background: string) => {
+    const { letter } = span;
+    if (!when.length || partOf(handle.draft, handle.part).of != null)
+      return handle.treat(letter, { background }, `background ${letter}`);
+    const treatment = { background } as Treatment;
+    void handle.edit({ kind: "variant", part: 0, when, letter, treatment, gone: [] });
+  };
   if (!values) return null;
   const { box, scrim } = values;
   const kind = box.strength === 0 ? "none" : box.strength === 1 ? "solid" : "see-through";
   return (
     <>
       <Field field="background" label="Ground">
-        <ColourInput
-          label="Background colour"
-          value={span.effective.background}
-          set={(background) =>
-            handle.treat(span.letter, { background }, `background ${span.letter}`)
-          }
-        />
+        <ColourInput label="Background colour" value={span.effective.background} set={ground} />
         <span className="soft">alone until the picture is here</span>
       </Field>
       <KindValue fields={["scrim", "strength"]} label="Scrim">
