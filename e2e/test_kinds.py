@@ -237,7 +237,9 @@ def test_another_cut_shows_where_the_screen_stands_upright(page: Page, maker: Ma
     maker.ask("PUT", f"/placements/{placement}", data=body)
     desk = f"{maker.address}/sites/{site}/placements/{placement}"
     page.goto(f"{desk}/frame?width=700&span=B")
-    choose = page.get_by_label("Cut in portrait orientation", exact=True).first
+    page.get_by_role("button", name="Another cut when…").click()
+    page.get_by_role("menuitem", name="in portrait", exact=True).click()
+    choose = page.get_by_label("Cut in portrait", exact=True).first
 
     def chosen(name: str) -> None:
         choose.click()
@@ -249,7 +251,7 @@ def test_another_cut_shows_where_the_screen_stands_upright(page: Page, maker: Ma
     assert [(p["of"], p["when"]) for p in parts[1:]] == [(parts[0]["key"], ["portrait"])]
     shows = {k: (t.get("show"), t.get("original")) for k, t in parts[1]["treatments"].items()}
     assert shows == {"B": ("picture", ids["b.png"])}
-    chosen("the same cut")
+    chosen("as usual")
     assert len(maker.kept(placement)["placement"]["parts"]) == 1
     chosen("b.png")
     axe_clean(page)
@@ -280,7 +282,11 @@ def test_another_picture_is_chosen_and_aimed_for_portrait(page: Page, maker: Mak
     body = {"revision": noun["revision"], "placement": said}
     maker.ask("PUT", f"/placements/{placement}", data=body)
     page.goto(f"{maker.address}/sites/{site}/placements/{placement}/aim?width=700")
-    page.get_by_text("the same picture").wait_for()
+    page.get_by_role("button", name="Another picture when…").click()
+    page.get_by_role("menuitem", name="in portrait", exact=True).click()
+    shows = page.get_by_label("What shows in portrait", exact=True).first
+    expect(shows).to_have_value("as usual")
+    expect(page.get_by_role("button", name="upright T")).to_have_attribute("aria-pressed", "true")
     page.get_by_role("button", name="Another…").click()
     page.get_by_role("button", name="tall.jpg").click()
     saved(page)
@@ -294,8 +300,12 @@ def test_another_picture_is_chosen_and_aimed_for_portrait(page: Page, maker: Mak
     own = parts[-1]["treatments"]["B"]
     assert (parts[-1]["of"], own["original"], own["fit"]) == (parts[0]["key"], tall, "contain")
     page.get_by_role("tab", name="picture").click()
-    page.get_by_role("button", name="the same", exact=True).click()
-    expect(page.get_by_text("the same picture")).to_be_visible()
+    shows.click()
+    page.get_by_role("option", name="as usual").click()
+    expect(shows).to_have_value("as usual")
+    saved(page)
+    own = maker.kept(placement)["placement"]["parts"][-1]["treatments"]["B"]
+    assert (own["show"], own.get("original")) == ("usual", None)
 
 
 def test_a_whole_page_is_laid_out_and_shared(page: Page, maker: Maker):

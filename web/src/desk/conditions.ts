@@ -56,6 +56,10 @@ export function fromText(text: string | null): Conditions {
   });
 }
 
+/** Whether what is so under some features is so under those that are seen. */
+export const isSeen = (when: When | undefined, c: Conditions) =>
+  (when ?? []).every((f) => featuresOf(c).includes(f));
+
 const IN_WORDS = { dark: "in the dark", portrait: "in portrait", still: "at rest" } as const;
 
 /** When some features hold all at once: in the dark and in portrait. */

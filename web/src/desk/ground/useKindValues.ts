@@ -24,7 +24,18 @@ export function useKindValues<Values extends object>() {
     own: (field: string) => field in own,
     /** All that the span sets itself of them. */
     ownValues: own,
-    from: (field: string) => here?.origin[field],
+    from: (field: string) => {
+      const from = here?.origin[field];
+      if (!from || !when.length) return from;
+      // what cannot be another under conditions is as it is handed down
+      if (!reading.values[field]?.under) return { ...from, of: "kind" as const };
+      const over = layout_under.some(
+        (u) =>
+          u.when.every((f) => when.includes(f)) &&
+          Object.values(u.layout).some((own) => own && field in own),
+      );
+      return over ? from : { ...from, of: "usual" as const };
+    },
     set: (set: Partial<Values>, name?: string) =>
       handle.change((d) => lay(d, span.letter, set as Record<string, unknown>), group(name)),
     reset: (fields: readonly string[]) =>

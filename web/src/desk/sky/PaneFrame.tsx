@@ -22,7 +22,7 @@ const SCAFFOLD = `
 
 /** Addresses of previews, and one that no picture is to be had from. */
 const PREVIEW = /\/api\/originals\/[^"\s]+/g;
-const NOT_THERE = "data:image/png,";
+const NOT_THERE = "data:image/png;base64,AAAA";
 
 const escapeText = (text: string) => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
 

@@ -38,7 +38,7 @@ export const CONDITION_KEYS: Condition[] = [
     key: "P",
     of: (c) => ({
       on: c.pictures !== "here",
-      word: c.pictures === "failed" ? "failed" : "only colour",
+      word: c.pictures === "failed" ? "failed" : "colour only",
     }),
     title: "Only the colour yet; once more: pictures that failed; once more: pictures",
     next: (c) => settled({ ...c, pictures: following(PICTURES, c.pictures) }),

@@ -2,6 +2,7 @@
 import { Button } from "@mantine/core";
 import type { Remedy } from "../../../api/queries";
 import { Letter } from "../../../ui/Letter";
+import { isSeen } from "../../conditions";
 import { useWork } from "../../context";
 import { followers, withRemedy } from "../../remedy";
 import { AllSteps } from "../AllSteps";
@@ -11,14 +12,16 @@ import { useLaying } from "../useLaying";
 import { useWords } from "./useWords";
 
 export function WordsAdvice() {
-  const { reading, span, handle, originals, choose } = useWork();
+  const { reading, span, handle, originals, choose, conditions } = useWork();
   const lay = useLaying();
   const { detail } = useWords();
   const apply = (step: Remedy) =>
     handle.change((d) => withRemedy(d, 0, span.letter, step, originals, lay));
   const elsewhere = [
     ...new Set(
-      reading.findings.filter((f) => f.step === "words" && f.part === 0).flatMap((f) => f.spans),
+      reading.findings
+        .filter((f) => f.step === "words" && f.part === 0 && isSeen(f.when, conditions))
+        .flatMap((f) => f.spans),
     ),
   ]
     .filter((l) => l !== span.letter)

@@ -2,6 +2,7 @@
 import { Button, SegmentedControl, Switch } from "@mantine/core";
 import { useEffect, useState } from "react";
 import { Rows } from "../../../ui/states";
+import { isSeen } from "../../conditions";
 import { useWork } from "../../context";
 import { type Guides, setGuides, useGuides } from "../../guides";
 import { FOR_WORDS } from "../../kinds/kinds";
@@ -34,7 +35,7 @@ const tabOf = (at: string) =>
   /^(mark|inset)/.exec(at)?.[1] ?? (["scrim", "strength", "box"].includes(at) ? "under" : "words");
 
 export function WordsStep() {
-  const { reading, handle, span, spot } = useWork();
+  const { reading, handle, span, spot, conditions } = useWork();
   const [tab, setTab] = useState<string>("words");
   const { begin, busy, refused } = useKind();
   // a sentence led to a value of another tab
@@ -48,7 +49,10 @@ export function WordsStep() {
   // a mark's and an inset's are told beside their values while these are open
   const found = reading.findings.filter(
     (f) =>
-      f.step === "words" && !ADVISED.includes(f.rule) && (parts[f.part]?.role ?? "words") !== tab,
+      f.step === "words" &&
+      // under other conditions no advice speaks of it
+      (!ADVISED.includes(f.rule) || !isSeen(f.when, conditions)) &&
+      (parts[f.part]?.role ?? "") !== tab,
   );
   return (
     <>
