@@ -12,9 +12,13 @@ from playwright.sync_api import Browser
 from skypane import model as m
 from skypane.files.renditions import renditions
 from skypane.layouts import begun
+from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
+from skypane.markup.pane import pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.picks import Environment, pick
+from skypane.shown.plan import plan
+from skypane.shown.under_conditions import placement_seen
 
 SITE = m.Site(breakpoints=(599,), formats=("jpeg",), densities=(1,))
 SETS = [
@@ -75,3 +79,62 @@ def test_each_combination_takes_one_file_the_one_that_is_predicted(
                 assert box == pytest.approx([1000, 1000 if upright else 1000 / 1.5], abs=1)
             page.close()
         context.close()
+
+
+#: What is drawn of a placement: where each element is, its colours, and the picture in it.
+DRAWN = """() => [...document.body.querySelectorAll("*")].map(e => {
+  const r = e.getBoundingClientRect(), s = getComputedStyle(e), b = getComputedStyle(e, "::before");
+  const round = n => Math.round(n * 64) / 64;
+  return [e.tagName, round(r.x), round(r.y), round(r.width), round(r.height), s.color,
+    s.backgroundColor, s.backgroundImage, b.content, b.backgroundImage, b.backgroundColor,
+    s.objectFit, s.objectPosition, e.currentSrc || ""];
+}).filter(e => e[0] !== "SOURCE")"""
+
+
+Screen = tuple[str, str, int, int]
+
+
+def drawn(browser: Browser, shelf: Shelf, made: m.Placement, screen: Screen):
+    """On a screen of a colour scheme, a wish about motion, a width and a height."""
+    computed = plan(SITE, made, ORIGINALS)
+    html = text_of(
+        pane_lines(computed, lambda o, *_: shelf.put(f"/{o.id}.svg", SVG, "image/svg+xml"))
+    )
+    css = text_of(css_lines(computed, whole=True))
+    text = f"<!DOCTYPE html><style>body {{ margin: 0 }} {css}</style>{html}"
+    scheme, motion, w, h = screen
+    context = browser.new_context(
+        color_scheme=scheme, reduced_motion=motion, viewport={"width": w, "height": h}
+    )
+    page = context.new_page()
+    page.goto(shelf.put("/seen.html", text, "text/html"))
+    page.wait_for_function("[...document.images].every(i => i.complete)")
+    found = page.evaluate(DRAWN)
+    context.close()
+    return found
+
+
+SVG = '<svg xmlns="http://www.w3.org/2000/svg" width="30" height="20"/>'
+
+
+@pytest.mark.parametrize("kind", ["picture", "banner", "grid", "beside"])
+def test_what_is_seen_under_conditions_is_what_they_draw(browser: Browser, shelf: Shelf, kind: str):
+    """A pane of the placement as it is seen, where nothing is asked for, is drawn as the placement
+    itself is where the conditions hold."""
+    made = placement(kind)
+    if kind == "banner":
+        scrim = {"scrim": {"kind": "plain", "colour": "#102030"}, "strength": 0.5}
+        under = (
+            m.LayoutUnder(when=("dark",), layout={"B": {"colour": "#ffee00", **scrim}}),
+            m.LayoutUnder(when=("dark", "portrait"), layout={"A": {"colour": "#00eeff"}}),
+        )
+        words = m.Words(heading="The quay")
+        made = made.model_copy(update={"layout_under": under, "words": words})
+    for dark, still in itertools.product((False, True), repeat=2):
+        conditions = m.Conditions(dark=dark, still=still)
+        seen = placement_seen(SITE, made, ORIGINALS, conditions)
+        asked = ("dark" if dark else "light", "reduce" if still else "no-preference")
+        for w, h in ((500, 400), (500, 900), (1000, 800), (1000, 1000)):
+            wanted = drawn(browser, shelf, made, (*asked, w, h))
+            found = drawn(browser, shelf, seen, ("light", "no-preference", w, h))
+            assert found == wanted, (asked, w, h)

@@ -6,6 +6,7 @@ width, fractional widths included.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
@@ -279,7 +280,6 @@ def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rul
         if usual[letter].get(of, {}).get(name) != value
     )
     selectors = list(dict.fromkeys(of for of, _ in differs))
-    twice = f".{plan.placement.called}.{plan.placement.called}"
     out: dict[str, list[_Rule]] = {letter: [] for letter in order}
     before: dict[str, list[dict[str, str]]] = {}
     for letter in order:
@@ -293,13 +293,20 @@ def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rul
             if before.get(of) == now:
                 continue
             before[of] = now
-            declared = _Declared(f"{twice}{of.removeprefix(SCRIPTED)}")
+            declared = _Declared(_twice(plan.placement.called, of.removeprefix(SCRIPTED)))
             for mine, when, told in zip(rules, under, now, strict=True):
                 media, scripted = media_of(when), of.startswith(SCRIPTED)
                 made = declared.rule(told)
                 mine += [r._replace(media=media, scripted=scripted) for r in made]
         out[letter] = [r for mine in rules for r in _shared(mine, first="> :nth-child")]
     return out
+
+
+def _twice(called: str, of: str) -> str:
+    """The selector that counts for more than `.called` and what follows it: its class twice. What
+    follows may be the rest of its name."""
+    name, rest = re.match(r"([\w-]*)(.*)", of, re.DOTALL).groups()  # type: ignore[union-attr]  # of any text
+    return f".{called}{name}.{called}{name}{rest}"
 
 
 class _KindSheet:

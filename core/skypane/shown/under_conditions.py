@@ -160,10 +160,15 @@ def _upright_layout(
     site: Site, placement: Placement, features: Sequence[Feature]
 ) -> tuple[LayoutUnder, ...]:
     """The kind's values on screens that stand upright, over those that have taken their places."""
-    turned = tuple(u for u in placement.layout_under if "portrait" in u.when)
-    if not any(set(u.when) <= {*features, "portrait"} for u in turned):
+    holds = {*features, "portrait"}
+    turned = [u for u in placement.layout_under if "portrait" in u.when and set(u.when) <= holds]
+    fields = {f for u in turned for own in u.layout.values() for f in own}
+    if not fields:
         return ()
-    held = handed_of_kind(site, placement, all_of((*features, "portrait")))
+    held = {
+        letter: there._replace(values={f: v for f, v in there.values.items() if f in fields})
+        for letter, there in handed_of_kind(site, placement, all_of(holds)).items()
+    }
     return (LayoutUnder(when=("portrait",), layout=to_set(held)),)
 
 

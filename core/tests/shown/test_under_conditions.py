@@ -196,11 +196,28 @@ def test_values_of_the_kind_lie_over_the_usual_ones_in_every_span():
     assert colours(made, m.Conditions(still=True)) == ["#222222", "#ffffff", "#ffffff"]
 
 
+def test_what_is_said_for_upright_screens_is_left_to_them():
+    """Whether a screen stands upright depends on its width: it is said in the folded one too."""
+    made = banner(dark_portrait={"B": {"colour": "#999999"}}, portrait={"C": {"strength": 0.9}})
+    dark = placement_seen(SITE, made, ALL, m.Conditions(dark=True))
+    (under,) = dark.layout_under
+    assert under.when == ("portrait",)
+    upright = plan(SITE, dark, ALL).under[("portrait",)]
+    assert [s.values.colour for s in upright.spots] == ["#999999", "#999999", "#ffffff"]
+    assert {s.values.strength for s in upright.spots} == {0.9}
+    (by_day,) = placement_seen(SITE, made, ALL).layout_under
+    assert by_day.layout == {"C": {"strength": 0.9}}
+
+
 def test_the_style_sheet_says_them_under_their_conditions():
     made = banner(dark={"C": {"scrim": {"kind": "plain"}, "strength": 0.4}})
     css = text_of(css_lines(plan(SITE, made, ALL)))
     dark = css[css.index("(prefers-color-scheme: dark)") :]
     assert "background: rgb(0 0 0 / 40%)" in dark or "rgb(0 0 0 / 0.4)" in dark
+    # an element that has a class of its own is meant by that, twice
+    made = banner(dark={"C": {"colour": "#cccccc"}})
+    words_ = text_of(css_lines(plan(SITE, made, ALL)))
+    assert ".quay-words.quay-words {" in words_[words_.index("(prefers-color-scheme: dark)") :]
     # what it is painted on is there for always, though nothing is painted on it usually
     before = css[: css.index("(prefers-color-scheme: dark)")]
     assert 'content: ""' in before
