@@ -247,7 +247,9 @@ def has_items(kind: str) -> bool:
 def begun(kind: str, site: Site, placement: Placement) -> Placement:
     """A placement as another kind: what both know stays, what the new one needs is begun, what only
     the old one knew goes. Raises InvalidPlan where there is no such kind."""
-    bare = placement.model_copy(update={"kind": kind, "layout": {}, "words": None})
+    bare = placement.model_copy(
+        update={"kind": kind, "layout": {}, "layout_under": (), "words": None}
+    )
     layout = _known_kind(bare)
     # of many items each may be what was something beside the picture
     known = [

@@ -7,7 +7,10 @@ from bannered import WORDS
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from skypane import model as m
+from skypane.carried import respan
+from skypane.changes import Version, differences
 from skypane.errors import InvalidPlan
+from skypane.layouts import begun
 from skypane.markup.css import css_lines
 from skypane.markup.lines import text_of
 from skypane.markup.pane import pane_lines
@@ -221,6 +224,23 @@ def test_the_style_sheet_says_them_under_their_conditions():
     # what it is painted on is there for always, though nothing is painted on it usually
     before = css[: css.index("(prefers-color-scheme: dark)")]
     assert 'content: ""' in before
+
+
+def test_they_follow_new_breakpoints_and_go_with_their_kind():
+    made = banner(dark={"C": {"colour": "#cccccc"}, "A": {"colour": "#999999"}})
+    more = SITE.model_copy(update={"breakpoints": (599, 799, 1023)})
+    (under,) = respan(SITE, more, made).layout_under
+    # 600 to 799 took after 1023: what A said stays with it
+    assert under.layout == {"D": {"colour": "#cccccc"}, "A": {"colour": "#999999"}}
+    plain = begun("picture", SITE, made)
+    assert plain.layout_under == () and plan(SITE, plain, ALL).under == {}
+
+
+def test_a_history_says_under_which_conditions():
+    before, after = (
+        Version(banner(**under), {}) for under in ({}, {"dark": {"C": {"strength": 1}}})
+    )
+    assert differences(before, after) == ("Strength of the scrim of span C in the dark",)
 
 
 @pytest.mark.parametrize(
