@@ -138,7 +138,7 @@ def test_widths_are_moved_on_the_horizon_and_their_cost_is_seen(page: Page, site
     expect(card.get_by_role("heading")).to_contain_text("2 widths for")
     card.get_by_role("radio", name=re.compile("^3 files")).click()
     expect(card.get_by_text("3 in every ladder here, by your choice.")).to_be_visible()
-    expect(page.get_by_role("row").filter(has_text="--b@")).to_have_count(3)
+    expect(page.get_by_role("row").filter(has_text="lighthouse--b@")).to_have_count(3)
     # by keys on the horizon: from now on they are the designer's own
     ends = re.compile("the last viewport width that takes it")
     end = page.get_by_role("slider", name=ends).first  # A shows no picture: it is of B

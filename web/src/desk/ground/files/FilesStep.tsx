@@ -16,7 +16,13 @@ export function FilesStep() {
   const [compared, setCompared] = useState<Compared>();
   return (
     <>
-      <div className={ground.column} style={{ flex: "1 1 64%" }}>
+      <section
+        className={ground.column}
+        style={{ flex: "1 1 64%" }}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: many files are scrolled by keyboard
+        tabIndex={0}
+        aria-label="All files"
+      >
         {reading.files.length === 0 ? (
           <p className="soft">
             No files are needed as long as there is no picture. Choose one in Aim.
@@ -26,7 +32,7 @@ export function FilesStep() {
             <FileTable compare={(row, format) => setCompared({ row, format })} />
           </Told>
         )}
-      </div>
+      </section>
       <div className={ground.column} style={{ flex: "1 1 36%" }}>
         <div className={ground.stack}>
           <Export />
