@@ -155,8 +155,8 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
   const { seek } = seeking;
   const lead = useCallback(
     (finding: Finding) => {
-      choosePart(finding.part);
-      if (finding.when?.length) setConditions(under(finding.when));
+      if (finding.when?.length) setConditions(under(finding.when), finding.part);
+      else choosePart(finding.part);
       const letter = finding.spans.at(-1);
       if (letter && !finding.spans.includes(chosen)) choose(letter);
       seek(finding.at, finding.step as Step);

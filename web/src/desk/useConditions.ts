@@ -24,9 +24,10 @@ export function useConditions(
     },
     [put, parts, conditions],
   );
+  /** `of`: the part of which what then shows is worked on. */
   const setConditions = useCallback(
-    (next: Conditions) =>
-      put({ conditions: next, part: shownAt(parts, usualAt(parts, part), featuresOf(next)) }),
+    (next: Conditions, of = part) =>
+      put({ conditions: next, part: shownAt(parts, usualAt(parts, of), featuresOf(next)) }),
     [put, parts, part],
   );
   return { choosePart, setConditions };
