@@ -121,8 +121,10 @@ def _found(site: Site, finding: Finding, features: tuple[Feature, ...]) -> Itera
     """What a rule has found that looks at each width by itself: its id says what."""
     if finding.severity != "wrong":
         return
+    everywhere = [(site.narrowest, site.widest)]
+    where = _where(site, holds(site, finding.when, features)) if finding.when else everywhere
     for first, last in finding.runs:
-        for a, b in _where(site, holds(site, finding.when, features)):
+        for a, b in where:
             at, to = max(first, a), min(last, b)
             if at <= to:
                 yield _Wrong(at, to, "found", None, finding.rule.replace("-", " "))
