@@ -3,6 +3,7 @@
  * bounds are the core's.
  */
 import { SegmentedControl, Select, Switch } from "@mantine/core";
+import { capital } from "../../ui/format";
 import { NumberField } from "../../ui/NumberField";
 import { useWork } from "../context";
 import { useKindValues } from "./useKindValues";
@@ -23,7 +24,7 @@ function useValue({ field, label }: Row) {
   return {
     facts,
     value: values?.[field],
-    label: label ?? `${name.charAt(0).toUpperCase()}${name.slice(1)}`,
+    label: label ?? capital(name),
     set: (value: unknown, group?: string) => set({ [field]: value }, group),
   };
 }

@@ -35,8 +35,29 @@ export function useSets() {
   return { shown, rest: SETS.filter((when) => !names.has(when.join())) };
 }
 
+/** The conditions under which nothing else shows yet: chosen, the page is seen under them. */
+export function AnotherWhen({ label, sets }: { label: string; sets: When[] }) {
+  const { setConditions, conditions } = useWork();
+  return (
+    <Menu position="bottom-start" withinPortal>
+      <Menu.Target>
+        <button type="button" className="plain">
+          {label}
+        </button>
+      </Menu.Target>
+      <Menu.Dropdown>
+        {sets.map((when) => (
+          <Menu.Item key={when.join()} onClick={() => setConditions(under(when, conditions))}>
+            {whenWords(when)}
+          </Menu.Item>
+        ))}
+      </Menu.Dropdown>
+    </Menu>
+  );
+}
+
 export function Instead({ openFiles }: { openFiles: OpenFiles }) {
-  const { handle, choosePart, setConditions, conditions } = useWork();
+  const { handle, choosePart } = useWork();
   const { shown, rest } = useSets();
   const { parts } = handle.draft.placement;
   const part = partOf(handle.draft, handle.part);
@@ -59,20 +80,7 @@ export function Instead({ openFiles }: { openFiles: OpenFiles }) {
         <InsteadRow key={when.join()} when={when} openFiles={openFiles} />
       ))}
       <div className={classes.stands}>
-        <Menu position="bottom-start" withinPortal>
-          <Menu.Target>
-            <button type="button" className="plain">
-              Another picture when…
-            </button>
-          </Menu.Target>
-          <Menu.Dropdown>
-            {rest.map((when) => (
-              <Menu.Item key={when.join()} onClick={() => setConditions(under(when, conditions))}>
-                {whenWords(when)}
-              </Menu.Item>
-            ))}
-          </Menu.Dropdown>
-        </Menu>
+        <AnotherWhen label="Another picture when…" sets={rest} />
       </div>
     </>
   );

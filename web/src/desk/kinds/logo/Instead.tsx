@@ -1,10 +1,10 @@
 /** Other cuts under conditions, in the same box. */
-import { Menu, Select } from "@mantine/core";
+import { Select } from "@mantine/core";
 import type { LogoValues } from "../../../api/queries";
 import { capital } from "../../../ui/format";
-import { under, whenWords } from "../../conditions";
+import { whenWords } from "../../conditions";
 import { useWork } from "../../context";
-import { useSets } from "../../ground/aim/Instead";
+import { AnotherWhen, useSets } from "../../ground/aim/Instead";
 import { useVariant } from "../../ground/useVariant";
 import { ValueRow } from "../../ground/ValueRow";
 import type { When } from "../../parts";
@@ -13,27 +13,13 @@ import { logoOf } from "./own";
 const USUAL = "usual";
 
 export function Instead({ cuts }: { cuts: LogoValues["cuts"] }) {
-  const { setConditions, conditions } = useWork();
   const { shown, rest } = useSets();
   return (
     <>
       {shown.map((when) => (
         <InsteadRow key={when.join()} when={when} cuts={cuts} />
       ))}
-      <Menu position="bottom-start" withinPortal>
-        <Menu.Target>
-          <button type="button" className="plain">
-            Another cut when…
-          </button>
-        </Menu.Target>
-        <Menu.Dropdown>
-          {rest.map((when) => (
-            <Menu.Item key={when.join()} onClick={() => setConditions(under(when, conditions))}>
-              {whenWords(when)}
-            </Menu.Item>
-          ))}
-        </Menu.Dropdown>
-      </Menu>
+      <AnotherWhen label="Another cut when…" sets={rest} />
     </>
   );
 }
