@@ -62,7 +62,8 @@ def test_another_picture_for_the_dark_is_chosen_and_seen_whatever_this_browser_a
     site, placement, day, night = quay(maker)
     maker.open(site, placement, "width=1280")
     pane(page).locator("picture img").first.wait_for()
-    assert f"/originals/{day}/" in shown(page)
+    # which file it takes is known a moment after it is there (HTML Standard §4.8.4.3.5)
+    assert until(lambda: f"/originals/{day}/" in shown(page))
     # by its key, and by its word
     page.keyboard.press("n")
     dark = page.get_by_role("button", name="dark N")
