@@ -31,6 +31,7 @@ from skypane.paged import page_in_spans
 from skypane.picks import Environment, pick, reach, read_markup
 from skypane.proof import predict
 from skypane.reading import Moving, PageReading, Reading, read, read_moving, read_page
+from skypane.reading.code import code_as
 from skypane.replacing import after_replacing, has_same_ratio, no_longer_fits
 from skypane.shown.keeps import failing
 from skypane.shown.nouns import Plan, ShownSpan, SpanPlan
@@ -76,6 +77,7 @@ __all__ = [
     "belongs",
     "blueprint",
     "check_frames",
+    "code_as",
     "crops_of_all",
     "differences",
     "edited",

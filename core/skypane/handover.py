@@ -23,6 +23,8 @@ from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
 from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.lines import text_of
+from skypane.markup.notes import notes_text
+from skypane.markup.outputs import FOLDER, sheet_lines, written_as
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.scripts import script_text, scripts_of
@@ -34,7 +36,6 @@ from skypane.shown.plan import plan
 from skypane.values import Noun
 from skypane.words.faces import FACES
 
-FOLDER = "images/"
 #: The style sheet of several placements.
 SHEET = "pictures.css"
 
@@ -206,6 +207,15 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     computed = {p.placement.called: p for p, _ in planned}
     scripts = {name: script_text(name) for name in scripts_of(p for p, _ in planned)}
     lang = asked.site.language
+    handed = _handed(asked, planned)
+
+    def notes(sheet: str) -> dict[str, str]:
+        how = asked.site.hand_over
+        text = notes_text(
+            asked.name, how, folder=FOLDER, sheet=sheet, scripts=tuple(scripts), fonts=bool(fonts)
+        )
+        return {"notes.txt": text}
+
     if asked.scope == "placement":
         ((called, snippet),) = snippets.items()
         return {
@@ -217,9 +227,13 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
                 lang=lang,
                 dark="dark" in planned[0][0].placement.features,
             ),
-            "snippet.html": snippet,
             "picture.css": fonts + sheets[called],
             **scripts,
+            **{
+                ("snippet.html" if n == f"snippets/{called}.html" else n): t
+                for n, t in handed.items()
+            },
+            **notes("picture.css"),
         }
     out = {**scripts}
     names = unique(identifier(page.title, "page") for page in asked.pages)
@@ -253,7 +267,19 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
         ]
         out["index.html"] = page_html(asked.name, links, stylesheets=(SHEET,), lang=lang)
     out[SHEET] = fonts + "".join(sheets.values())
-    out |= {f"snippets/{called}.html": snippet for called, snippet in snippets.items()}
+    return out | handed | notes(SHEET)
+
+
+def _handed(asked: Asked, planned: _Planned) -> dict[str, str]:
+    """The code that goes into pages of others, by file name. HTML has a style sheet of its own only
+    where that of the delivery's pages says something else."""
+    out = {}
+    for computed, files in planned:
+        of_pages = sheet_lines(computed)
+        for output in asked.site.hand_over.outputs:
+            for name, lines in written_as(computed, files, output):
+                if output != "html" or lines != of_pages:
+                    out[name] = text_of(lines)
     return out
 
 

@@ -50,7 +50,7 @@ class FileOriginal(Original):
 
 class SiteFile(Noun):
     skypane: Literal["site"] = "site"
-    version: Literal[8] = 8
+    version: Literal[9] = 9
     name: Annotated[str, Field(min_length=1, max_length=80)]
     site: Site
     pages: Annotated[tuple[FilePage, ...], Field(max_length=1000)] = ()

@@ -26,7 +26,8 @@ from skypane import model
 from skypane.comparing import why_made
 from skypane.errors import SkyPaneError
 from skypane.files.names import first_name
-from skypane.handover import FOLDER, Asked, AskedPage, Blueprint, FileFacts, blueprint, finish
+from skypane.handover import Asked, AskedPage, Blueprint, FileFacts, blueprint, finish
+from skypane.markup.outputs import FOLDER
 
 from deliveries.models import Delivery, DeliveryFile, Rendition
 

@@ -26,6 +26,7 @@ from skypane import (
     Moving,
     Reading,
     begun,
+    code_as,
     crops_of_all,
     edited,
     model,
@@ -35,7 +36,7 @@ from skypane import (
 )
 from skypane.edits import OnlyThere
 from skypane.model.frame import first_height, first_width
-from skypane.reading.nouns import WidthSum
+from skypane.reading.nouns import CodeFile, WidthSum
 from skypane.reading.spans import sum_at
 from skypane.words.faces import FACES
 
@@ -108,6 +109,10 @@ class HeightBefore(Body):
 
     rule: model.HeightRule
     now_px: Annotated[float, Field(ge=0, le=1e6)]
+
+
+class CodeDraft(Draft):
+    output: model.Output
 
 
 class SumDraft(Draft):
@@ -272,6 +277,17 @@ def width_sum(request: HttpRequest, site_id: int, draft: SumDraft) -> WidthSum:
     spans = computed.parts[draft.part].spans
     at = min(max(draft.at, spans[0].span.first), spans[-1].span.last)
     return sum_at(next(p for p in spans if at <= p.span.last), at)
+
+
+@router.post(
+    "/sites/{int:site_id}/readings/code",
+    response={200: list[CodeFile], 404: Problem, 422: Problem},
+)
+def code(request: HttpRequest, site_id: int, draft: CodeDraft) -> list[CodeFile]:
+    """The code of a draft in one kind of output; no file where there is no picture yet."""
+    site = site_for(request, site_id, looking=True)
+    asked = _asked(site, draft, _stored(site, draft))
+    return list(code_as(*asked, draft.output, bytes_made))
 
 
 @router.post("/sites/{int:site_id}/crops", response={200: CropsOfAll, 404: Problem, 422: Problem})

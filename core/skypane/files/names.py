@@ -86,9 +86,16 @@ def version_of(cut: str, handed: Sequence[str]) -> str:
     return f"{VERSION_LEAD}{found + 1}" if found else ""
 
 
+def hash_mark(key: str) -> str:
+    """What stands before the extension of a name that tells content apart by itself, of a file's
+    key: a dot and eight digits of it (common practice)."""
+    return f".{key[:8]}"
+
+
 def first_name(name: str) -> str:
-    """The name of a file as its first cut has it."""
-    return re.sub(rf"{VERSION_LEAD}\d+(?=[^a-z0-9])", "", name)
+    """The name of a file as its first cut has it, whatever its content."""
+    plain_ = re.sub(r"\.[0-9a-f]{8}(?=\.[a-z]+$)", "", name)
+    return re.sub(rf"{VERSION_LEAD}\d+(?=[^a-z0-9])", "", plain_)
 
 
 def file_stem(
@@ -118,12 +125,12 @@ def file_stem(
     return f"{folder}/{stem}" if folder else stem
 
 
-def examples(naming: Naming, titles: Iterable[str]) -> tuple[str, ...]:
+def examples(naming: Naming, titles: Iterable[str], hashed: bool = False) -> tuple[str, ...]:
     """What files of a made-up placement would be called: of the widest span and of the one with the
     first title, at 1x, at 2x and at a width."""
-    word = next((t for t in titles if t), "narrow")
+    word, mark = next((t for t in titles if t), "narrow"), hash_mark("3f9a2c1d") if hashed else ""
     return tuple(
-        f"{file_stem('lighthouse', span, size, naming, 'Home')}.avif"
+        f"{file_stem('lighthouse', span, size, naming, 'Home')}{mark}.avif"
         for span in (None, word)
         for size in (1.0, 2.0, 800)
     )

@@ -14,7 +14,15 @@ from typing import NamedTuple
 from skypane.files.groups import Group, groups, lists_of, span_needs
 from skypane.files.ladder import USUAL_GROWTH, Bytes, Ladder, Need, cost, enough, merged_needs
 from skypane.files.ladder import usual as usual_ladders
-from skypane.files.names import EXTENSIONS, cut_id, file_stem, part_name, slot_of, version_of
+from skypane.files.names import (
+    EXTENSIONS,
+    cut_id,
+    file_stem,
+    hash_mark,
+    part_name,
+    slot_of,
+    version_of,
+)
 from skypane.geometry import Crop
 from skypane.identifiers import next_free
 from skypane.model import MOST_RUNGS, Effort, Format, Original, Rendition, Rungs, Site
@@ -228,6 +236,7 @@ def renditions(plan: Plan, effort: Effort = "thorough") -> Files:
                 formats_for(plan, g.original),
                 plan.site.likeness,
                 effort,
+                plan.site.hand_over.hashed,
             ),
         )
         for g, sizes in sized
@@ -242,6 +251,7 @@ def _files_of(
     formats: tuple[Format, ...],
     likeness: float,
     effort: Effort,
+    hashed: bool,
 ) -> tuple[Rendition, ...]:
     files = []
     for size, stem in zip(sizes, stems, strict=True):
@@ -250,6 +260,10 @@ def _files_of(
             if max(px) > LONGEST.get(f, max(px)):
                 continue
             moves = f == "webp" and g.original.frames > 1
+            sha256 = g.original.sha256
+            made_of = (sha256, g.crop, px, f, likeness)
+            # whichever of the two is looked at, it has the name of what is handed over
+            mark = hash_mark(rendition_key(*made_of, animated=moves)) if hashed else ""
             files.append(
                 Rendition(
                     original=g.original.id,
@@ -261,12 +275,10 @@ def _files_of(
                     likeness=likeness,
                     effort=effort,
                     spans=g.letters,
-                    name=f"{stem}.{EXTENSIONS[f]}",
+                    name=f"{stem}{mark}.{EXTENSIONS[f]}",
                     needed_px=size.needed,
                     animated=moves,
-                    key=rendition_key(
-                        g.original.sha256, g.crop, px, f, likeness, effort, animated=moves
-                    ),
+                    key=rendition_key(*made_of, effort, animated=moves),
                 )
             )
     return tuple(files)
@@ -285,7 +297,8 @@ def _stems(plan: Plan, sized: list[tuple[Group, tuple[Size, ...]]]) -> dict[_Sam
     for g, sizes in sorted(widest_first, key=lambda of: of[0].part):
         called = part_name(plan.placement, g.part)
         slot, cut = cut_of(plan, g)
-        version = version_of(cut, plan.placement.handed.get(slot, ()))
+        handed = plan.placement.handed.get(slot, ())
+        version = "" if plan.site.hand_over.hashed else version_of(cut, handed)
         own = _own_stems(g, plan.setting, _widest(plan), called, version, sizes)
         for same, stem in zip(_same_files(g, sizes), own, strict=True):
             if same not in stems:

@@ -42,6 +42,7 @@ from skypane.model.gallery import (
     CaptionValues,
     Item,
 )
+from skypane.model.hand_over import OUTPUTS, HandOver, Output
 from skypane.model.on_picture import (
     MOST_STOPS,
     PLACES,
@@ -139,6 +140,7 @@ __all__ = [
     "NARROWEST",
     "NOISE",
     "NO_BACKGROUND",
+    "OUTPUTS",
     "PLACES",
     "TARGETS",
     "USUAL_AUDIENCE",
@@ -170,6 +172,7 @@ __all__ = [
     "FrameId",
     "FrameValues",
     "FullWidth",
+    "HandOver",
     "HeightRange",
     "HeightRule",
     "Id",
@@ -190,6 +193,7 @@ __all__ = [
     "Noun",
     "OnPicture",
     "Original",
+    "Output",
     "PageLayout",
     "PageValues",
     "Part",

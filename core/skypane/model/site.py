@@ -10,6 +10,7 @@ from skypane.errors import written
 from skypane.model.audience import USUAL_AUDIENCE, Audience, Takes
 from skypane.model.files import MOST_RUNGS, TARGETS, Formats, Likeness, Lists
 from skypane.model.frame import Letter, NamedFrame
+from skypane.model.hand_over import HandOver
 from skypane.model.spoken import Language, Spoken
 from skypane.model.words import HeadingLevel
 from skypane.values import Noun, Px
@@ -116,6 +117,7 @@ class Site(Noun):
     audience: Audience = USUAL_AUDIENCE
     takes: Takes = Takes()
     naming: Naming = Naming()
+    hand_over: HandOver = HandOver()
     typeface: Typeface = "Instrument Sans"  # of words on pictures
     heading_level: HeadingLevel = 2  # of headings, where their placement says none of its own
     language: Language = "en"  # of its pages

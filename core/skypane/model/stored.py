@@ -9,7 +9,7 @@ to the likeness that is asked for. 5 says of slides how long it is from one chan
 where it said how long they stand still. 6 has pictures that stand in for others under conditions,
 where a logo had one for portrait orientation. 7 says of originals what medium they are, where it
 said whether they are a drawing. 8 has values of kinds under conditions; what was stored before has
-none.
+none. 9 says how code is handed over; what was stored before is handed over as HTML.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ from skypane.errors import SkyPaneError
 from skypane.model.site import MOST_DENSITIES, USUAL_HEIGHTS
 from skypane.values import FLATTEST, LEAST_SHARE, NARROWEST
 
-VERSION = 8
+VERSION = 9
 
 #: What is stored: a site's plan, a placement, a page's layout, originals, the areas of one, the
 #: looks of several by id, and a delivery's question and answer.
@@ -230,4 +230,5 @@ _LIFTS: dict[int, Callable[[Kind, Any], Any]] = {
     5: _under_conditions,
     6: _of_medium,
     7: lambda kind, value: value,
+    8: lambda kind, value: value,
 }

@@ -33,6 +33,7 @@ class TextIn(Body):
 
 class NamingIn(Body):
     naming: model.Naming
+    hashed: bool = False
     titles: Annotated[list[Annotated[str, Field(max_length=40)]], Field(max_length=26)] = []
 
 
@@ -42,7 +43,7 @@ class NamingIn(Body):
 def name_examples(request: HttpRequest, site_id: int, payload: NamingIn) -> list[str]:
     """What files would be called. Nothing is stored."""
     site_for(request, site_id, looking=True)
-    return list(examples(payload.naming, payload.titles))
+    return list(examples(payload.naming, payload.titles, payload.hashed))
 
 
 class FoundOut(Found):

@@ -512,9 +512,14 @@ export const useRemoveOriginal = (site: number) =>
     () => [keys.originals(site)],
   );
 
-export const useNameExamples = (site: number, naming: SitePlan["naming"], titles: string[]) =>
+export const useNameExamples = (
+  site: number,
+  naming: SitePlan["naming"],
+  titles: string[],
+  hashed: boolean,
+) =>
   useQuery({
-    queryKey: ["names", site, naming, titles],
+    queryKey: ["names", site, naming, titles, hashed],
     placeholderData: (before) => before,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
@@ -522,7 +527,7 @@ export const useNameExamples = (site: number, naming: SitePlan["naming"], titles
       data(
         client.POST("/api/sites/{site_id}/naming/examples", {
           ...path({ site_id: site }),
-          body: { naming, titles },
+          body: { naming, titles, hashed },
         }),
       ),
   });

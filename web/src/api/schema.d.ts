@@ -1282,6 +1282,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/readings/code": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Code
+         * @description The code of a draft in one kind of output; no file where there is no picture yet.
+         */
+        post: operations["endpoints_readings_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/readings/moving": {
         parameters: {
             query?: never;
@@ -2047,6 +2067,58 @@ export interface components {
             sizes: {
                 [key: string]: string;
             };
+        };
+        /** CodeDraft */
+        CodeDraft: {
+            /** Chosen */
+            chosen?: string | null;
+            /**
+             * @default {
+             *       "dark": false,
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Output
+             * @enum {string}
+             */
+            output: "html" | "jsx" | "django" | "json";
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
+            site?: components["schemas"]["Site"] | null;
+        };
+        /**
+         * CodeFile
+         * @description A text that is handed over, by its name in a delivery.
+         */
+        CodeFile: {
+            /** Lines */
+            lines: components["schemas"]["CodeLine"][];
+            /** Name */
+            name: string;
+            /** Text */
+            text: string;
         };
         /**
          * CodeLine
@@ -2945,6 +3017,32 @@ export interface components {
             title_px?: number;
         };
         /**
+         * HandOver
+         * @description `outputs` is what goes into a delivery beside its pages. `prefix` stands before the names of
+         *     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
+         *     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
+         *     for it.
+         */
+        HandOver: {
+            /**
+             * Hashed
+             * @default false
+             */
+            hashed?: boolean;
+            /**
+             * Outputs
+             * @default [
+             *       "html"
+             *     ]
+             */
+            outputs?: ("html" | "jsx" | "django" | "json")[];
+            /**
+             * Prefix
+             * @default
+             */
+            prefix?: string;
+        };
+        /**
          * HeightBefore
          * @description `now_px` is how high the frame is with it, in CSS px.
          */
@@ -3658,6 +3756,11 @@ export interface components {
         };
         /** NamingIn */
         NamingIn: {
+            /**
+             * Hashed
+             * @default false
+             */
+            hashed?: boolean;
             naming: components["schemas"]["Naming"];
             /**
              * Titles
@@ -4959,6 +5062,16 @@ export interface components {
              */
             frames?: components["schemas"]["NamedFrame"][];
             /**
+             * @default {
+             *       "hashed": false,
+             *       "outputs": [
+             *         "html"
+             *       ],
+             *       "prefix": ""
+             *     }
+             */
+            hand_over?: components["schemas"]["HandOver"];
+            /**
              * Heading Level
              * @default 2
              */
@@ -5192,6 +5305,13 @@ export interface components {
              *         "jpeg"
              *       ],
              *       "frames": [],
+             *       "hand_over": {
+             *         "hashed": false,
+             *         "outputs": [
+             *           "html"
+             *         ],
+             *         "prefix": ""
+             *       },
              *       "heading_level": 2,
              *       "heights": [
              *         {
@@ -5372,6 +5492,13 @@ export interface components {
              *         "jpeg"
              *       ],
              *       "frames": [],
+             *       "hand_over": {
+             *         "hashed": false,
+             *         "outputs": [
+             *           "html"
+             *         ],
+             *         "prefix": ""
+             *       },
              *       "heading_level": 2,
              *       "heights": [
              *         {
@@ -10233,6 +10360,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Reading"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_readings_code: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CodeDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CodeFile"][];
                 };
             };
             /** @description Not Found */

@@ -20,7 +20,7 @@ const LEADS = [
 export function NamingFields({ plan, set, site }: PlanProps & { site: Site }) {
   const { naming } = plan;
   const titles = site.spans.map((s) => plan.titles[s.letter] ?? "").filter(Boolean);
-  const examples = useNameExamples(site.id, naming, titles);
+  const examples = useNameExamples(site.id, naming, titles, plan.hand_over.hashed);
   const put = (values: Partial<SitePlan["naming"]>) => set({ naming: { ...naming, ...values } });
   return (
     <Row label="Names">

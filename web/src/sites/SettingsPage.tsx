@@ -14,6 +14,7 @@ import { AudienceTable } from "./AudienceTable";
 import { parseBreakpoints } from "./BreakpointsInput";
 import { Files } from "./Files";
 import { FoundWidths } from "./FoundWidths";
+import { HandOverFields } from "./HandOverFields";
 import { Ladders } from "./Ladders";
 import { LanguageFields } from "./LanguageFields";
 import { NamedFrames } from "./NamedFrames";
@@ -109,6 +110,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <Files plan={plan} set={set} />
         <Ladders plan={plan} set={set} />
         <NamingFields plan={plan} set={set} site={site} />
+        <HandOverFields plan={plan} set={set} error={error} />
         <AudienceTable plan={plan} set={set} siteId={site.id} />
         <ScreenHeights plan={plan} set={set} />
         <Row label="Take along">

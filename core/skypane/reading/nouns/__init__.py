@@ -1,7 +1,7 @@
 """What a reading is made of."""
 
 from skypane.reading.nouns.bands import Band, EdgesPx, FileRun, VerdictRun, Verdicts, ViewportPoint
-from skypane.reading.nouns.code import Code, CodeLine, Pane, PlacementPane, Script
+from skypane.reading.nouns.code import Code, CodeFile, CodeLine, Pane, PlacementPane, Script
 from skypane.reading.nouns.items import (
     CommonRatioReading,
     FailingItems,
@@ -46,6 +46,7 @@ __all__ = [
     "Band",
     "BoxCurves",
     "Code",
+    "CodeFile",
     "CodeLine",
     "CommonRatioReading",
     "CropFacts",

@@ -21,6 +21,14 @@ class Code(Noun):
     scripts: tuple[Script, ...] = ()
 
 
+class CodeFile(Noun):
+    """A text that is handed over, by its name in a delivery."""
+
+    name: str
+    lines: tuple[CodeLine, ...]
+    text: str
+
+
 class Script(Noun):
     """A script that goes with the markup; `tag` asks for it once in a page."""
 

@@ -1,6 +1,6 @@
 /** Code: the markup and the CSS that are handed over; every line bears the letter of its span. */
-import { Button, CopyButton } from "@mantine/core";
-import type { CSSProperties } from "react";
+import { Button, CopyButton, SegmentedControl } from "@mantine/core";
+import { type CSSProperties, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
 import { useWork } from "../../context";
@@ -9,29 +9,70 @@ import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
 import classes from "./Code.module.css";
+import { type Output, useWritten } from "./useWritten";
+
+const OUTPUTS: { value: Output; label: string }[] = [
+  { value: "html", label: "HTML" },
+  { value: "jsx", label: "JSX" },
+  { value: "django", label: "Django" },
+  { value: "json", label: "JSON" },
+];
 
 export function CodeStep() {
-  const { reading, span } = useWork();
+  const { reading, span, site } = useWork();
+  const [output, setOutput] = useState<Output>(site.plan.hand_over.outputs[0] ?? "html");
   const { code, findings } = reading;
+  const written = useWritten(output);
+  const html = [
+    { name: "snippet.html", lines: code.markup, text: code.markup_text },
+    { name: "picture.css", lines: code.css, text: code.css_text },
+  ];
+  const files = output === "html" ? html : written.files;
   return (
     <>
-      <div className={ground.column} style={{ flex: "1 1 50%" }}>
-        <Told>
-          <Block
-            title="snippet.html"
-            lines={code.markup}
-            text={code.markup_text}
-            chosen={span.letter}
-          />
-        </Told>
-      </div>
-      <div className={ground.column} style={{ flex: "1 1 32%", paddingLeft: 0 }}>
-        <Told>
-          <Block title="picture.css" lines={code.css} text={code.css_text} chosen={span.letter} />
-        </Told>
-      </div>
+      {files ? (
+        files.map((f, i) => (
+          <div
+            key={f.name}
+            className={ground.column}
+            style={{ flex: `1 1 ${i ? 32 : 50}%`, ...(i ? { paddingLeft: 0 } : {}) }}
+          >
+            <Told>
+              <Block
+                title={f.name.split("/").pop() ?? f.name}
+                lines={f.lines}
+                text={f.text}
+                chosen={span.letter}
+              />
+            </Told>
+          </div>
+        ))
+      ) : (
+        <div className={ground.column} style={{ flex: "1 1 82%" }} aria-busy={!written.error}>
+          {written.error ? (
+            <p role="alert">{written.error.message}</p>
+          ) : (
+            <p className="soft">Writing…</p>
+          )}
+        </div>
+      )}
+      {files?.length === 0 && (
+        <div className={ground.column} style={{ flex: "1 1 82%" }}>
+          Nothing to hand over as long as there is no picture.
+        </div>
+      )}
       <div className={ground.column} style={{ flex: "0 0 260px", paddingLeft: 0 }}>
         <div className={ground.stack}>
+          <div className={classes.outputs}>
+            <SegmentedControl
+              size="xs"
+              aria-label="Written as"
+              value={output}
+              onChange={(v) => setOutput(v as Output)}
+              data={OUTPUTS}
+            />
+            <Copy text={files?.map((f) => f.text).join("\n") ?? ""} label="Copy all" />
+          </div>
           {code.scripts.map((script) => (
             <Script key={script.name} {...script} />
           ))}
@@ -45,6 +86,18 @@ export function CodeStep() {
   );
 }
 
+function Copy({ text, label = "Copy" }: { text: string; label?: string }) {
+  return (
+    <CopyButton value={text}>
+      {({ copied, copy }) => (
+        <Button variant="default" onClick={copy} disabled={!text} aria-live="polite">
+          {copied ? "Copied" : label}
+        </Button>
+      )}
+    </CopyButton>
+  );
+}
+
 /** The script that goes with the markup: the same for every placement that needs it. */
 function Script({ name, tag, text }: { name: string; tag: string; text: string }) {
   return (
@@ -53,13 +106,7 @@ function Script({ name, tag, text }: { name: string; tag: string; text: string }
         <span>
           <code>{name}</code> {(text.length / 1000).toFixed(1)} kB
         </span>
-        <CopyButton value={text}>
-          {({ copied, copy }) => (
-            <Button variant="default" onClick={copy} aria-live="polite">
-              {copied ? "Copied" : "Copy"}
-            </Button>
-          )}
-        </CopyButton>
+        <Copy text={text} />
       </figcaption>
       Moves what takes turns; without it that is a row that is scrolled. Once in the page:{" "}
       <code>{tag}</code>
@@ -85,13 +132,7 @@ function Block({
     <figure className={classes.block}>
       <figcaption>
         <code>{title}</code>
-        <CopyButton value={text}>
-          {({ copied, copy }) => (
-            <Button variant="default" onClick={copy} disabled={!text} aria-live="polite">
-              {copied ? "Copied" : "Copy"}
-            </Button>
-          )}
-        </CopyButton>
+        <Copy text={text} />
       </figcaption>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: long code is scrolled by keyboard */}
       <pre tabIndex={0}>

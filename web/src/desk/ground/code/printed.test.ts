@@ -34,3 +34,17 @@ it("a slideshow, and text that means something in JSX", async () => {
   expect(rendered).toEqual(tree(read("slides.html")));
   expect(JSON.stringify(rendered)).toContain("{fish} & <chips>");
 });
+
+it("a component, whose classes are those of its CSS module", async () => {
+  const { code } = await transformWithOxc(read("component.tsx"), "component.tsx", {
+    jsx: { runtime: "classic" },
+  });
+  const plain = code.replace(/^import .*$/gm, "").replace("export function", "return function");
+  // a module may call its classes whatever it likes: here as they are called outside of it
+  const styles = new Proxy({}, { get: (_, name) => name });
+  const SixViews = new Function("React", "styles", plain)(
+    React,
+    styles,
+  ) as () => React.ReactElement;
+  expect(tree(renderToStaticMarkup(SixViews()))).toEqual(tree(read("component.html")));
+});
