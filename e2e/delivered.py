@@ -58,7 +58,7 @@ def put(
 ) -> tuple[Plan, str]:
     """The plan, and the address of its page; `below` is what stands under it."""
     found = plan(site or m.Site(), placement, originals)
-    css = text_of((*font_lines([found]), *css_lines(found)))
+    css = text_of((*font_lines([found]), *css_lines(found, renditions(found))))
     snippets = [text_of(placement_lines(found, renditions(found))), below]
     scripts = scripts_of([found])
     html = page_html("Nine", snippets, scripts=scripts, fonts=fetched_first([found]))

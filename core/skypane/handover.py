@@ -202,7 +202,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     snippets = {
         p.placement.called: text_of(placement_lines(p, files, FOLDER)) for p, files in planned
     }
-    sheets = {p.placement.called: text_of(css_lines(p)) for p, _ in planned}
+    sheets = {p.placement.called: text_of(css_lines(p, files)) for p, files in planned}
     fonts = text_of(font_lines(p for p, _ in planned))
     computed = {p.placement.called: p for p, _ in planned}
     scripts = {name: script_text(name) for name in scripts_of(p for p, _ in planned)}
@@ -275,7 +275,7 @@ def _handed(asked: Asked, planned: _Planned) -> dict[str, str]:
     where that of the delivery's pages says something else."""
     out = {}
     for computed, files in planned:
-        of_pages = sheet_lines(computed)
+        of_pages = sheet_lines(computed, files)
         for output in asked.site.hand_over.outputs:
             for name, lines in written_as(computed, files, output):
                 if output != "html" or lines != of_pages:

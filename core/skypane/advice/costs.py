@@ -6,7 +6,7 @@ import numpy as np
 
 from skypane.advice.percents import by_percents, percent_interval, shares
 from skypane.advice.trial import tried
-from skypane.markup.css import span_css
+from skypane.markup.span_css import span_css
 from skypane.model import Aim, FixedAim, Following, Treatment
 from skypane.shown.fit import picture_of, windows
 from skypane.shown.keeps import WHOLE_, fate_codes

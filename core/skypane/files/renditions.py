@@ -58,6 +58,11 @@ def by_part(files: Files) -> dict[int, Files]:
     return {part: tuple(mine) for part, mine in of.items()}
 
 
+def by_letter(files: Files) -> dict[str, tuple[Rendition, ...]]:
+    """Files by the letters of the spans that take them."""
+    return {p.span.letter: made for g, made in files for p in g.spans}
+
+
 # -- sizes ----------------------------------------------------------------------------------
 
 

@@ -57,6 +57,8 @@ class Layout(ABC):
     one: ClassVar[str] = "part"
     #: What the width of a part's frame is called.
     width_word: ClassVar[str] = "Frame width"
+    #: Whether its picture may be the background of an element: then it is decoration.
+    decorates: ClassVar[bool] = False
     #: The elements around all parts and around each, where there are any.
     box: ClassVar[str | None] = None
     cell: ClassVar[str | None] = None

@@ -10,66 +10,27 @@ import re
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
-from typing import NamedTuple
 
 from skypane.files.names import part_class
-from skypane.geometry import WHOLE, Rect
+from skypane.files.renditions import Files, by_letter, by_part, renditions
+from skypane.geometry import WHOLE
 from skypane.layouts import SCRIPTED, Facts, Layout, Spot
-from skypane.markup.aim import axis_position, percent
+from skypane.markup.background import FIXED as BACKGROUND_FIXED
+from skypane.markup.background import Offering, as_background, background_rules
+from skypane.markup.css_rule import CssRule, Declared, commented, holds_in, shared
+from skypane.markup.html import in_folder
 from skypane.markup.lines import Line
-from skypane.model import FixedAim
-from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
-from skypane.values import Noun, once
+from skypane.markup.span_css import SpanCss, cut_of, span_css
+from skypane.markup.ways import may_differ, written_way
+from skypane.model import Way
+from skypane.shown.nouns import PartPlan, Plan, SpanPlan
+from skypane.values import once
 from skypane.widths.conditions import (
     in_testing_order,
     lower_condition,
     media_of,
     upper_condition,
 )
-
-
-class SpanCss(Noun):
-    """Declarations of one span, before what does not change is left out."""
-
-    frame: dict[str, str]
-    img: dict[str, str]
-    # of the img too, for browsers with container units; `img` has percentages for all others
-    exact: dict[str, str] = {}
-    held_by: tuple[str, ...] = ()
-
-    @property
-    def position(self) -> str:
-        """`object-position` as current browsers take it."""
-        return self.exact.get("object-position", self.img["object-position"])
-
-
-@once
-def span_css(p: SpanPlan, cut: Rect) -> SpanCss:
-    """What the frame and the picture of a part need in one span. `cut`: what the file carries of
-    the crop, WHOLE for all of it."""
-    e, frame = p.effective, p.layout.frame_css(p.spot, p.index)
-    img = {"object-fit": e.fit, "object-position": "50% 50%"}
-    if not isinstance(p, ShownSpan):
-        return SpanCss(frame=frame, img=img)
-    if e.fit == "contain":
-        if isinstance(e.aim, FixedAim):
-            img["object-position"] = f"{percent(e.aim.x)} {percent(e.aim.y)}"
-        return SpanCss(frame=frame, img=img)
-    x = axis_position("x", p.picture, p.inside, e.aim, cut, p.binding["x"])
-    y = axis_position("y", p.picture, p.inside, e.aim, cut, p.binding["y"])
-    img["object-position"] = f"{x.percent} {y.percent}"
-    exact = {**x.drawn, **y.drawn}
-    position = f"{x.css} {y.css}"
-    if position != img["object-position"]:
-        exact["object-position"] = position
-    held_by = tuple(dict.fromkeys((*x.held_by, *y.held_by)))
-    return SpanCss(frame=frame, img=img, exact=exact, held_by=held_by)
-
-
-def cut_of(p: SpanPlan) -> Rect:
-    """What the file of a span carries of the crop."""
-    return p.cut_inside if isinstance(p, ShownSpan) else WHOLE
-
 
 _FIXED_FRAME = {"position": "relative", "overflow": "hidden"}
 _FIXED_IMG = {"position": "absolute", "inset": "0", "width": "100%", "height": "100%"}
@@ -101,9 +62,16 @@ _NEUTRAL = {
 }
 
 
-def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
-    """The CSS of a placement. `whole`: for whole crops instead of the cut files; both show the
-    same.
+def css_lines(
+    plan: Plan,
+    files: Files | None = None,
+    folder: str = "images/",
+    *,
+    whole: bool = False,
+) -> tuple[Line, ...]:
+    """The CSS of a placement. `files` are those of a delivery, None: all that are planned; `folder`
+    stands before their names where they are backgrounds. `whole`: for whole crops instead of the
+    cut files, each of them in a `picture`; both show the same.
 
     The block without a condition is the span that is tested last; the others follow so that later
     ones win.
@@ -113,95 +81,68 @@ def css_lines(plan: Plan, *, whole: bool = False) -> tuple[Line, ...]:
     order, boxed = tuple(s.letter for s in written), bool(plan.layout.box)
     of_kinds, under = _kind_rules(plan, order), _kind_rules_under(plan, order)
     names = [part_class(plan.placement, part.index, boxed) for part in plan.written]
-    parts = [
-        _part_rules(p, name, whole, order) for p, name in zip(plan.written, names, strict=True)
-    ]
-    for part, name in zip(plan.written, names, strict=True):
+    mine = {} if whole or not may_differ(plan) else by_part(files or renditions(plan))
+    ways = [_way(plan, part, mine) for part in plan.written]
+    each = list(zip(plan.written, names, ways, strict=True))
+    parts = [_part_rules(p, name, whole, order, way) for p, name, way in each]
+    for part, name, way in each:
         if plan.alternatives(part):
-            parts += _variant_rules(plan, part, name, whole, order)
-    lines: list[Line] = []
-    for i, span in enumerate(written):
+            parts += _variant_rules(plan, part, name, whole, order, way)
+    images = [
+        background_rules(part, name, _offering(plan, part, mine, folder))
+        for part, name, way in each
+        if way == "background"
+    ]
+    blocks = []
+    for span in written:
         of_parts = [rule for rules in parts for rule in rules[span.letter]]
         of_kind = of_kinds[span.letter]
         if plan.layout.is_large:
             # cells come after what is said of all of them
-            of_kind, of_parts = _shared(of_kind, first="> :nth-child"), _shared(of_parts)
+            of_kind, of_parts = shared(of_kind, first="> :nth-child"), shared(of_parts)
         of_kind = [*of_kind, *under.get(span.letter, ())]
-        rules = [line for rule in (*of_kind, *of_parts) for line in rule.lines]
+        of_images = [rule for rules in images for rule in rules[span.letter]]
+        blocks.append([*of_kind, *of_parts, *of_images])
+    lines: list[Line] = []
+    holding = holds_in(blocks, order) if not whole else None
+    for i, (span, rules) in enumerate(zip(written, blocks, strict=True)):
         if not rules:
             continue
-        letters = (span.letter,)
+        told = [
+            Line(text, holding[i][n] if holding else (span.letter,))
+            for n, rule in enumerate(rules)
+            for text in rule.lines
+        ]
         if i == 0:
-            lines += [Line(text=r, spans=letters) for r in rules]
+            lines += told
             continue
         is_lower = style == "min-width"
         condition = lower_condition(span.first) if is_lower else upper_condition(span.last, style)
+        letters = tuple(sorted({letter for line in told for letter in line.spans or order}))
         lines.append(Line(text=f"@media {condition} {{", spans=letters))
-        lines += [Line(text=f"  {r}", spans=letters) for r in rules]
+        lines += [line.indented() for line in told]
         lines.append(Line(text="}", spans=letters))
     return tuple(lines)
 
 
-class _Rule(NamedTuple):
-    """A rule of the stylesheet; `exact` where it stands in `@supports`, `media` the conditions that
-    it is for, `scripted` where it needs scripts."""
-
-    selectors: tuple[str, ...]
-    declarations: tuple[str, ...]
-    exact: bool = False
-    media: str = ""
-    scripted: bool = False
-
-    @property
-    def lines(self) -> list[str]:
-        selector = ",\n".join(self.selectors).split("\n")
-        rule = [*selector[:-1], f"{selector[-1]} {{", *(f"  {d}" for d in self.declarations), "}"]
-        for is_so, at in (
-            (self.exact, f"supports ({_NEEDED})"),
-            (bool(self.media), f"media {self.media}"),
-            (self.scripted, "media (scripting: enabled)"),
-        ):
-            if is_so:
-                rule = [f"@{at} {{", *(f"  {line}" for line in rule), "}"]
-        return rule
+def _way(plan: Plan, part: PartPlan, files: Mapping[int, Files]) -> Way:
+    if not files:
+        return "picture"
+    return written_way(plan, part, files.get(part.index, ())).way
 
 
-def _shared(rules: Sequence[_Rule], first: str = "") -> list[_Rule]:
-    """Of many parts, equal rules as one with all their selectors: frames, then pictures, then what
-    is exact, so that each part's rules keep their order. Rules whose selector does not hold `first`
-    stand before them, as they are."""
-    alone = [r for r in rules if first not in r.selectors[0]]
-    found: dict[_Rule, list[str]] = {}
-    for r in rules:
-        if first in r.selectors[0]:
-            found.setdefault(r._replace(selectors=()), []).extend(r.selectors)
-    merged = [r._replace(selectors=tuple(names)) for r, names in found.items()]
-    return [*alone, *sorted(merged, key=lambda r: (r.exact, r.selectors[0].endswith(" img")))]
+def _offering(plan: Plan, part: PartPlan, files: Mapping[int, Files], folder: str) -> Offering:
+    """What a background takes: the files of a part and of what shows in its place."""
+    return Offering(
+        by_letter(files.get(part.index, ())),
+        [(other, by_letter(files.get(other.index, ()))) for other in plan.alternatives(part)],
+        plan.site.densities,
+        in_folder(folder),
+        plan.site.media_style,
+    )
 
 
-class _Declared:
-    """What has been declared for a selector so far; of more only what differs is written."""
-
-    def __init__(self, selector: str) -> None:
-        self.selector = selector
-        self.before: dict[str, str] = {}
-
-    def changed(self, declarations: dict[str, str]) -> dict[str, str]:
-        out = {k: v for k, v in declarations.items() if self.before.get(k) != v}
-        self.before = {**self.before, **declarations}
-        return out
-
-    def rule(
-        self, declarations: dict[str, str], comment: str = "", *, exact: bool = False
-    ) -> list[_Rule]:
-        if not declarations:
-            return []
-        said = [f"/* {comment} */"] if comment else []
-        said += [f"{k}: {v};" for k, v in declarations.items()]
-        return [_Rule((self.selector,), tuple(said), exact)]
-
-
-def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Rule]]:
+def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[CssRule]]:
     """The rules of the kind itself in the order of writing, by the letter of their span."""
     if plan.layout.is_large:
         facts = tuple(s.facts for s in plan.spots)
@@ -218,7 +159,7 @@ def _kind_rules(plan: Plan, order: tuple[str, ...]) -> Mapping[str, Sequence[_Ru
 @lru_cache(maxsize=4)
 def _rules_of_many(
     layout: Layout, called: str, order: tuple[str, ...], facts: tuple[Facts, ...]
-) -> Mapping[str, Sequence[_Rule]]:
+) -> Mapping[str, Sequence[CssRule]]:
     """The rules of a kind of many items, which follow from the facts of its spans alone: they stay
     while one item is aimed."""
     return _rules_of(layout, called, order, [f.spot for f in facts])
@@ -230,7 +171,7 @@ def _rules_of(
     order: tuple[str, ...],
     spots: Sequence[Spot],
     under: Sequence[Sequence[Spot]] = (),
-) -> Mapping[str, Sequence[_Rule]]:
+) -> Mapping[str, Sequence[CssRule]]:
     others = [s for there in under for s in there]
     also = [_declared_of(layout, there, [*spots, *others]) for there in under]
     sheet = _KindSheet(called, _declared_of(layout, spots, [*spots, *others]), also)
@@ -257,7 +198,7 @@ def _declared_of(
     }
 
 
-def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rule]]:
+def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[CssRule]]:
     """What the kind itself declares otherwise while others show in the place of parts, by the
     letter of the span: the rows of a gallery follow from the ratios of its pictures. Those with the
     fewest conditions first, and read before what usually holds, whatever they follow (Selectors
@@ -280,10 +221,10 @@ def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rul
         if usual[letter].get(of, {}).get(name) != value
     )
     selectors = list(dict.fromkeys(of for of, _ in differs))
-    out: dict[str, list[_Rule]] = {letter: [] for letter in order}
+    out: dict[str, list[CssRule]] = {letter: [] for letter in order}
     before: dict[str, list[dict[str, str]]] = {}
     for letter in order:
-        rules: list[list[_Rule]] = [[] for _ in under]
+        rules: list[list[CssRule]] = [[] for _ in under]
         for of in selectors:
             now = [
                 {n: v for n, v in there[letter].get(of, {}).items() if (of, n) in differs}
@@ -293,12 +234,12 @@ def _kind_rules_under(plan: Plan, order: tuple[str, ...]) -> dict[str, list[_Rul
             if before.get(of) == now:
                 continue
             before[of] = now
-            declared = _Declared(_twice(plan.placement.called, of.removeprefix(SCRIPTED)))
+            declared = Declared(_twice(plan.placement.called, of.removeprefix(SCRIPTED)))
             for mine, when, told in zip(rules, under, now, strict=True):
                 media, scripted = media_of(when), of.startswith(SCRIPTED)
                 made = declared.rule(told)
                 mine += [r._replace(media=media, scripted=scripted) for r in made]
-        out[letter] = [r for mine in rules for r in _shared(mine, first="> :nth-child")]
+        out[letter] = [r for mine in rules for r in shared(mine, first="> :nth-child")]
     return out
 
 
@@ -317,7 +258,7 @@ class _KindSheet:
         self.everywhere = [rules for there in (css, *under) for rules in there.values()]
         first = next(iter(self.css.values()))
         self.declared = {
-            k: _Declared(f".{called}{k.removeprefix(SCRIPTED)}")
+            k: Declared(f".{called}{k.removeprefix(SCRIPTED)}")
             for k in first
             if not self._unseen(k)
         }
@@ -329,8 +270,8 @@ class _KindSheet:
             "content" in next(iter(self.css.values()))[of]
         )
 
-    def rules(self, letter: str) -> list[_Rule]:
-        out: list[_Rule] = []
+    def rules(self, letter: str) -> list[CssRule]:
+        out: list[CssRule] = []
         for of, declared in self.declared.items():
             said = {k: v for k, v in self.css[letter][of].items() if k not in self.idle[of]}
             rules = declared.rule(declared.changed(said))
@@ -347,16 +288,16 @@ def _idle(all_css: Sequence[dict[str, str]]) -> set[str]:
 
 @once
 def _part_rules(
-    part: PartPlan, name: str, whole: bool, order: tuple[str, ...]
-) -> dict[str, list[_Rule]]:
+    part: PartPlan, name: str, whole: bool, order: tuple[str, ...], way: Way
+) -> dict[str, list[CssRule]]:
     """The rules of one part in the order of writing, by the letter of their span."""
-    sheet = _PartSheet(part, name, whole)
+    sheet = _PartSheet(part, name, whole, way)
     return {letter: sheet.rules(letter) for letter in order}
 
 
 def _variant_rules(
-    plan: Plan, part: PartPlan, name: str, whole: bool, order: tuple[str, ...]
-) -> list[dict[str, list[_Rule]]]:
+    plan: Plan, part: PartPlan, name: str, whole: bool, order: tuple[str, ...], way: Way
+) -> list[dict[str, list[CssRule]]]:
     """What differs where others show in the place of a part, those with the fewest conditions
     first: later rules win. All are read before those of the part itself, whatever they follow
     (Selectors Level 4, §17)."""
@@ -386,10 +327,13 @@ def _variant_rules(
         same.discard("object-position")
     called = f"{plan.placement.called} .{name}" if plan.layout.box else f"{name}.{name}"
     sheets = [
-        (media_of(other.part.when), _PartSheet(replace(other, spans=spans), called, whole, same))
+        (
+            media_of(other.part.when),
+            _PartSheet(replace(other, spans=spans), called, whole, way, same),
+        )
         for other, spans in zip(others, shows, strict=True)
     ]
-    out: list[dict[str, list[_Rule]]] = [{} for _ in sheets]
+    out: list[dict[str, list[CssRule]]] = [{} for _ in sheets]
     before: list[SpanCss] = []
     for letter in order:
         now = [sheet.css[letter] for _, sheet in sheets]
@@ -416,10 +360,16 @@ class _PartSheet:
     """
 
     def __init__(
-        self, part: PartPlan, name: str, whole: bool, said: Collection[str] | None = None
+        self,
+        part: PartPlan,
+        name: str,
+        whole: bool,
+        way: Way,
+        said: Collection[str] | None = None,
     ) -> None:
         """`said`: what other rules for the same elements say already, beside what is fixed."""
-        self.frame, self.img = _Declared(f".{name}"), _Declared(f".{name} img")
+        inner = "::before" if way == "background" else " img"
+        self.frame, self.img, self.way = Declared(f".{name}"), Declared(f".{name}{inner}"), way
         self.css = {p.span.letter: _css_of(p, whole) for p in part.spans}
         all_css = self.css.values()
         self.sized = any(css.exact for css in all_css)
@@ -432,13 +382,16 @@ class _PartSheet:
         """Nothing has been declared so far."""
         self.frame.before, self.img.before, self.exact = {}, {}, {}
 
-    def rules(self, letter: str) -> list[_Rule]:
+    def rules(self, letter: str) -> list[CssRule]:
         css = self.css[letter]
         frame = {k: v for k, v in css.frame.items() if k not in self.idle}
         img = {k: v for k, v in css.img.items() if k not in self.said}
+        if self.way == "img":  # the frame is the picture itself
+            return self.frame.rule(self.frame.changed({**frame, **img}))
         if self.is_first:
             sized = {"container-type": "size"} if self.sized else {}
-            frame, img = {**_FIXED_FRAME, **sized, **frame}, {**_FIXED_IMG, **img}
+            fixed = BACKGROUND_FIXED if self.way == "background" else _FIXED_IMG
+            frame, img = {**_FIXED_FRAME, **sized, **frame}, {**fixed, **img}
         frame, changed = self.frame.changed(frame), self.img.changed(img)
         # a percentage has to win over the length before it
         if self.exact and not css.exact:
@@ -446,15 +399,8 @@ class _PartSheet:
         anew = css.exact != self.exact or "object-position" in changed
         exact = css.exact if anew else {}
         self.exact, self.is_first = css.exact, False
-        held_by = f"held by {_commented(', '.join(css.held_by))}" if css.held_by else ""
+        held_by = f"held by {commented(', '.join(css.held_by))}" if css.held_by else ""
+        if self.way == "background":
+            changed, exact = as_background(changed), as_background(exact)
         rules = [*self.frame.rule(frame), *self.img.rule(changed)]
         return [*rules, *self.img.rule(exact, held_by, exact=True)]
-
-
-#: What a browser has to know for lengths that are exact at every width.
-_NEEDED = "width: 1cqw"
-
-
-def _commented(text: str) -> str:
-    """Text that cannot end a CSS comment."""
-    return text.replace("*/", "* /")

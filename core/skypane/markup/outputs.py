@@ -51,16 +51,16 @@ def written_as(plan: Plan, files: Files, output: Output) -> tuple[WrittenFile, .
     return _WRITERS[output](plan, files, elements) if elements else ()
 
 
-def sheet_lines(plan: Plan) -> tuple[Line, ...]:
-    """The style sheet, as it stands beside the pictures."""
-    return (*font_lines([plan]), *css_lines(plan))
+def sheet_lines(plan: Plan, files: Files, folder: str = FOLDER) -> tuple[Line, ...]:
+    """The style sheet, as it stands beside the pictures' folder."""
+    return (*font_lines([plan]), *css_lines(plan, files, folder))
 
 
 def _html(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[WrittenFile, ...]:
     called = plan.placement.called
     return (
         WrittenFile(f"snippets/{called}.html", Html(in_folder(prefix_of(plan))).lines(elements)),
-        WrittenFile(f"snippets/{called}.css", sheet_lines(plan)),
+        WrittenFile(f"snippets/{called}.css", sheet_lines(plan, files, prefix_of(plan))),
     )
 
 
@@ -72,7 +72,7 @@ def _django(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[Writ
     printer = (DjangoTemplate if is_static else DjangoElsewhere)(in_folder(prefix))
     return (
         WrittenFile(f"templates/{called}.html", printer.lines(elements)),
-        WrittenFile(f"templates/{called}.css", sheet_lines(plan)),
+        WrittenFile(f"templates/{called}.css", sheet_lines(plan, files, prefix_of(plan))),
     )
 
 
@@ -118,7 +118,7 @@ def _jsx(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[Written
     )
     return (
         WrittenFile(f"components/{name}.tsx", lines),
-        WrittenFile(f"components/{name}.module.css", sheet_lines(plan)),
+        WrittenFile(f"components/{name}.module.css", sheet_lines(plan, files, prefix_of(plan))),
     )
 
 
@@ -130,7 +130,7 @@ def _json(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[Writte
         "spans": [s.span._asdict() for s in plan.spots],
         "elements": [_as_data(e, addresses) for e in elements],
         "files": [_file(r, addresses) for _, mine in files for r in mine],
-        "css": [line.text for line in sheet_lines(plan)],
+        "css": [line.text for line in sheet_lines(plan, files, prefix_of(plan))],
         "scripts": list(scripts_of([plan])),
     }
     text = json.dumps(told, indent=2, ensure_ascii=False)

@@ -12,27 +12,21 @@ from typing import NamedTuple
 
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
-from skypane.files.renditions import Files, by_part
+from skypane.files.renditions import Files, by_letter, by_part
 from skypane.markup.elements import Candidate, Element, Value, element
 from skypane.markup.html import html_of
 from skypane.markup.lines import Line
 from skypane.markup.own import writer_of
 from skypane.markup.sizes import drawn_sizes, steady_size
 from skypane.markup.sources import Img, Served, Source, picture_element
+from skypane.markup.types import TYPES
+from skypane.markup.ways import may_differ, written_way
 from skypane.markup.words import words_element
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
 from skypane.values import once
 from skypane.widths.conditions import media_of
 from skypane.widths.spans import Span
-
-TYPES = {
-    "avif": "image/avif",
-    "webp": "image/webp",
-    "jpeg": "image/jpeg",
-    "png": "image/png",
-    "svg": "image/svg+xml",
-}
 
 
 def placement_lines(plan: Plan, files: Files, folder: str = "images/") -> tuple[Line, ...]:
@@ -139,8 +133,8 @@ def _served(part: PartPlan, mine: Files, others: tuple[_Other, ...]) -> list[_Se
     """
     if not mine and len(part.waiting) == len(part.spans):
         return []
-    files = _by_letter(mine)
-    instead_of = [(media_of(o.part.when), o, _by_letter(theirs)) for o, theirs in others]
+    files = by_letter(mine)
+    instead_of = [(media_of(o.part.when), o, by_letter(theirs)) for o, theirs in others]
     out: list[_Served] = []
     for at, p in enumerate(part.spans):
         letter = p.span.letter
@@ -155,17 +149,33 @@ def _served(part: PartPlan, mine: Files, others: tuple[_Other, ...]) -> list[_Se
     return out
 
 
-def _by_letter(files: Files) -> dict[str, tuple[Rendition, ...]]:
-    """Files by the letters of the spans that take them."""
-    return {p.span.letter: made for g, made in files for p in g.spans}
-
-
 def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Element | None:
     """The picture of a part."""
     others = tuple((o, of.get(o.index, ())) for o in plan.alternatives(part))
     called = part_class(plan.placement, part.index, bool(plan.layout.box))
     at_once, style = loads_at_once(plan, part), plan.site.media_style
-    return _picture(part, of.get(part.index, ()), others, called, at_once, style)
+    mine = of.get(part.index, ())
+    way = written_way(plan, part, mine).way if may_differ(plan) else "picture"
+    if way == "background":
+        return _background(part, mine, others, called)
+    picture = _picture(part, mine, others, called, at_once, style)
+    return _alone(picture, called) if picture is not None and way == "img" else picture
+
+
+@once
+def _background(
+    part: PartPlan, files: Files, others: tuple[_Other, ...], called: str
+) -> Element | None:
+    """The element whose background it is: its style sheet names the files."""
+    return element("div", {"class": called}) if _served(part, files, others) else None
+
+
+@once
+def _alone(picture: Element, called: str) -> Element:
+    """The `img` of a picture that has no sources, in the place of that picture."""
+    (img,) = picture.children
+    assert isinstance(img, Element)
+    return element("img", {"class": called, **dict(img.attributes)}, spans=img.spans)
 
 
 #: What stands in for a part, and its files.

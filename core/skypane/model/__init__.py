@@ -75,6 +75,7 @@ from skypane.model.placement import (
     Placement,
     Role,
     Treatments,
+    Way,
     picture,
 )
 from skypane.model.site import (
@@ -226,6 +227,7 @@ __all__ = [
     "Typeface",
     "Viewers",
     "ViewportHeight",
+    "Way",
     "When",
     "WidthRule",
     "Words",

@@ -37,6 +37,8 @@ PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 #: What a part is to its placement where it is not the picture itself: a title graphic or logo that
 #: lies on it, or a small cut that stands in for it.
 Role = Literal["mark", "inset"]
+#: How a part is written: an `img` alone, a `picture`, or the background of an element.
+Way = Literal["img", "picture", "background"]
 #: What a part is called by those that stand in for it.
 PartKey = Annotated[
     str,
@@ -78,6 +80,8 @@ class Part(Noun):
     # overrides the original's alt text; "": decorative on purpose
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = None
     treatments: Treatments = Field(default_factory=dict)
+    # how it is written; None: as little as says it all
+    way: Way | None = None
     # widths to export in place of those that are worked out, by the widest span that takes them
     ladders: dict[Letter, Rungs] = Field(default_factory=dict)
 

@@ -18,7 +18,7 @@ from skypane.layouts.facts import value_facts
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.lines import text_of
-from skypane.markup.outputs import prefix_of
+from skypane.markup.outputs import prefix_of, sheet_lines
 from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
@@ -320,7 +320,7 @@ def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
     """The code of a placement; of some of many parts only their `sizes`."""
     whole = len(told) == len(computed.parts)
     markup = placement_lines(computed, files, prefix_of(computed)) if whole else ()
-    css = (*font_lines([computed]), *css_lines(computed)) if whole else ()
+    css = sheet_lines(computed, files, prefix_of(computed)) if whole else ()
     style = computed.site.media_style
     sizes = {i: drawn_sizes(computed.parts[i].spans, style) for i in sorted(told)}
     return Code(

@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 
 from skypane.layouts import Spot
-from skypane.markup.css import span_css
+from skypane.markup.span_css import span_css
 from skypane.model import Following, PercentColumnsWidth
 from skypane.numerals import number
 from skypane.reading.nouns import Hold, MovingSpan, SpanReading, WidthSum

@@ -11,6 +11,7 @@ from skypane.files.renditions import renditions
 from skypane.geometry import Rect
 from skypane.handover import FileFacts, finish
 from skypane.markup.css import css_lines
+from skypane.markup.css_rule import CssRule, holds_in
 from skypane.markup.lines import text_of
 from skypane.markup.page import page_html
 from skypane.markup.picture import placement_lines
@@ -130,8 +131,23 @@ def test_the_placement_s_own_alt_text_comes_first():
 )
 def test_css_blocks_are_ordered_so_that_later_ones_win(style, order):
     lines = css_lines(plan(by_density(media_style=style), FOUR, ORIGINALS))
-    letters = "".join(dict.fromkeys(line.spans[0] for line in lines))
-    assert letters == order
+    posts = [int(re.search(r"\d+", x.text)[0]) for x in lines if x.text.startswith("@media")]
+    assert posts == sorted(posts, reverse=style != "min-width") and len(posts) == 3
+    # a line bears the letters of all spans in which it still holds; the last block has one alone
+    blocks = [line.spans for line in lines if line.text.startswith("@media")]
+    assert blocks[-1] == (order[-1],)
+    assert all(set(order[i:]) >= set(spans) for i, spans in enumerate(blocks, 1))
+
+
+def test_a_rule_bears_the_letters_of_all_spans_that_it_holds_in():
+    """CSS Cascade 5 §6: a declaration holds until a later one of the same name overrides it."""
+    first = CssRule((".quay",), ("color: red;", "width: 1px;"))
+    again = CssRule((".quay",), ("color: blue;",))
+    in_the_dark = first._replace(media="(prefers-color-scheme: dark)")
+    found = holds_in([[first], [again, in_the_dark], [first]], "CBA")
+    # the first still says the width in B; all of it is said anew in A
+    assert found == [[("B", "C")], [("B",), ("A", "B")], [("A",)]]
+    assert holds_in([[first], [], []], "CBA") == [[()], [], []]
 
 
 def test_css_parses_and_says_only_what_changes():

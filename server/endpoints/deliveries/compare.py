@@ -16,7 +16,7 @@ from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Router
 from sites.access import row_for
 from skypane import model
-from skypane.markup.picture import TYPES
+from skypane.markup.types import TYPES
 
 router = Router()
 

@@ -25,7 +25,7 @@ from skypane import model, proof
 from skypane.comparing import changes_between
 from skypane.handover import fonts_of
 from skypane.identifiers import identifier
-from skypane.markup.picture import TYPES
+from skypane.markup.types import TYPES
 from skypane.picks.markup import pictures_in
 
 router = Router()

@@ -191,6 +191,7 @@ class Banner(Layout):
     kind = "banner"
     Values = BannerValues
     has_words = True
+    decorates = True
     box = "section"
     roles = frozenset(("mark", "inset"))
     colours = frozenset(("colour", "button", "box", "scrim", "strength", "inset_border"))

@@ -18,6 +18,7 @@ from skypane.widths.frames import (
 @known
 class Picture(Layout):
     kind = "picture"
+    decorates = True
 
     def frame(self, spot: Spot, part: int) -> Frame:
         e, ratio = spot.cells[part][:2]
