@@ -3,16 +3,21 @@ supported formats."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
-from typing import Annotated, Literal
+from collections.abc import Callable, Iterable, Mapping
+from functools import partial
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
-from skypane.model import Site
-from skypane.picks import Environment, pick
+from skypane.errors import InvalidPlan
+from skypane.files.names import part_class, usual_of
+from skypane.layouts import layout_of
+from skypane.model import Placement, Site
+from skypane.picks import Environment, Pick, pick
+from skypane.picks.background import pick_background, read_background
 from skypane.picks.choose import Reason
 from skypane.picks.engines import TYPES
-from skypane.picks.markup import read_markup
+from skypane.picks.markup import BACKGROUND, place_of, read_markup
 from skypane.values import Answer, Noun
 from skypane.widths.frames import typical_height
 from skypane.widths.spans import spans_of
@@ -46,8 +51,12 @@ class FileFact(Answer):
 
 
 class Prediction(Answer):
+    """`element` is the class of what shows it on the page, `background`: as its background."""
+
     case: Case
     span: str
+    element: str
+    background: bool
     url: str | None
     file: FileFact | None
     trace: tuple[Reason, ...]
@@ -73,23 +82,58 @@ def _turned(width: int, height: int) -> int:
     return round(width / 1.6) if height >= width else round(width * 1.6)
 
 
-def asks_for_orientation(markup: str, part: int = 0) -> bool:
-    """Whether what shows depends on how the viewport stands: whether some source of the picture at
-    that place asks for it (Media Queries Level 4, §4.4). Raises InvalidPlan where there is none."""
-    read = read_markup(markup, part)
-    return any("orientation" in (s.media or "").lower() for s in read.sources)
+class Delivered(NamedTuple):
+    """What of a delivered page shows one part: the class of its element, how a browser picks its
+    file there, and the media conditions that this depends on."""
+
+    element: str
+    background: bool
+    picks: Callable[[Environment], Pick]
+    media: tuple[str, ...]
+
+    @property
+    def asks_for_orientation(self) -> bool:
+        """Whether what shows depends on how the viewport stands (Media Queries Level 4, §4.4)."""
+        return any("orientation" in media.lower() for media in self.media)
+
+
+def element_of(placement: Placement, part: int) -> str:
+    """The class of the element that shows a part, or what it stands in for. Raises InvalidPlan
+    where the placement has no such part."""
+    if part >= len(placement.parts):
+        n = len(placement.parts)
+        raise InvalidPlan(
+            f"This export has {n} picture{'' if n == 1 else 's'}; number {part + 1} came later."
+            " Export the placement again.",
+            field="part",
+        )
+    usual = part if placement.parts[part].of is None else usual_of(placement, part)
+    return part_class(placement, usual, bool(layout_of(placement).box))
+
+
+def delivered(page: str, css: str, element: str) -> Delivered:
+    """The part whose element has that class, on a delivered page with its style sheet. Raises
+    InvalidPlan where there is none."""
+    place = place_of(page, element)
+    if place is None:
+        raise InvalidPlan(
+            f"Nothing of this export is called {element}: it came later. Export the placement"
+            " again.",
+            field="part",
+        )
+    if place == BACKGROUND:
+        rules = read_background(css, f".{element}::before")
+        media = tuple(m for rule in rules for m in rule.media)
+        return Delivered(element, True, partial(pick_background, rules), media)
+    read = read_markup(page, place)
+    media = tuple(s.media or "" for s in read.sources)
+    return Delivered(element, False, partial(pick, read), media)
 
 
 def predict(
-    site: Site,
-    markup: str,
-    files: Mapping[str, FileFact],
-    asked: Iterable[Case],
-    part: int = 0,
+    site: Site, of: Delivered, files: Mapping[str, FileFact], asked: Iterable[Case]
 ) -> tuple[Prediction, ...]:
-    """The pick for every case. `files` by the URL that the markup writes; `part` is the place of
-    the picture in the markup. Raises InvalidPlan where there is none."""
-    read = read_markup(markup, part)
+    """The pick for every case. `files` by the URL that the page writes."""
     spans = spans_of(site)
     out = []
     for case in asked:
@@ -100,7 +144,7 @@ def predict(
             color_scheme=case.color_scheme,
             types=TYPES - _UNSUPPORTED[case.formats],
         )
-        found = pick(read, env)
+        found = of.picks(env)
         letter = next(
             (s.letter for s in spans if s.first <= case.width <= s.last),
             spans[-1 if case.width > site.widest else 0].letter,
@@ -109,6 +153,8 @@ def predict(
             Prediction(
                 case=case,
                 span=letter,
+                element=of.element,
+                background=of.background,
                 url=found.url,
                 file=files.get(found.url or ""),
                 trace=found.trace,

@@ -40,19 +40,19 @@ def written_way(plan: Plan, part: PartPlan, files: Files) -> Written:
     cannot: dict[Way, str] = {}
     needs = _needs(plan, part, files)
     if needs:
-        cannot["img"] = needs
+        cannot["img"] = f"No img alone, since {needs}."
     if why := _no_background(plan, part):
         cannot["background"] = why
     asked = part.part.way
     if asked is not None and asked not in cannot:
         said = {
             "img": "Chosen: one img says it all.",
-            "picture": needs or "Chosen. An img alone would do.",
+            "picture": f"A picture, since {needs}." if needs else "Chosen. An img alone would do.",
             "background": "Chosen: it is decoration.",
         }
         return Written(asked, said[asked], cannot)
     if needs:
-        return Written("picture", needs, cannot)
+        return Written("picture", f"A picture, since {needs}.", cannot)
     return Written("img", "One crop in one format: one img with its list says it all.", cannot)
 
 
@@ -65,21 +65,21 @@ def _no_background(plan: Plan, part: PartPlan) -> str:
 
 
 def _needs(plan: Plan, part: PartPlan, files: Files) -> str:
-    """What needs more than an `img`, in a sentence; "" where nothing does."""
+    """What needs more than an `img`, as a clause; "" where nothing does."""
     if plan.layout.box:
-        return "A picture, since the frame around it is laid out with others."
+        return "the frame around it is laid out with others"
     others = plan.alternatives(part)
     if others:
         when = when_words(others[-1].part.when)
-        return f"A picture, since it shows another one {when}."
+        return f"it shows another one {when}"
     if any(not isinstance(p, ShownSpan) for p in part.spans):
-        return "A picture, since not every span shows one."
+        return "not every span shows one"
     if len(files) > 1:
-        return "A picture, since it is cut otherwise in some spans."
+        return "it is cut otherwise in some spans"
     formats = dict.fromkeys(r.format for _, mine in files for r in mine)
     if len(formats) > 1:
         names = {"avif": "AVIF", "webp": "WebP", "jpeg": "JPEG", "png": "PNG", "svg": "SVG"}
-        return f"A picture, since it comes as {' and '.join(names[f] for f in formats)}."
+        return f"it comes as {' and '.join(names[f] for f in formats)}"
     if any(span_css(p, cut_of(p)).exact for p in part.spans):
-        return "A picture, since its aim is held by lengths of the frame around it."
+        return "its aim is held by lengths of the frame around it"
     return ""

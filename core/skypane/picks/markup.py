@@ -113,10 +113,24 @@ def read_markup(markup: str, at: int = 0) -> Markup:
     )
 
 
-@lru_cache(maxsize=64)
-def pictures_in(markup: str) -> int:
-    """How many pictures a browser would load from a fragment of HTML."""
-    return sum(1 for _ in _pictures(_tree(markup)))
+#: The place of what shows its file as a background.
+BACKGROUND = -1
+
+
+def place_of(markup: str, called: str) -> int | None:
+    """The place, among the pictures that a browser would load, of the one whose element has that
+    class or is around it; BACKGROUND of an element that holds none; None where there is none."""
+    tree = _tree(markup)
+    element = next(
+        (n for n in tree.css("[class]") if called in _attributes(n)["class"].split()), None
+    )
+    if element is None:
+        return None
+    img = element if element.tag == "img" else element.css_first("img")
+    if img is None:
+        return BACKGROUND
+    places = (i for i, n in enumerate(_pictures(tree)) if n.mem_id == img.mem_id)
+    return next(places, None)
 
 
 def _tree(markup: str) -> LexborHTMLParser:

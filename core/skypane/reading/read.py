@@ -24,6 +24,7 @@ from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
+from skypane.markup.ways import COSTS, written_way
 from skypane.model import AS_USUAL, Conditions, Original, Placement, Site
 from skypane.model.condition import when_words
 from skypane.reading.bands import (
@@ -52,6 +53,7 @@ from skypane.reading.nouns import (
     Reading,
     Script,
     ViewportPoint,
+    WayReading,
     WordsReading,
 )
 from skypane.reading.own import own_reading
@@ -330,7 +332,16 @@ def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
         markup_text=text_of(markup),
         css_text=text_of(css),
         scripts=_scripts(computed) if markup else (),
+        ways={i: _way(computed, computed.parts[i], files) for i in sorted(told)},
     )
+
+
+def _way(computed: Plan, part: PartPlan, files: Files) -> WayReading:
+    found = written_way(
+        computed, part, tuple((g, mine) for g, mine in files if g.part == part.index)
+    )
+    costs = COSTS if found.way == "background" else ()
+    return WayReading(way=found.way, why=found.why, cannot=found.cannot, costs=costs)
 
 
 def _scripts(computed: Plan) -> tuple[Script, ...]:

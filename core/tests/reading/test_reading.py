@@ -17,7 +17,7 @@ from skypane.model import (
     ViewportHeight,
     picture,
 )
-from skypane.proof import FileFact, cases, predict
+from skypane.proof import FileFact, cases, delivered, predict
 from skypane.widths.curves import simplified
 from skypane.widths.frames import typical_height
 from skypane.widths.runs import merged, runs_of
@@ -233,11 +233,14 @@ def test_predictions_try_both_bounds_of_every_span():
     asked = cases(Site(), (1, 2))
     assert [c.width for c in asked[::2]] == [320, 599, 600, 1023, 1024, 1599, 1600, 2560]
     facts = {"images/four-boats--a.avif": FileFact(width_px=599, height_px=749, size_bytes=5)}
-    found = predict(Site(), reading.code.markup_text, facts, asked)
+    shown = delivered(reading.code.markup_text, reading.code.css_text, "four-boats")
+    assert not shown.background and not shown.asks_for_orientation
+    found = predict(Site(), shown, facts, asked)
     assert (
         found[0].url == "images/four-boats--a.avif"
         and found[0].file is not None
         and found[0].span == "A"
     )
-    old = predict(Site(), reading.code.markup_text, {}, cases(Site(), (1,), "jpeg"))
+    old = predict(Site(), shown, {}, cases(Site(), (1,), "jpeg"))
+    assert {p.element for p in found} == {"four-boats"}
     assert old[0].url == "images/four-boats--a.jpg" and old[-1].url == "images/four-boats.jpg"

@@ -23,10 +23,10 @@ from sites.access import row_for, site_for
 from sites.models import Page
 from skypane import model, proof
 from skypane.comparing import changes_between
+from skypane.errors import InvalidPlan
 from skypane.handover import fonts_of
 from skypane.identifiers import identifier
 from skypane.markup.types import TYPES
-from skypane.picks.markup import pictures_in
 
 router = Router()
 
@@ -38,7 +38,7 @@ class PicksIn(Body):
     densities: Annotated[list[Annotated[float, Field(gt=0, le=10)]], Field(max_length=8)] = [1, 2]
     formats: proof.Formats = "all"
     cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
-    part: model.PartIndex = 0  # the place of a picture in the markup of several
+    part: model.PartIndex = 0
 
 
 def _mine(request: HttpRequest, delivery_id: int, *, looking: bool | None = None) -> Delivery:
@@ -215,16 +215,16 @@ def predict_picks(
     """Which file each browser takes from the delivered markup, and why."""
     delivery = _mine(request, delivery_id, looking=True)
     site, texts = runs.site_of_run(delivery), runs.texts_of(delivery)
-    if "snippet.html" not in texts:
+    run = runs.delivery_asked(delivery)
+    if run.scope != "placement":
         raise Refused("Predictions are made for one placement. Export it by itself.", status=409)
-    markup = texts["snippet.html"]
-    if payload.part >= (held := pictures_in(markup)):
-        raise Refused(
-            f"This export has {held} picture{'' if held == 1 else 's'}; number {payload.part + 1}"
-            " came later. Export the placement again.",
-            status=409,
-            field="part",
+    (placement,) = run.placements
+    try:
+        shown = proof.delivered(
+            texts["page.html"], texts["picture.css"], proof.element_of(placement, payload.part)
         )
+    except InvalidPlan as late:
+        raise Refused(str(late), status=409, field="part") from None
     facts = {
         f.name: proof.FileFact(
             width_px=f.rendition.width_px,
@@ -238,9 +238,9 @@ def predict_picks(
     if payload.cases is not None:
         asked = payload.cases
     else:
-        turned = proof.asks_for_orientation(markup, payload.part)
+        turned = shown.asks_for_orientation
         asked = proof.cases(site, payload.densities, payload.formats, turned=turned)
-    return list(proof.predict(site, markup, facts, asked, payload.part))
+    return list(proof.predict(site, shown, facts, asked))
 
 
 @router.get(

@@ -2067,6 +2067,13 @@ export interface components {
             sizes: {
                 [key: string]: string;
             };
+            /**
+             * Ways
+             * @default {}
+             */
+            ways?: {
+                [key: string]: components["schemas"]["WayReading"];
+            };
         };
         /** CodeDraft */
         CodeDraft: {
@@ -4186,6 +4193,8 @@ export interface components {
             treatments?: {
                 [key: string]: components["schemas"]["Treatment"];
             };
+            /** Way */
+            way?: ("img" | "picture" | "background") | null;
             /**
              * When
              * @default []
@@ -4394,6 +4403,7 @@ export interface components {
              *         "of": null,
              *         "role": null,
              *         "treatments": {},
+             *         "way": null,
              *         "when": []
              *       }
              *     ]
@@ -4521,9 +4531,16 @@ export interface components {
              */
             kind: "plain";
         };
-        /** Prediction */
+        /**
+         * Prediction
+         * @description `element` is the class of what shows it on the page, `background`: as its background.
+         */
         Prediction: {
+            /** Background */
+            background: boolean;
             case: components["schemas"]["Case"];
+            /** Element */
+            element: string;
             file: components["schemas"]["FileFact"] | null;
             /** Span */
             span: string;
@@ -6350,6 +6367,26 @@ export interface components {
             to_px: number;
             /** Typical Px */
             typical_px: number;
+        };
+        /**
+         * WayReading
+         * @description In which way a part is written, and why; why it cannot be written in others, and what the way
+         *     costs.
+         */
+        WayReading: {
+            /** Cannot */
+            cannot: {
+                [key: string]: string;
+            };
+            /** Costs */
+            costs: string[];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "img" | "picture" | "background";
+            /** Why */
+            why: string;
         };
         /**
          * WelcomeOut

@@ -48,6 +48,7 @@ export const NEW_PART: Part = {
   when: [],
   item: null,
   alt: null,
+  way: null,
   treatments: {},
   ladders: {},
 };

@@ -1,7 +1,15 @@
 """What a reading is made of."""
 
 from skypane.reading.nouns.bands import Band, EdgesPx, FileRun, VerdictRun, Verdicts, ViewportPoint
-from skypane.reading.nouns.code import Code, CodeFile, CodeLine, Pane, PlacementPane, Script
+from skypane.reading.nouns.code import (
+    Code,
+    CodeFile,
+    CodeLine,
+    Pane,
+    PlacementPane,
+    Script,
+    WayReading,
+)
 from skypane.reading.nouns.items import (
     CommonRatioReading,
     FailingItems,
@@ -88,6 +96,7 @@ __all__ = [
     "VerdictRun",
     "Verdicts",
     "ViewportPoint",
+    "WayReading",
     "WidthSum",
     "WordsReading",
     "WordsSpan",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from skypane.model import Way
 from skypane.values import Noun
 
 
@@ -12,6 +13,16 @@ class CodeLine(Noun):
     spans: tuple[str, ...]
 
 
+class WayReading(Noun):
+    """In which way a part is written, and why; why it cannot be written in others, and what the way
+    costs."""
+
+    way: Way
+    why: str
+    cannot: dict[Way, str]
+    costs: tuple[str, ...]
+
+
 class Code(Noun):
     markup: tuple[CodeLine, ...]
     css: tuple[CodeLine, ...]
@@ -19,6 +30,7 @@ class Code(Noun):
     markup_text: str
     css_text: str
     scripts: tuple[Script, ...] = ()
+    ways: dict[int, WayReading] = {}  # by part
 
 
 class CodeFile(Noun):

@@ -10,6 +10,7 @@ import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
 import classes from "./Code.module.css";
 import { type Output, useWritten } from "./useWritten";
+import { Written } from "./Written";
 
 const OUTPUTS: { value: Output; label: string }[] = [
   { value: "html", label: "HTML" },
@@ -66,7 +67,7 @@ export function CodeStep() {
           <div className={classes.outputs}>
             <SegmentedControl
               size="xs"
-              aria-label="Written as"
+              aria-label="Kind of code"
               value={output}
               onChange={(v) => setOutput(v as Output)}
               data={OUTPUTS}
@@ -76,6 +77,9 @@ export function CodeStep() {
           {code.scripts.map((script) => (
             <Script key={script.name} {...script} />
           ))}
+          <Told>
+            <Written />
+          </Told>
           <AltText />
           <Told>
             <Findings of={findings.filter((f) => f.step === "code")} />

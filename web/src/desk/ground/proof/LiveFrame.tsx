@@ -1,7 +1,7 @@
 import { TextInput } from "@mantine/core";
 import { useElementSize } from "@mantine/hooks";
 import { useDrag } from "@use-gesture/react";
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { usePredictions } from "../../../api/deliveries";
 import type { Prediction } from "../../../api/queries";
 import { stepAlong } from "../../../ui/arrows";
@@ -49,10 +49,18 @@ export function LiveFrame({
     [cursor, height, supported, part],
   );
   const prediction = usePredictions(id, asked).data?.find((p) => p.case.width === cursor);
-  const look = useCallback(async () => {
+  const [loaded, setLoaded] = useState<string>();
+  const { element, background } = prediction ?? {};
+  useEffect(() => {
     setTaken(undefined);
-    if (frame.current) setTaken(await readFrame(frame.current, part));
-  }, [part]);
+    if (loaded !== attempt || element === undefined || background === undefined || !frame.current)
+      return;
+    let isOld = false;
+    readFrame(frame.current, { element, background }).then((t) => isOld || setTaken(t));
+    return () => {
+      isOld = true;
+    };
+  }, [loaded, attempt, element, background]);
   const start = useRef(cursor);
   const bind = useDrag(({ movement: [mx], first, last }) => {
     if (first) {
@@ -81,7 +89,7 @@ export function LiveFrame({
               key={attempt}
               title="The delivered page"
               src={`/api/deliveries/${id}/tree/${attempt}/page.html`}
-              onLoad={look}
+              onLoad={() => setLoaded(attempt)}
               style={{ width: cursor, height, transform: `scale(${zoom})` }}
             />
             <div

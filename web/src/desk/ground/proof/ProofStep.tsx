@@ -55,7 +55,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
     setResults({});
     for (const [i, p] of todo.entries()) {
       setTrying(i + 1);
-      const taken = await takenBy(id, p.case.width, p.case.height, part);
+      const taken = await takenBy(id, p.case.width, p.case.height, p);
       setResults((r) => ({ ...r, [key(p)]: taken }));
     }
     setTrying(0);

@@ -25,10 +25,21 @@ const until = (test: () => boolean, ms: number) =>
     look();
   });
 
+/** What of the page shows the part: the class of its element, and whether as its background. */
+export interface Element {
+  element: string;
+  background: boolean;
+}
+
 /** Waits for one of the page's pictures and tells which file it is. */
-export async function readFrame(frame: HTMLIFrameElement, part: number): Promise<Taken> {
+export async function readFrame(frame: HTMLIFrameElement, of: Element): Promise<Taken> {
   const page = frame.contentDocument;
-  const img = page?.querySelectorAll("img")[part];
+  const shown = page?.querySelector(`.${CSS.escape(of.element)}`);
+  if (!shown) return { url: null, failure: "no picture on the page" };
+  if (of.background) return readBackground(frame);
+  const img = (
+    shown.matches("img") ? shown : shown.querySelector("img")
+  ) as HTMLImageElement | null;
   if (!img) return { url: null, failure: "no picture on the page" };
   if (img.loading === "lazy") img.loading = "eager"; // the pick is the same; only the waiting is not
   await until(() => img.complete && img.currentSrc !== "", 15000);
@@ -37,6 +48,23 @@ export async function readFrame(frame: HTMLIFrameElement, part: number): Promise
   if (img.naturalWidth === 0) return { url, failure: "the file did not load" };
   const file = await imageWidth(img.currentSrc);
   return { url, width: file };
+}
+
+/**
+ * The file that the style sheet asked for: what `image-set()` chooses is told nowhere, but what was
+ * fetched is. The page has been read, and its backgrounds with it (HTML Standard §8.2.8, load).
+ */
+async function readBackground(frame: HTMLIFrameElement): Promise<Taken> {
+  const { performance, document } = frame.contentWindow as Window & typeof globalThis;
+  const base = document.baseURI.replace(/[^/]*$/, "");
+  const fetched = performance
+    .getEntriesByType("resource")
+    .filter((e) => (e as PerformanceResourceTiming).initiatorType === "css")
+    .map((e) => e.name.replace(base, ""))
+    .filter((name) => !name.startsWith("fonts/"));
+  const url = fetched.at(-1) ?? null;
+  if (fetched.length > 1) return { url, failure: `${fetched.length} files were fetched` };
+  return url ? { url, width: await imageWidth(base + url) } : { url };
 }
 
 /** The file's own px, which naturalWidth divides by the density. */
@@ -52,7 +80,7 @@ export async function takenBy(
   delivery: number,
   width: number,
   height: number,
-  part: number,
+  of: Element,
 ): Promise<Taken> {
   const frame = document.createElement("iframe");
   Object.assign(frame.style, {
@@ -71,7 +99,7 @@ export async function takenBy(
   frame.src = `/api/deliveries/${delivery}/tree/${attempt}/page.html`;
   document.body.append(frame);
   await loaded;
-  const taken = await readFrame(frame, part);
+  const taken = await readFrame(frame, of);
   frame.remove();
   return taken;
 }
