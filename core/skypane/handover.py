@@ -22,11 +22,13 @@ from skypane.identifiers import identifier, unique
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
 from skypane.markup.fonts import fetched_first, font_lines
-from skypane.markup.lines import text_of
+from skypane.markup.html import html_of
+from skypane.markup.lines import Line, text_of
 from skypane.markup.notes import notes_text
 from skypane.markup.outputs import FOLDER, sheet_lines, written_as
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
+from skypane.markup.preload import preload_links
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
@@ -205,6 +207,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     sheets = {p.placement.called: text_of(css_lines(p, files)) for p, files in planned}
     fonts = text_of(font_lines(p for p, _ in planned))
     computed = {p.placement.called: p for p, _ in planned}
+    files_of = {p.placement.called: files for p, files in planned}
     scripts = {name: script_text(name) for name in scripts_of(p for p, _ in planned)}
     lang = asked.site.language
     handed = _handed(asked, planned)
@@ -224,15 +227,13 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
                 [snippet],
                 scripts=tuple(scripts),
                 fonts=fetched_first([planned[0][0]]),
+                first=_asked_first(planned[:1]),
                 lang=lang,
                 dark="dark" in planned[0][0].placement.features,
             ),
             "picture.css": fonts + sheets[called],
             **scripts,
-            **{
-                ("snippet.html" if n == f"snippets/{called}.html" else n): t
-                for n, t in handed.items()
-            },
+            **{n.replace(f"snippets/{called}", "snippet"): t for n, t in handed.items()},
             **notes("picture.css"),
         }
     out = {**scripts}
@@ -256,6 +257,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
                 stylesheets=sheets_,
                 scripts=scripts_of(here),
                 fonts=fetched_first(here),
+                first=_asked_first((p, files_of[p.placement.called]) for p in here),
                 lang=lang,
                 dark=any("dark" in p.placement.features for p in here),
             )
@@ -268,6 +270,12 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
         out["index.html"] = page_html(asked.name, links, stylesheets=(SHEET,), lang=lang)
     out[SHEET] = fonts + "".join(sheets.values())
     return out | handed | notes(SHEET)
+
+
+def _asked_first(shown: Iterable[tuple[Plan, Files]]) -> tuple[Line, ...]:
+    """The links in the head of a page that ask for the picture of its first lead."""
+    each = (preload_links(computed, files) for computed, files in shown)
+    return html_of(FOLDER).lines(next((links for links in each if links), ()))
 
 
 def _handed(asked: Asked, planned: _Planned) -> dict[str, str]:

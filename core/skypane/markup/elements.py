@@ -40,7 +40,7 @@ class File(NamedTuple):
 #: What an attribute may have; True: it is there without a value; None: it is not.
 Value = str | int | File | Listed | Literal[True] | None
 #: Elements without content or end tag (HTML Standard §13.1.2).
-VOID = frozenset(("img", "source"))
+VOID = frozenset(("img", "link", "source"))
 
 
 @dataclass(frozen=True, eq=False)

@@ -15,6 +15,8 @@ from skypane.markup.printed import Printer
 NAMES = {
     "class": "className",
     "srcset": "srcSet",
+    "imagesrcset": "imageSrcSet",
+    "imagesizes": "imageSizes",
     "fetchpriority": "fetchPriority",
     "tabindex": "tabIndex",
     "for": "htmlFor",

@@ -18,6 +18,7 @@ from skypane.markup.html import Html, in_folder
 from skypane.markup.jsx import Jsx
 from skypane.markup.lines import Line
 from skypane.markup.picture import placement_elements
+from skypane.markup.preload import preload_links
 from skypane.markup.scripts import scripts_of
 from skypane.model import Output, Rendition
 from skypane.shown.nouns import Plan
@@ -56,10 +57,17 @@ def sheet_lines(plan: Plan, files: Files, folder: str = FOLDER) -> tuple[Line, .
     return (*font_lines([plan]), *css_lines(plan, files, folder))
 
 
+def _head(name: str, plan: Plan, files: Files, printer: Html) -> tuple[WrittenFile, ...]:
+    """What goes into the head of a page, where anything does."""
+    links = preload_links(plan, files)
+    return (WrittenFile(f"{name}-head.html", printer.lines(links)),) if links else ()
+
+
 def _html(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[WrittenFile, ...]:
-    called = plan.placement.called
+    called, printer = plan.placement.called, Html(in_folder(prefix_of(plan)))
     return (
-        WrittenFile(f"snippets/{called}.html", Html(in_folder(prefix_of(plan))).lines(elements)),
+        WrittenFile(f"snippets/{called}.html", printer.lines(elements)),
+        *_head(f"snippets/{called}", plan, files, printer),
         WrittenFile(f"snippets/{called}.css", sheet_lines(plan, files, prefix_of(plan))),
     )
 
@@ -72,6 +80,7 @@ def _django(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[Writ
     printer = (DjangoTemplate if is_static else DjangoElsewhere)(in_folder(prefix))
     return (
         WrittenFile(f"templates/{called}.html", printer.lines(elements)),
+        *_head(f"templates/{called}", plan, files, printer),
         WrittenFile(f"templates/{called}.css", sheet_lines(plan, files, prefix_of(plan))),
     )
 
@@ -128,6 +137,7 @@ def _json(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[Writte
         "name": plan.placement.name,
         "kind": plan.placement.kind,
         "spans": [s.span._asdict() for s in plan.spots],
+        "head": [_as_data(e, addresses) for e in preload_links(plan, files)],
         "elements": [_as_data(e, addresses) for e in elements],
         "files": [_file(r, addresses) for _, mine in files for r in mine],
         "css": [line.text for line in sheet_lines(plan, files, prefix_of(plan))],

@@ -5,6 +5,8 @@ from __future__ import annotations
 import html
 from collections.abc import Sequence
 
+from skypane.markup.lines import Line
+
 
 def page_html(
     title: str,
@@ -13,15 +15,18 @@ def page_html(
     stylesheets: Sequence[str] = ("picture.css",),
     scripts: Sequence[str] = (),
     fonts: Sequence[str] = (),
+    first: Sequence[Line] = (),
     lang: str = "en",
     dark: bool = False,
 ) -> str:
     """A page around placements, in their order. `scripts` run once the page has been read, `fonts`
-    are asked for first, `lang` is a language tag (RFC 5646). `dark`: something on it is otherwise
-    in a dark colour scheme, so that it says that it is made for both (HTML Standard §4.2.5.1,
-    `color-scheme`), and its own ground and scrollbars follow."""
+    are asked for early, `first` are links that ask for the first picture, `lang` is a language tag
+    (RFC 5646). `dark`: something on it is otherwise in a dark colour scheme, so that it says that
+    it is made for both (HTML Standard §4.2.5.1, `color-scheme`), and its own ground and scrollbars
+    follow."""
     scheme = '\n    <meta name="color-scheme" content="light dark">' if dark else ""
-    early = "".join(f"\n    {_preload(font)}" for font in fonts)
+    early = "".join(f"\n    {line.text}" for line in first)
+    early += "".join(f"\n    {_preload(font)}" for font in fonts)
     links = "\n".join(
         f'    <link rel="stylesheet" href="{html.escape(sheet, quote=True)}">'
         for sheet in stylesheets

@@ -191,13 +191,22 @@ def _picture(
     at_once: bool,
     style: MediaStyle,
 ) -> Element | None:
-    found = _served(part, files, others)
-    if not found:
+    served, as_widths = _with_sources(part, files, others, style)
+    if not served:
         return None
+    img = Img(alt_text(part) or "", _loading(part, at_once))
+    return picture_element({"class": called}, served, style, img, as_widths=as_widths)
+
+
+def _with_sources(
+    part: PartPlan, files: Files, others: tuple[_Other, ...], style: MediaStyle
+) -> tuple[list[Served], bool]:
+    """What runs of spans are served with, and whether all of it says widths."""
+    found = _served(part, files, others)
     # beside lists of widths those of densities are written as widths too: then every source says
     # its sizes, as checkers ask
     as_widths = any(s.by_width for s in found)
-    served = [
+    return [
         Served(
             s.span,
             s.letters,
@@ -205,9 +214,14 @@ def _picture(
             tuple((media, o.sources(style, as_widths)) for media, o in s.instead),
         )
         for s in found
-    ]
-    img = Img(alt_text(part) or "", _loading(part, at_once))
-    return picture_element({"class": called}, served, style, img, as_widths=as_widths)
+    ], as_widths
+
+
+def served_by(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Sequence[Served]:
+    """What each run of spans of a part is served with, from the narrowest; `of` has the files of
+    all parts."""
+    others = tuple((o, of.get(o.index, ())) for o in plan.alternatives(part))
+    return _with_sources(part, of.get(part.index, ()), others, plan.site.media_style)[0]
 
 
 def _source(

@@ -50,10 +50,11 @@ class HandOver(Noun):
     """`outputs` is what goes into a delivery beside its pages. `prefix` stands before the names of
     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
-    for it."""
+    for it. `preload`: pages ask for their first picture before anything else."""
 
     outputs: Annotated[tuple[Output, ...], Field(max_length=8), AfterValidator(_each_once)] = (
         "html",
     )
     prefix: Annotated[str, Field(max_length=300), AfterValidator(_address)] = ""
     hashed: bool = False
+    preload: bool = False

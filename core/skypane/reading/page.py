@@ -18,6 +18,7 @@ from skypane.markup.scripts import is_moved
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Original, PageLayout, Placement, Site
 from skypane.paged import PageInSpan, page_in_spans
+from skypane.reading.leads import lead_reading
 from skypane.reading.nouns import (
     Band,
     OnPage,
@@ -77,6 +78,7 @@ def read_page(
             css=text_of((*css, *page_css(site, held))),
         ),
         moves=is_moved(good),
+        lead=lead_reading(site, held, placements, plans),
     )
 
 

@@ -17,11 +17,13 @@ from skypane.geometry import Rect
 from skypane.layouts.facts import value_facts
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
+from skypane.markup.html import html_of
 from skypane.markup.lines import text_of
 from skypane.markup.outputs import prefix_of, sheet_lines
 from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
 from skypane.markup.picture import placement_lines
+from skypane.markup.preload import preload_links
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
 from skypane.markup.ways import COSTS, written_way
@@ -323,6 +325,7 @@ def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
     whole = len(told) == len(computed.parts)
     markup = placement_lines(computed, files, prefix_of(computed)) if whole else ()
     css = sheet_lines(computed, files, prefix_of(computed)) if whole else ()
+    head = html_of(prefix_of(computed)).lines(preload_links(computed, files)) if whole else ()
     style = computed.site.media_style
     sizes = {i: drawn_sizes(computed.parts[i].spans, style) for i in sorted(told)}
     return Code(
@@ -331,6 +334,8 @@ def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
         sizes=sizes,
         markup_text=text_of(markup),
         css_text=text_of(css),
+        head=tuple(CodeLine(text=li.text, spans=li.spans) for li in head),
+        head_text=text_of(head),
         scripts=_scripts(computed) if markup else (),
         ways={i: _way(computed, computed.parts[i], files) for i in sorted(told)},
     )

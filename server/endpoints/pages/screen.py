@@ -163,6 +163,33 @@ def show_in_span(
     return _on_screen(page)
 
 
+class LeadIn(Body):
+    placement_id: int = Field(ge=1)
+
+
+@router.put("/pages/{int:page_id}/lead", response={200: PageOnScreen, 404: Problem, 422: Problem})
+def let_load_first(request: HttpRequest, page_id: int, payload: LeadIn) -> PageOnScreen:
+    """Let one placement of a page load first, and no other one that belongs to the page: a step in
+    the history of each that changes."""
+    page = _page(request, page_id)
+
+    def lead() -> None:
+        rows = on_page(page)
+        if payload.placement_id not in {row.id for row in rows}:
+            raise Http404
+        own = [r.id for r in rows if r.page_id == page.id or r.id == payload.placement_id]
+        for row in locked(Placement, own).values():
+            noun, first = row.as_noun(), row.id == payload.placement_id
+            if noun.lead != first:
+                begin(row)
+                noun = noun.model_copy(update={"lead": first})
+                what = "Loads first" if first else "Loads with the others"
+                record(row, noun, looks_now(row, noun), person(request), what)
+
+    in_one_go(lead)
+    return _on_screen(page)
+
+
 class HomeIn(Body):
     placement_id: int = Field(ge=1)
 

@@ -29,6 +29,7 @@ type Change =
   | { what: "layout"; letter: string; values: NonNullable<PageLayout>[string] | null }
   | { what: "seen"; placement: number; letter: string; shows: boolean }
   | { what: "home"; placement: number }
+  | { what: "lead"; placement: number }
   | { what: "leave"; placement: number };
 
 /** A change of a page. What comes back is shown at once. */
@@ -62,6 +63,13 @@ export function useChangePage(site: number, id: number) {
         case "home":
           return (await data(
             client.POST("/api/pages/{page_id}/homes", {
+              ...of(id),
+              body: { placement_id: change.placement },
+            }),
+          )) as PageOnScreen;
+        case "lead":
+          return (await data(
+            client.PUT("/api/pages/{page_id}/lead", {
               ...of(id),
               body: { placement_id: change.placement },
             }),

@@ -465,6 +465,27 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pages/{page_id}/lead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Let Load First
+         * @description Let one placement of a page load first, and no other one that belongs to the page: a step in
+         *     the history of each that changes.
+         */
+        put: operations["endpoints_pages_screen_let_load_first"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pages/{page_id}/placements": {
         parameters: {
             query?: never;
@@ -2054,6 +2075,16 @@ export interface components {
             css: components["schemas"]["CodeLine"][];
             /** Css Text */
             css_text: string;
+            /**
+             * Head
+             * @default []
+             */
+            head?: components["schemas"]["CodeLine"][];
+            /**
+             * Head Text
+             * @default
+             */
+            head_text?: string;
             /** Markup */
             markup: components["schemas"]["CodeLine"][];
             /** Markup Text */
@@ -3028,7 +3059,7 @@ export interface components {
          * @description `outputs` is what goes into a delivery beside its pages. `prefix` stands before the names of
          *     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
          *     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
-         *     for it.
+         *     for it. `preload`: pages ask for their first picture before anything else.
          */
         HandOver: {
             /**
@@ -3048,6 +3079,11 @@ export interface components {
              * @default
              */
             prefix?: string;
+            /**
+             * Preload
+             * @default false
+             */
+            preload?: boolean;
         };
         /**
          * HeightBefore
@@ -3364,6 +3400,11 @@ export interface components {
             /** When */
             when: ("dark" | "portrait" | "still")[];
         };
+        /** LeadIn */
+        LeadIn: {
+            /** Placement Id */
+            placement_id: number;
+        };
         /**
          * LeadPlacement
          * @description A placement in small: its widest and its narrowest span.
@@ -3377,6 +3418,24 @@ export interface components {
             page: string;
             /** Strip */
             strip: components["schemas"]["StripScreenOut"][];
+        };
+        /**
+         * LeadReading
+         * @description Which placement loads first. `proposed`: the one that the largest `share` of the audience
+         *     sees first as a large picture; `leads`: those that are said to; by their place. `is_so`: that
+         *     one alone does.
+         */
+        LeadReading: {
+            /** Is So */
+            is_so: boolean;
+            /** Leads */
+            leads: number[];
+            /** Proposed */
+            proposed: number | null;
+            /** Sentence */
+            sentence: string;
+            /** Share */
+            share: number;
         };
         /**
          * LinearScrim
@@ -4100,6 +4159,7 @@ export interface components {
             budget_bytes: number;
             /** Heights */
             heights: components["schemas"]["ViewportPoint"][];
+            lead: components["schemas"]["LeadReading"];
             /** Moves */
             moves: boolean;
             /** Narrowest */
@@ -5084,7 +5144,8 @@ export interface components {
              *       "outputs": [
              *         "html"
              *       ],
-             *       "prefix": ""
+             *       "prefix": "",
+             *       "preload": false
              *     }
              */
             hand_over?: components["schemas"]["HandOver"];
@@ -5327,7 +5388,8 @@ export interface components {
              *         "outputs": [
              *           "html"
              *         ],
-             *         "prefix": ""
+             *         "prefix": "",
+             *         "preload": false
              *       },
              *       "heading_level": 2,
              *       "heights": [
@@ -5514,7 +5576,8 @@ export interface components {
              *         "outputs": [
              *           "html"
              *         ],
-             *         "prefix": ""
+             *         "prefix": "",
+             *         "preload": false
              *       },
              *       "heading_level": 2,
              *       "heights": [
@@ -7846,6 +7909,59 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LayoutIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageOnScreen"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_screen_let_load_first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LeadIn"];
             };
         };
         responses: {

@@ -124,6 +124,7 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
           best not to differ much.
         </p>
       )}
+      <LoadsFirst page={page} change={change} />
       <Select
         size="xs"
         searchable
@@ -135,5 +136,27 @@ export function PageOrder({ siteId, page, letter, change }: Props) {
         onChange={(v) => v && change.mutate({ what: "home", placement: Number(v) })}
       />
     </div>
+  );
+}
+
+/** Which of the placements loads before all others, and the one that had better. */
+function LoadsFirst({ page, change }: Pick<Props, "page" | "change">) {
+  const { lead, placements } = page.reading;
+  if (placements.length === 0) return null;
+  const better = lead.is_so || lead.proposed === null ? undefined : lead.proposed;
+  return (
+    <p className={lead.is_so ? "soft" : undefined}>
+      {lead.sentence}{" "}
+      {better !== undefined && (
+        <button
+          type="button"
+          className="plain"
+          disabled={change.isPending}
+          onClick={() => change.mutate({ what: "lead", placement: page.ids[better] as number })}
+        >
+          Let {placements[better]?.name} load first
+        </button>
+      )}
+    </p>
   );
 }

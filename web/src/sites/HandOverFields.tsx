@@ -38,6 +38,11 @@ export function HandOverFields({
         error={error?.at("plan", "hand_over", "prefix")}
       />
       <Checkbox
+        label="Pages ask for their first picture before anything else (preload)"
+        checked={how.preload}
+        onChange={(e) => put({ preload: e.currentTarget.checked })}
+      />
+      <Checkbox
         label="Names bear a hash of what is in the file, so that no cache shows an old one"
         checked={how.hashed}
         onChange={(e) => put({ hashed: e.currentTarget.checked })}

@@ -19,7 +19,7 @@ from skypane.reading.nouns.items import (
 )
 from skypane.reading.nouns.ladders import LadderReading, Rung, TakenAt, TakenRun, Tradeoff
 from skypane.reading.nouns.own import OwnReading
-from skypane.reading.nouns.pages import OnPage, PageOverflow, PageReading, PageSpan
+from skypane.reading.nouns.pages import LeadReading, OnPage, PageOverflow, PageReading, PageSpan
 from skypane.reading.nouns.spans import (
     CropFacts,
     CropStop,
@@ -68,6 +68,7 @@ __all__ = [
     "ItemsReading",
     "LadderReading",
     "LayoutSpan",
+    "LeadReading",
     "LinesRun",
     "MarkSpan",
     "Moving",

@@ -31,6 +31,8 @@ class Code(Noun):
     css_text: str
     scripts: tuple[Script, ...] = ()
     ways: dict[int, WayReading] = {}  # by part
+    head: tuple[CodeLine, ...] = ()  # of the page
+    head_text: str = ""
 
 
 class CodeFile(Noun):

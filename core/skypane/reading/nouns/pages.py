@@ -42,6 +42,18 @@ class PageOverflow(Noun):
     at: int
 
 
+class LeadReading(Noun):
+    """Which placement loads first. `proposed`: the one that the largest `share` of the audience
+    sees first as a large picture; `leads`: those that are said to; by their place. `is_so`: that
+    one alone does."""
+
+    proposed: int | None
+    share: float
+    leads: tuple[int, ...]
+    sentence: str
+    is_so: bool
+
+
 class PageReading(Noun):
     """Everything that is shown of a whole page. `bands`: whether it fits the width of the screen,
     what its pictures weigh, and those that load at once; `budget_bytes` is that of one picture for
@@ -57,3 +69,4 @@ class PageReading(Noun):
     bands: tuple[Band, ...]
     pane: Pane
     moves: bool
+    lead: LeadReading

@@ -25,6 +25,7 @@ export function CodeStep() {
   const { code, findings } = reading;
   const written = useWritten(output);
   const html = [
+    ...(code.head_text ? [{ name: "head.html", lines: code.head, text: code.head_text }] : []),
     { name: "snippet.html", lines: code.markup, text: code.markup_text },
     { name: "picture.css", lines: code.css, text: code.css_text },
   ];
