@@ -180,3 +180,23 @@ def test_the_original_of_a_cut_is_used_whether_a_span_shows_it_or_not(designer, 
     assert designer.delete(f"/originals/{cut['id']}").status_code == 409
     rows = designer.get(f"/sites/{site['id']}/originals").json()
     assert next(r["used_in"] for r in rows if r["id"] == cut["id"]) == ["Home · Logo, a cut"]
+
+
+def test_one_placement_of_a_page_is_let_load_first(designer, stranger, three):
+    """The others that belong to the page no longer do; each change is a step of history."""
+    path, (_, second, third) = f"/pages/{three['id']}/lead", three["ids"]
+    answer = designer.put(path, {"placement_id": second})
+    assert answer.status_code == 200
+    lead = answer.json()["reading"]["lead"]
+    assert lead["leads"] == [1]
+    again = designer.put(path, {"placement_id": three["ids"][0]}).json()
+    assert again["reading"]["lead"]["leads"] == [0]
+    held = [designer.get(f"/placements/{i}").json() for i in three["ids"]]
+    assert [h["placement"]["lead"] for h in held] == [True, False, False]
+    what = designer.get(f"/placements/{second}/history").json()
+    assert "Loads with the others" in str(what) and "Loads first" in str(what)
+    revision = held[2]["revision"]
+    designer.put(path, {"placement_id": three["ids"][0]})
+    assert designer.get(f"/placements/{third}").json()["revision"] == revision
+    assert designer.put(path, {"placement_id": 999999}).status_code == 404
+    assert stranger.put(path, {"placement_id": second}).status_code == 404
