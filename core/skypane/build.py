@@ -18,7 +18,7 @@ from typing import Any, Literal, NamedTuple
 from skypane.comparing import why_made
 from skypane.errors import NoRoom, SkyPaneError
 from skypane.handover import Blueprint, FileFacts, Finished, blueprint, finish, fonts_of
-from skypane.markup.outputs import FOLDER
+from skypane.markup.addresses import FOLDER
 from skypane.model import Rendition
 from skypane.pixels.guarded import Guard, Limits
 from skypane.pixels.several import Source, encoded, sha256_of

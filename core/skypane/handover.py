@@ -19,13 +19,14 @@ from skypane.errors import InvalidPlan
 from skypane.files.kept import LeftOut, left_out, without
 from skypane.files.renditions import Files, cut_of, renditions
 from skypane.identifiers import identifier, unique
+from skypane.markup.addresses import FOLDER
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
 from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.html import html_of
 from skypane.markup.lines import Line, text_of
 from skypane.markup.notes import notes_text
-from skypane.markup.outputs import FOLDER, sheet_lines, written_as
+from skypane.markup.outputs import sheet_lines, written_as
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.preload import preload_links
@@ -33,6 +34,7 @@ from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
 from skypane.paged import page_in_spans
+from skypane.services.addresses import Sign
 from skypane.shown.nouns import Plan
 from skypane.shown.plan import plan
 from skypane.values import Noun
@@ -93,10 +95,12 @@ class FileFacts(NamedTuple):
 
 @dataclass(frozen=True)
 class Blueprint:
-    """All that a run has to make: `files` in the order of making, each once."""
+    """All that a run has to make: `files` in the order of making, each once. `sign` signs addresses
+    of an image service."""
 
     asked: Asked
     planned: tuple[tuple[Plan, Files], ...]
+    sign: Sign | None = None
 
     @property
     def files(self) -> tuple[Rendition, ...]:
@@ -113,7 +117,7 @@ class Blueprint:
     @property
     def texts(self) -> dict[str, str]:
         """The texts by file name, with all formats."""
-        return _texts(self.asked, self.planned)
+        return _texts(self.asked, self.planned, self.sign)
 
     @property
     def empty_spans(self) -> dict[str, tuple[str, ...]]:
@@ -145,7 +149,7 @@ class Finished(NamedTuple):
     left_out: tuple[LeftOut, ...]
 
 
-def blueprint(asked: Asked) -> Blueprint:
+def blueprint(asked: Asked, sign: Sign | None = None) -> Blueprint:
     """Plan a run. Raises InvalidPlan where a placement cannot be computed, or where there is
     nothing to hand over."""
     originals = {o.id: o for o in asked.originals}
@@ -157,7 +161,7 @@ def blueprint(asked: Asked) -> Blueprint:
             planned.append((computed, files))
     if not planned:
         raise InvalidPlan("There is nothing to export yet: no placement has a picture.")
-    found = Blueprint(asked, tuple(planned))
+    found = Blueprint(asked, tuple(planned), sign)
     _no_collisions(found.files)
     return found
 
@@ -184,7 +188,7 @@ def finish(found: Blueprint, facts: Mapping[str, FileFacts]) -> Finished:
         gone += out
         kept.append((computed, without(files, out)))
     files_ = _each_once(kept)
-    texts = _texts(found.asked, kept)
+    texts = _texts(found.asked, kept, found.sign)
     manifest = _manifest(found.asked, kept, files_, gone, facts)
     texts["manifest.json"] = json.dumps(manifest, indent=2, ensure_ascii=False) + "\n"
     return Finished(texts, tuple(FOLDER + r.name for r in files_), tuple(gone))
@@ -200,7 +204,7 @@ def fonts_of(texts: Mapping[str, str]) -> dict[str, Path]:
 _Planned = Sequence[tuple[Plan, Files]]
 
 
-def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
+def _texts(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]:
     snippets = {
         p.placement.called: text_of(placement_lines(p, files, FOLDER)) for p, files in planned
     }
@@ -210,7 +214,7 @@ def _texts(asked: Asked, planned: _Planned) -> dict[str, str]:
     files_of = {p.placement.called: files for p, files in planned}
     scripts = {name: script_text(name) for name in scripts_of(p for p, _ in planned)}
     lang = asked.site.language
-    handed = _handed(asked, planned)
+    handed = _handed(asked, planned, sign)
 
     def notes(sheet: str) -> dict[str, str]:
         how = asked.site.hand_over
@@ -278,14 +282,14 @@ def _asked_first(shown: Iterable[tuple[Plan, Files]]) -> tuple[Line, ...]:
     return html_of(FOLDER).lines(next((links for links in each if links), ()))
 
 
-def _handed(asked: Asked, planned: _Planned) -> dict[str, str]:
+def _handed(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]:
     """The code that goes into pages of others, by file name. HTML has a style sheet of its own only
     where that of the delivery's pages says something else."""
     out = {}
     for computed, files in planned:
         of_pages = sheet_lines(computed, files)
         for output in asked.site.hand_over.outputs:
-            for name, lines in written_as(computed, files, output):
+            for name, lines in written_as(computed, files, output, sign):
                 if output != "html" or lines != of_pages:
                     out[name] = text_of(lines)
     return out

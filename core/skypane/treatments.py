@@ -154,12 +154,21 @@ def resolve(site: Site, placement: Placement) -> tuple[dict[str, Resolved], ...]
         for part in placement.usual
         if part.key is not None
     }
-    return tuple(
+    found = tuple(
         _varied(usual[part.of], handed_down(letters, part_layer(part)))
         if part.of is not None
         else usual.get(part.key or "") or _effective(handed_down(letters, *below, part_layer(part)))
         for part in placement.parts
     )
+    service = site.hand_over.service
+    return found if service is None or service.cuts else tuple(map(_uncut, found))
+
+
+def _uncut(held: Mapping[str, Resolved]) -> dict[str, Resolved]:
+    """What holds where files cannot be cut to what shows."""
+    return {
+        letter: r._replace(effective=replace(r.effective, whole=True)) for letter, r in held.items()
+    }
 
 
 def layers_below(site: Site, placement: Placement) -> tuple[Layer, Layer]:

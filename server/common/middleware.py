@@ -9,6 +9,7 @@ from django.conf import settings
 from django.db import DatabaseError
 from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
+from django.middleware.gzip import GZipMiddleware
 from skypane.texts import NUL
 
 from common.memory import give_back
@@ -149,3 +150,19 @@ class UploadGate:
                 " Export it smaller.",
             )
         return None
+
+
+class GzipOfTexts(GZipMiddleware):
+    """Texts are sent compressed. What is compressed already, pictures, typefaces and archives,
+    would take time and become no smaller."""
+
+    #: Types that begin so, but drawings, which are texts.
+    COMPRESSED = ("image/", "font/", "video/", "audio/", "application/zip")
+
+    def process_response(
+        self, request: HttpRequest, response: HttpResponseBase
+    ) -> HttpResponseBase:
+        kind = response.get("Content-Type", "")
+        if kind.startswith(self.COMPRESSED) and not kind.startswith("image/svg+xml"):
+            return response
+        return super().process_response(request, response)

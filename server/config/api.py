@@ -25,6 +25,7 @@ from endpoints.placements.safe import router as safe
 from endpoints.readings import router as readings
 from endpoints.session import router as accounts
 from endpoints.sites.archives import router as archives
+from endpoints.sites.services import router as services
 from endpoints.sites.sites import router as sites
 from endpoints.sites.tables import router as tables
 from ninja import NinjaAPI
@@ -84,6 +85,7 @@ api.add_router("", pages, tags=["pages"])
 api.add_router("", page_screen, tags=["pages"])
 api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
+api.add_router("", services, tags=["sites"])
 api.add_router("", people, tags=["people"])
 api.add_router("", originals, tags=["originals"])
 api.add_router("", originals_files, tags=["originals"])

@@ -19,6 +19,8 @@ DEMO = env("DEMO") == "1"
 #: Where Vite's dev server answers, in `./run dev`; "" where the built application is served.
 VITE = env("VITE")
 SECRET_KEY = env("SECRET_KEY") or ("development-only" if DEBUG or env("TESTING") == "1" else "")
+#: The names of the keys that addresses of the image service are signed with, the one in use first.
+SERVICE_KEYS = [k for k in env("SERVICE_KEYS", "1").split(",") if k]
 ALLOWED_HOSTS = env("HOSTS", "127.0.0.1,localhost,[::1]").split(",")
 CSRF_TRUSTED_ORIGINS = [o for o in env("TRUSTED_ORIGINS").split(",") if o]
 
@@ -45,7 +47,7 @@ MIDDLEWARE = [
     "common.middleware.ProblemPages",
     "common.middleware.NoNul",
     "whitenoise.middleware.WhiteNoiseMiddleware",
-    "django.middleware.gzip.GZipMiddleware",
+    "common.middleware.GzipOfTexts",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",

@@ -11,6 +11,7 @@ from django.urls import path, re_path
 from django.utils.html import escape
 from django.views.decorators.csrf import ensure_csrf_cookie
 from endpoints.first import address_of
+from endpoints.service import serve
 
 from config.api import api
 from config.dev import from_vite, wants_page
@@ -81,4 +82,8 @@ def _pieces(manifest: Path, when: float, module: str) -> tuple[str, ...]:
     return tuple(known[m]["file"] for m in closure(module, {}) if m not in there)
 
 
-urlpatterns = [path("api/", api.urls), re_path(r"^(?!api/|assets/).*$", application)]
+urlpatterns = [
+    path("api/", api.urls),
+    path("service/<int:site_id>/<str:hash_>/<str:name>", serve),
+    re_path(r"^(?!api/|assets/|service/).*$", application),
+]

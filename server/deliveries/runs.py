@@ -10,6 +10,7 @@ from collections.abc import Iterable
 from typing import Any, NamedTuple
 
 from common.db import in_one_go, locked, locked_one
+from common.keys import sign
 from django.contrib.auth.models import User
 from django.core.files.storage import default_storage
 from originals.models import Original
@@ -27,7 +28,7 @@ from skypane.comparing import why_made
 from skypane.errors import SkyPaneError
 from skypane.files.names import first_name
 from skypane.handover import Asked, AskedPage, Blueprint, FileFacts, blueprint, finish
-from skypane.markup.outputs import FOLDER
+from skypane.markup.addresses import FOLDER
 
 from deliveries.models import Delivery, DeliveryFile, Rendition
 
@@ -62,7 +63,7 @@ def _asked_pages(target: Target) -> list[tuple[Page, list[Placement]]]:
     return [(page, rows) for page, rows in found if rows]
 
 
-def _asked_now(target: Target, effort: model.Effort = "thorough") -> Asked:
+def asked_now(target: Target, effort: model.Effort = "thorough") -> Asked:
     """What would be asked for as everything is saved now."""
     site, called = target.site, stems_of(target.site)
     pages: list[AskedPage] = []
@@ -95,7 +96,7 @@ def _written(plan: Blueprint) -> dict[str, Any]:
 def is_current(delivery: Delivery) -> bool:
     """Whether what is saved now would be delivered exactly so."""
     try:
-        now = blueprint(_asked_now(Target.of(delivery), delivery_asked(delivery).effort))
+        now = blueprint(asked_now(Target.of(delivery), delivery_asked(delivery).effort), sign)
     except SkyPaneError:
         return False
     files = [f.model_dump(mode="json") for f in now.files]
@@ -133,8 +134,8 @@ def start(target: Target, user: User, effort: model.Effort = "thorough") -> tupl
 
 
 def _new(target: Target, user: User, effort: model.Effort) -> Delivery:
-    asked = _asked_now(target, effort)
-    plan = blueprint(asked)
+    asked = asked_now(target, effort)
+    plan = blueprint(asked, sign)
     plan.check_pictures()
     delivery = Delivery.objects.create(
         site=target.site,
@@ -212,7 +213,7 @@ def written_of(delivery: Delivery) -> dict[str, Any]:
     """What the run hands over. One from before this was stored has it worked out once, and
     stored."""
     if delivery.written is None:
-        delivery.written = _written(blueprint(delivery_asked(delivery)))
+        delivery.written = _written(blueprint(delivery_asked(delivery), sign))
         delivery.save(update_fields=["written"])
     found: dict[str, Any] = delivery.written
     return found

@@ -15,6 +15,7 @@ from pathlib import Path
 
 from common.db import AWAY, DEADLOCK, LOCK_WAIT, code_of
 from common.files import is_intact, keep, local, work_folder
+from common.keys import sign
 from common.pictures import encoding_guard
 from common.slots import at_once, slot
 from common.threads import beating
@@ -230,7 +231,7 @@ def _original_file(original: Original) -> Iterator[Path]:
 def _finish(delivery: Delivery) -> None:
     """What is handed over now that all files are there, and the zip."""
     written, files = written_of(delivery), list(delivery.files.select_related("rendition"))
-    plan = blueprint(delivery_asked(delivery))
+    plan = blueprint(delivery_asked(delivery), sign)
     finished = finish(plan, facts_of(files))
     written["texts"] = finished.texts
     kept = set(finished.files)

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from typing import Annotated
 
 from common.bodies import Body
+from common.keys import sign
 from common.problems import Problem, Refused
 from deliveries.models import bytes_made
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
@@ -205,6 +206,7 @@ def _read(site: Site, row: Placement | None, draft: WholeDraft) -> HttpResponse:
         every=draft.every,
         scrollbar_px=draft.scrollbar_px,
         conditions=draft.conditions,
+        sign=sign,
     )
     return _json(reading)
 
@@ -287,7 +289,7 @@ def code(request: HttpRequest, site_id: int, draft: CodeDraft) -> list[CodeFile]
     """The code of a draft in one kind of output; no file where there is no picture yet."""
     site = site_for(request, site_id, looking=True)
     asked = _asked(site, draft, _stored(site, draft))
-    return list(code_as(*asked, draft.output, bytes_made))
+    return list(code_as(*asked, draft.output, bytes_made, sign))
 
 
 @router.post("/sites/{int:site_id}/crops", response={200: CropsOfAll, 404: Problem, 422: Problem})

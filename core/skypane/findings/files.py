@@ -127,3 +127,20 @@ def over_budget(case: Case) -> Iterator[Found]:
 
 def _kb(size_bytes: int) -> str:
     return f"{size_bytes / 1000:.0f} kB"
+
+
+@rule(
+    "service-cut",
+    "wrong",
+    "files",
+    "Aim there in place of cutting, or name the four numbers of a cut in the service's template.",
+)
+def service_cut(case: Case) -> Iterator[Found]:
+    """A crop of a picture that an image service gives out which cannot cut: the whole picture would
+    come, and be shown in the place of the crop."""
+    service = case.site.hand_over.service
+    if service is None or service.cuts:
+        return
+    letters = tuple(p.span.letter for p in case.part.shown if p.crop is not WHOLE)
+    if letters:
+        yield letters, "The image service cannot cut, and gives out the whole picture."

@@ -146,8 +146,12 @@ def image_declarations(run: Run, addresses: Addresses) -> tuple[str, ...]:
         return ("background-image: none;",)
     plain = run.files[-1][0][1]
     out = [f"background-image: {url(plain)};"]
+    # of one format alone there is nothing to choose from
+    formats = len(run.files) > 1
     candidates = [
-        f'{url(f)} type("{TYPES[f.format]}") {d:g}x' for mine in run.files for d, f in mine
+        f'{url(f)} type("{TYPES[f.format]}") {d:g}x' if formats else f"{url(f)} {d:g}x"
+        for mine in run.files
+        for d, f in mine
     ]
     if len(candidates) > 1:
         inner = ",\n  ".join(candidates)

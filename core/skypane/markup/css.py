@@ -18,6 +18,7 @@ from skypane.layouts import SCRIPTED, Facts, Layout, Spot
 from skypane.markup.background import FIXED as BACKGROUND_FIXED
 from skypane.markup.background import Offering, as_background, background_rules
 from skypane.markup.css_rule import CssRule, Declared, commented, holds_in, shared
+from skypane.markup.elements import Addresses
 from skypane.markup.html import in_folder
 from skypane.markup.lines import Line
 from skypane.markup.span_css import SpanCss, cut_of, span_css
@@ -65,13 +66,13 @@ _NEUTRAL = {
 def css_lines(
     plan: Plan,
     files: Files | None = None,
-    folder: str = "images/",
+    addresses: Addresses = in_folder("images/"),  # made once
     *,
     whole: bool = False,
 ) -> tuple[Line, ...]:
-    """The CSS of a placement. `files` are those of a delivery, None: all that are planned; `folder`
-    stands before their names where they are backgrounds. `whole`: for whole crops instead of the
-    cut files, each of them in a `picture`; both show the same.
+    """The CSS of a placement. `files` are those of a delivery, None: all that are planned;
+    `addresses` tells where they are to be had as backgrounds. `whole`: for whole crops instead of
+    the cut files, each of them in a `picture`; both show the same.
 
     The block without a condition is the span that is tested last; the others follow so that later
     ones win.
@@ -89,7 +90,7 @@ def css_lines(
         if plan.alternatives(part):
             parts += _variant_rules(plan, part, name, whole, order, way)
     images = [
-        background_rules(part, name, _offering(plan, part, mine, folder))
+        background_rules(part, name, _offering(plan, part, mine, addresses))
         for part, name, way in each
         if way == "background"
     ]
@@ -131,13 +132,15 @@ def _way(plan: Plan, part: PartPlan, files: Mapping[int, Files]) -> Way:
     return written_way(plan, part, files.get(part.index, ())).way
 
 
-def _offering(plan: Plan, part: PartPlan, files: Mapping[int, Files], folder: str) -> Offering:
+def _offering(
+    plan: Plan, part: PartPlan, files: Mapping[int, Files], addresses: Addresses
+) -> Offering:
     """What a background takes: the files of a part and of what shows in its place."""
     return Offering(
         by_letter(files.get(part.index, ())),
         [(other, by_letter(files.get(other.index, ()))) for other in plan.alternatives(part)],
         plan.site.densities,
-        in_folder(folder),
+        addresses,
         plan.site.media_style,
     )
 

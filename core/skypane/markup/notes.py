@@ -27,7 +27,10 @@ def notes_text(
     said = [
         f"The pictures are in {folder}. The pages of this delivery work from disk as they are.",
         (
-            f"In the code they are looked for at {where} — put them there."
+            f"The code asks an image service for its pictures: {how.service.template}. Give it the"
+            " originals under their names."
+            if how.service
+            else f"In the code they are looked for at {where} — put them there."
             if how.prefix
             else f"The code looks for them in {folder}, beside the page that it is put into."
         ),

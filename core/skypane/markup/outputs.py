@@ -10,6 +10,13 @@ from collections.abc import Callable, Sequence
 from typing import NamedTuple
 
 from skypane.files.renditions import Files
+from skypane.markup.addresses import (
+    FOLDER,
+    addresses_of,
+    as_negotiated,
+    files_asked_for,
+    prefix_of,
+)
 from skypane.markup.css import css_lines
 from skypane.markup.django import DjangoTemplate
 from skypane.markup.elements import Address, Addresses, Element, File, Listed, Value
@@ -21,10 +28,8 @@ from skypane.markup.picture import placement_elements
 from skypane.markup.preload import preload_links
 from skypane.markup.scripts import scripts_of
 from skypane.model import Output, Rendition
+from skypane.services.addresses import Sign
 from skypane.shown.nouns import Plan
-
-#: Where files lie beside a page of a delivery.
-FOLDER = "images/"
 
 
 class WrittenFile(NamedTuple):
@@ -34,54 +39,79 @@ class WrittenFile(NamedTuple):
     lines: tuple[Line, ...]
 
 
-def prefix_of(plan: Plan) -> str:
-    """What stands before the names of files in code that goes into pages of others."""
-    return plan.site.hand_over.prefix or FOLDER
-
-
 def component_name(called: str) -> str:
     """What a component is called: keeper-s-cottage is KeeperSCottage (common practice: components
     of React begin with a capital letter)."""
     return "".join(f"{word[:1].upper()}{word[1:]}" for word in called.split("-"))
 
 
-def written_as(plan: Plan, files: Files, output: Output) -> tuple[WrittenFile, ...]:
+class PlacementCode(NamedTuple):
+    """A placement as code has it: its elements, what goes into the head of its page, its style
+    sheet, and where files are to be had."""
+
+    plan: Plan
+    files: Files
+    addresses: Addresses
+    elements: Sequence[Element]
+    head: Sequence[Element]
+    sheet: tuple[Line, ...]
+
+    @property
+    def called(self) -> str:
+        return self.plan.placement.called
+
+
+def code_of(plan: Plan, files: Files, sign: Sign | None = None) -> PlacementCode:
+    """What all kinds of output are written from. `sign` signs addresses of a service."""
+    asked, addresses = files_asked_for(plan, files), addresses_of(plan, sign)
+    elements = [as_negotiated(plan, e) for e in placement_elements(plan, asked)]
+    head = [as_negotiated(plan, e) for e in preload_links(plan, asked)]
+    sheet = sheet_lines(plan, asked, addresses)
+    return PlacementCode(plan, asked, addresses, elements, head, sheet)
+
+
+def written_as(
+    plan: Plan, files: Files, output: Output, sign: Sign | None = None
+) -> tuple[WrittenFile, ...]:
     """The files of a placement in one kind of output. Without any file there is nothing to show and
     nothing is written."""
-    elements = placement_elements(plan, files)
-    return _WRITERS[output](plan, files, elements) if elements else ()
+    code = code_of(plan, files, sign)
+    return _WRITERS[output](code) if code.elements else ()
 
 
-def sheet_lines(plan: Plan, files: Files, folder: str = FOLDER) -> tuple[Line, ...]:
+def sheet_lines(
+    plan: Plan,
+    files: Files,
+    addresses: Addresses = in_folder(FOLDER),  # made once
+) -> tuple[Line, ...]:
     """The style sheet, as it stands beside the pictures' folder."""
-    return (*font_lines([plan]), *css_lines(plan, files, folder))
+    return (*font_lines([plan]), *css_lines(plan, files, addresses))
 
 
-def _head(name: str, plan: Plan, files: Files, printer: Html) -> tuple[WrittenFile, ...]:
+def _head(name: str, code: PlacementCode, printer: Html) -> tuple[WrittenFile, ...]:
     """What goes into the head of a page, where anything does."""
-    links = preload_links(plan, files)
-    return (WrittenFile(f"{name}-head.html", printer.lines(links)),) if links else ()
+    return (WrittenFile(f"{name}-head.html", printer.lines(code.head)),) if code.head else ()
 
 
-def _html(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[WrittenFile, ...]:
-    called, printer = plan.placement.called, Html(in_folder(prefix_of(plan)))
+def _html(code: PlacementCode) -> tuple[WrittenFile, ...]:
+    name, printer = f"snippets/{code.called}", Html(code.addresses)
     return (
-        WrittenFile(f"snippets/{called}.html", printer.lines(elements)),
-        *_head(f"snippets/{called}", plan, files, printer),
-        WrittenFile(f"snippets/{called}.css", sheet_lines(plan, files, prefix_of(plan))),
+        WrittenFile(f"{name}.html", printer.lines(code.elements)),
+        *_head(name, code, printer),
+        WrittenFile(f"{name}.css", code.sheet),
     )
 
 
-def _django(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[WrittenFile, ...]:
-    called = plan.placement.called
-    prefix = prefix_of(plan)
+def _django(code: PlacementCode) -> tuple[WrittenFile, ...]:
+    name, prefix = f"templates/{code.called}", prefix_of(code.plan)
     # what is an address already, or begins at the root of a host, is no name of a static file
     is_static = not (prefix.startswith("/") or ":" in prefix.split("/")[0])
-    printer = (DjangoTemplate if is_static else DjangoElsewhere)(in_folder(prefix))
+    is_static = is_static and code.plan.site.hand_over.service is None
+    printer = (DjangoTemplate if is_static else DjangoElsewhere)(code.addresses)
     return (
-        WrittenFile(f"templates/{called}.html", printer.lines(elements)),
-        *_head(f"templates/{called}", plan, files, printer),
-        WrittenFile(f"templates/{called}.css", sheet_lines(plan, files, prefix_of(plan))),
+        WrittenFile(f"{name}.html", printer.lines(code.elements)),
+        *_head(name, code, printer),
+        WrittenFile(f"{name}.css", code.sheet),
     )
 
 
@@ -106,10 +136,10 @@ class _Module(Jsx):
         return f"className={{{said}}}"
 
 
-def _jsx(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[WrittenFile, ...]:
-    name = component_name(plan.placement.called)
-    inner = _Module(in_folder(prefix_of(plan))).lines(elements)
-    scripts = scripts_of([plan])
+def _jsx(code: PlacementCode) -> tuple[WrittenFile, ...]:
+    name = component_name(code.called)
+    inner = _Module(code.addresses).lines(code.elements)
+    scripts = scripts_of([code.plan])
     asks = [Line(f"// Put {script} into the page once.") for script in scripts]
     head = [
         'import type { ReactElement } from "react";',
@@ -127,25 +157,25 @@ def _jsx(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[Written
     )
     return (
         WrittenFile(f"components/{name}.tsx", lines),
-        WrittenFile(f"components/{name}.module.css", sheet_lines(plan, files, prefix_of(plan))),
+        WrittenFile(f"components/{name}.module.css", code.sheet),
     )
 
 
-def _json(plan: Plan, files: Files, elements: Sequence[Element]) -> tuple[WrittenFile, ...]:
-    addresses = in_folder(prefix_of(plan))
+def _json(code: PlacementCode) -> tuple[WrittenFile, ...]:
+    plan, addresses = code.plan, code.addresses
     told = {
         "name": plan.placement.name,
         "kind": plan.placement.kind,
         "spans": [s.span._asdict() for s in plan.spots],
-        "head": [_as_data(e, addresses) for e in preload_links(plan, files)],
-        "elements": [_as_data(e, addresses) for e in elements],
-        "files": [_file(r, addresses) for _, mine in files for r in mine],
-        "css": [line.text for line in sheet_lines(plan, files, prefix_of(plan))],
+        "head": [_as_data(e, addresses) for e in code.head],
+        "elements": [_as_data(e, addresses) for e in code.elements],
+        "files": [_file(r, addresses) for _, mine in code.files for r in mine],
+        "css": [line.text for line in code.sheet],
         "scripts": list(scripts_of([plan])),
     }
     text = json.dumps(told, indent=2, ensure_ascii=False)
     lines = tuple(Line(line) for line in text.split("\n"))
-    return (WrittenFile(f"data/{plan.placement.called}.json", lines),)
+    return (WrittenFile(f"data/{code.called}.json", lines),)
 
 
 def _file(r: Rendition, addresses: Addresses) -> dict[str, object]:
@@ -182,5 +212,9 @@ def _value(value: Value, addresses: Addresses) -> object:
     return value
 
 
-_Writes = Callable[[Plan, Files, Sequence[Element]], tuple[WrittenFile, ...]]
-_WRITERS: dict[Output, _Writes] = {"html": _html, "jsx": _jsx, "django": _django, "json": _json}
+_WRITERS: dict[Output, Callable[[PlacementCode], tuple[WrittenFile, ...]]] = {
+    "html": _html,
+    "jsx": _jsx,
+    "django": _django,
+    "json": _json,
+}

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from skypane.model import Format
-
-TYPES: dict[Format, str] = {
+#: By format.
+TYPES: dict[str, str] = {
     "avif": "image/avif",
     "webp": "image/webp",
     "jpeg": "image/jpeg",

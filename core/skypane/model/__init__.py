@@ -78,6 +78,7 @@ from skypane.model.placement import (
     Way,
     picture,
 )
+from skypane.model.service import CROP, MEANINGS, Meaning, Service
 from skypane.model.site import (
     GREATEST_VIEWPORT,
     LEAST_VIEWPORT,
@@ -121,11 +122,13 @@ from skypane.values import (
 
 __all__ = [
     "AS_USUAL",
+    "CROP",
     "FEATURES",
     "FLATTEST",
     "GREATEST_VIEWPORT",
     "LEAST_SHARE",
     "LEAST_VIEWPORT",
+    "MEANINGS",
     "MOST_AREAS",
     "MOST_BREAKPOINTS",
     "MOST_DENSITIES",
@@ -186,6 +189,7 @@ __all__ = [
     "Likeness",
     "LinearScrim",
     "Lists",
+    "Meaning",
     "MediaStyle",
     "NamedFrame",
     "Naming",
@@ -211,6 +215,7 @@ __all__ = [
     "Role",
     "Rungs",
     "Scrim",
+    "Service",
     "Severity",
     "ShareWidth",
     "Shows",

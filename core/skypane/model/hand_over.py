@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from skypane.model.service import Service
 from skypane.values import Noun
 
 #: What code can be written as: HTML with a style sheet; a typed React component with a CSS module;
@@ -50,7 +51,8 @@ class HandOver(Noun):
     """`outputs` is what goes into a delivery beside its pages. `prefix` stands before the names of
     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
-    for it. `preload`: pages ask for their first picture before anything else."""
+    for it. `preload`: pages ask for their first picture before anything else.
+    `service` gives files out in the place of a folder."""
 
     outputs: Annotated[tuple[Output, ...], Field(max_length=8), AfterValidator(_each_once)] = (
         "html",
@@ -58,3 +60,4 @@ class HandOver(Noun):
     prefix: Annotated[str, Field(max_length=300), AfterValidator(_address)] = ""
     hashed: bool = False
     preload: bool = False
+    service: Service | None = None

@@ -11,6 +11,7 @@ from skypane.markup.outputs import written_as
 from skypane.model import Original, Output, Placement, Site
 from skypane.reading.nouns import CodeFile, CodeLine
 from skypane.reading.read import MadeBytes, made_of
+from skypane.services.addresses import Sign
 from skypane.shown.plan import plan
 
 
@@ -20,6 +21,7 @@ def code_as(
     originals: Mapping[int, Original],
     output: Output,
     made_bytes: MadeBytes = lambda keys: {},
+    sign: Sign | None = None,
 ) -> tuple[CodeFile, ...]:
     """The files of a placement in one kind of output, none where there is no picture yet. Raises
     InvalidPlan where the placement cannot be computed."""
@@ -33,5 +35,5 @@ def code_as(
             lines=tuple(CodeLine(text=line.text, spans=line.spans) for line in f.lines),
             text=text_of(f.lines),
         )
-        for f in written_as(computed, kept, output)
+        for f in written_as(computed, kept, output, sign)
     )

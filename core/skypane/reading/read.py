@@ -15,15 +15,14 @@ from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
 from skypane.layouts.facts import value_facts
+from skypane.markup.addresses import addresses_of
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
-from skypane.markup.html import html_of
+from skypane.markup.html import Html
 from skypane.markup.lines import text_of
-from skypane.markup.outputs import prefix_of, sheet_lines
+from skypane.markup.outputs import code_of
 from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
-from skypane.markup.picture import placement_lines
-from skypane.markup.preload import preload_links
 from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
 from skypane.markup.ways import COSTS, written_way
@@ -62,6 +61,7 @@ from skypane.reading.own import own_reading
 from skypane.reading.sky import sky_of
 from skypane.reading.spans import items_print, moving_span, span_reading
 from skypane.reading.weights import all_weights, weight_band, weight_bands
+from skypane.services.addresses import Sign
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan
@@ -102,6 +102,7 @@ def read(
     every: bool = True,
     scrollbar_px: float = 0,
     conditions: Conditions = AS_USUAL,
+    sign: Sign | None = None,
     store: Store = STORE,
 ) -> Reading:
     """Everything about a placement. `chosen` is the part and the letter of the span that is read in
@@ -112,7 +113,8 @@ def read(
     code stay. `conditions` are what the page is seen under: panes, verdicts, words and bands of the
     whole are as they are then, and on screens that stand as they then do; files, findings and code
     stay. `pixels` gives the px of originals that words lie on, `siblings` the other placements
-    of the page, `store` the plans of earlier readings.
+    of the page, `sign` signs addresses of an image service, `store` has the plans of earlier
+    readings.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -190,7 +192,7 @@ def read(
         one_of=of_set,
         verdicts=sky.verdicts(bands, whole, of_items, found),
         findings=tuple(found),
-        code=_code(written, without(files, gone), told),
+        code=_code(written, without(files, gone), told, sign),
         pane=_pane(sky.pane, preview),
     )
 
@@ -320,12 +322,14 @@ def _pane(computed: Plan, preview: PreviewUrl) -> PlacementPane:
     )
 
 
-def _code(computed: Plan, files: Files, told: Collection[int]) -> Code:
+def _code(computed: Plan, files: Files, told: Collection[int], sign: Sign | None) -> Code:
     """The code of a placement; of some of many parts only their `sizes`."""
     whole = len(told) == len(computed.parts)
-    markup = placement_lines(computed, files, prefix_of(computed)) if whole else ()
-    css = sheet_lines(computed, files, prefix_of(computed)) if whole else ()
-    head = html_of(prefix_of(computed)).lines(preload_links(computed, files)) if whole else ()
+    code = code_of(computed, files, sign) if whole else None
+    printer = Html(addresses_of(computed, sign))
+    markup = printer.lines(code.elements) if code else ()
+    head = printer.lines(code.head) if code else ()
+    css = code.sheet if code else ()
     style = computed.site.media_style
     sizes = {i: drawn_sizes(computed.parts[i].spans, style) for i in sorted(told)}
     return Code(

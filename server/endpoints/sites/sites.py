@@ -6,6 +6,7 @@ from datetime import datetime
 
 from accounts.session import person
 from common.db import in_one_go, locked_one, remove_one
+from common.keys import check_key
 from common.problems import Conflict, Problem
 from deliveries.models import Delivery
 from django.db.models import Count, Max, Q
@@ -123,6 +124,7 @@ def read_frame_uses(request: HttpRequest, site_id: int) -> dict[str, list[str]]:
 @router.post("/sites", response={201: SiteOut, 422: Problem})
 def make_site(request: HttpRequest, payload: SiteIn) -> Status[SiteOut]:
     check_frames(payload.plan, *payload.plan.frames)
+    check_key(payload.plan)
 
     def make() -> Site:
         site = Site.objects.create(
@@ -171,6 +173,7 @@ def change_site(request: HttpRequest, site_id: int, payload: SiteChange) -> Site
             after = retitled(before, after)
         # frames speak of the spans that the site had, as the form that they come from does
         edited = before.model_copy(update={"frames": after.frames})
+        check_key(after)
         check_frames(edited, *edited.frames)
         after = respanned(edited, after)
         site.name, site.plan = payload.name.strip(), after.model_dump(mode="json")

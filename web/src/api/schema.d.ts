@@ -732,6 +732,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/services/meanings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Meanings
+         * @description What a variable of a template can stand for.
+         */
+        get: operations["endpoints_sites_services_list_meanings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1408,6 +1428,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/service/own": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Own Service
+         * @description The service that comes with Sky Pane, as this site can name it. `negotiates`: the format is
+         *     left to it and the browser.
+         */
+        get: operations["endpoints_sites_services_read_own_service"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/service/proposed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Propose Service
+         * @description A service whose template is read off addresses. Nothing is stored.
+         */
+        post: operations["endpoints_sites_services_propose_service"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/site.json": {
         parameters: {
             query?: never;
@@ -1512,6 +1573,14 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AddressesIn
+         * @description Addresses of pictures as a service gives them out, one or two.
+         */
+        AddressesIn: {
+            /** Addresses */
+            addresses: string[];
+        };
         /**
          * Advice
          * @description What to do about the failing areas of one span. `best` is the index of the first remedy that
@@ -3060,6 +3129,7 @@ export interface components {
          *     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
          *     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
          *     for it. `preload`: pages ask for their first picture before anything else.
+         *     `service` gives files out in the place of a folder.
          */
         HandOver: {
             /**
@@ -3084,6 +3154,7 @@ export interface components {
              * @default false
              */
             preload?: boolean;
+            service?: components["schemas"]["Service"] | null;
         };
         /**
          * HeightBefore
@@ -4968,6 +5039,46 @@ export interface components {
             shows: boolean;
         };
         /**
+         * Service
+         * @description `means` says for each variable of the `template` what it stands for, `fixed` what it always
+         *     is. Without a format in it the service and the browser agree on one (RFC 9110 §12.5.1). `key` is
+         *     the name of the key that addresses are signed with; the key itself is not kept here.
+         *     `seconds`: how long a signed address holds.
+         */
+        Service: {
+            /**
+             * Crop In
+             * @default px
+             * @enum {string}
+             */
+            crop_in?: "px" | "shares";
+            /** Fixed */
+            fixed?: {
+                [key: string]: string;
+            };
+            /**
+             * Key
+             * @default
+             */
+            key?: string;
+            /** Means */
+            means?: {
+                [key: string]: "name" | "hash" | "width" | "height" | "format" | "quality" | "crop_x" | "crop_y" | "crop_width" | "crop_height" | "focal_x" | "focal_y" | "expires" | "key" | "signature";
+            };
+            /**
+             * Quality
+             * @default 80
+             */
+            quality?: number;
+            /**
+             * Seconds
+             * @default 31536000
+             */
+            seconds?: number;
+            /** Template */
+            template: string;
+        };
+        /**
          * Session
          * @description Who is signed in, if anybody, and whether this installation offers the demo designer.
          */
@@ -5145,7 +5256,8 @@ export interface components {
              *         "html"
              *       ],
              *       "prefix": "",
-             *       "preload": false
+             *       "preload": false,
+             *       "service": null
              *     }
              */
             hand_over?: components["schemas"]["HandOver"];
@@ -5389,7 +5501,8 @@ export interface components {
              *           "html"
              *         ],
              *         "prefix": "",
-             *         "preload": false
+             *         "preload": false,
+             *         "service": null
              *       },
              *       "heading_level": 2,
              *       "heights": [
@@ -5577,7 +5690,8 @@ export interface components {
              *           "html"
              *         ],
              *         "prefix": "",
-             *         "preload": false
+             *         "preload": false,
+             *         "service": null
              *       },
              *       "heading_level": 2,
              *       "heights": [
@@ -8720,6 +8834,35 @@ export interface operations {
             };
         };
     };
+    endpoints_sites_services_list_meanings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": ("name" | "hash" | "width" | "height" | "format" | "quality" | "crop_x" | "crop_y" | "crop_width" | "crop_height" | "focal_x" | "focal_y" | "expires" | "key" | "signature")[];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     endpoints_session_read_session: {
         parameters: {
             query?: never;
@@ -10818,6 +10961,101 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Outcome"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_sites_services_read_own_service: {
+        parameters: {
+            query?: {
+                negotiates?: boolean;
+            };
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Service"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_sites_services_propose_service: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AddressesIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Service"];
                 };
             };
             /** @description Not Found */

@@ -1,0 +1,62 @@
+"""Where the files of a placement are to be had by code that goes into pages of others: in a folder,
+below an address, or at an image service."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+from skypane.files.renditions import Files
+from skypane.markup.elements import Addresses, Element
+from skypane.markup.html import in_folder
+from skypane.model import Rendition
+from skypane.services.addresses import Sign, at_service
+from skypane.shown.nouns import Plan
+
+#: Where files lie beside a page of a delivery.
+FOLDER = "images/"
+
+
+def prefix_of(plan: Plan) -> str:
+    """What stands before the names of files that lie in a folder."""
+    return plan.site.hand_over.prefix or FOLDER
+
+
+def addresses_of(plan: Plan, sign: Sign | None = None) -> Addresses:
+    """Tells where a file is to be had. A drawing has no sizes, and stays in the folder."""
+    folder, service = in_folder(prefix_of(plan)), plan.site.hand_over.service
+    if service is None:
+        return folder
+    originals = {p.original.id: p.original for part in plan.parts for p in part.shown}
+    served = at_service(service, originals, sign)
+
+    def address(of: Rendition) -> str:
+        return folder(of) if of.format == "svg" else served(of)
+
+    return address
+
+
+def files_asked_for(plan: Plan, files: Files) -> Files:
+    """The files that code names. Where a service and a browser agree on the format there is one of
+    each size."""
+    service = plan.site.hand_over.service
+    if service is None or not service.negotiates:
+        return files
+    return tuple((group, _one_format(made)) for group, made in files)
+
+
+def _one_format(made: tuple[Rendition, ...]) -> tuple[Rendition, ...]:
+    """Of each size the file of the oldest format, which stands for all of them."""
+    last = made[-1].format if made else ""
+    return tuple(r for r in made if r.format == last)
+
+
+def as_negotiated(plan: Plan, of: Element) -> Element:
+    """An element whose sources name no type, where the service chooses one."""
+    service = plan.site.hand_over.service
+    if service is None or not service.negotiates:
+        return of
+    kept = tuple(
+        (k, v) for k, v in of.attributes if k != "type" or of.tag not in ("source", "link")
+    )
+    children = tuple(c if isinstance(c, str) else as_negotiated(plan, c) for c in of.children)
+    return replace(of, attributes=kept, children=children)

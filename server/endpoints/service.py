@@ -1,0 +1,111 @@
+"""The image service that comes with Sky Pane, as browsers of visitors ask it: by signed addresses
+alone. Whoever has one may see the file; nobody is signed in."""
+
+from __future__ import annotations
+
+import time
+from collections.abc import Collection
+from http import HTTPStatus
+
+from common.keys import keys
+from deliveries.service import Wanted, planned, stored_file
+from django.core.files.storage import default_storage
+from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseNotModified, QueryDict
+from django.http.response import HttpResponseBase
+from django.utils.cache import patch_vary_headers
+from django.utils.http import parse_etags, quote_etag
+from django.views.decorators.http import require_safe
+from sites.models import Site
+from skypane.errors import NoRoom, SkyPaneError, TooDemanding
+from skypane.geometry import Crop
+from skypane.markup.types import TYPES
+from skypane.model import Format, Rendition
+from skypane.services.addresses import NAMES
+from skypane.services.signing import is_genuine
+
+#: RFC 9111 §5.2.2 and RFC 8246: another content has another address.
+FOR_GOOD = "public, max-age=31536000, immutable"
+FORMATS: dict[str, Format] = {called: format_ for format_, called in NAMES.items()}  # type: ignore[misc]  # every name is that of a format
+#: Most modern first.
+BEST: tuple[Format, ...] = ("avif", "webp", "jpeg", "png", "svg")
+
+
+def _refused(status: int, sentence: str) -> HttpResponse:
+    response = HttpResponse(
+        f"{sentence}\n", status=status, content_type="text/plain; charset=utf-8"
+    )
+    response["Cache-Control"] = "no-store"
+    return response
+
+
+@require_safe
+def serve(request: HttpRequest, site_id: int, hash_: str, name: str) -> HttpResponseBase:
+    """A file of a site's plan. 403: not signed by us; 410: no longer valid; 400 and 404: nothing
+    that the plan asks for; 406: in no format that was asked for; 503: ask again."""
+    q = request.GET
+    if not is_genuine(request.get_full_path(), q.get("sig", ""), q.get("key", ""), keys()):
+        return _refused(403, "This address was not signed here, or was changed since.")
+    if not q.get("until", "").isdigit() or int(q["until"]) < time.time():
+        return _refused(410, "This address has expired. Load the page again.")
+    wanted = _wanted(q, hash_, name)
+    site = Site.objects.filter(id=site_id).first()
+    if wanted is None or site is None:
+        return _refused(400, "This address does not say which file it asks for.")
+    offered = planned(site).get(wanted)
+    if not offered:
+        return _refused(404, "The plan of this site does not ask for such a file.")
+    format_ = _format(request, q, offered.keys())
+    if format_ is None:
+        return _refused(406, "This file is not to be had in a format that was asked for.")
+    return _answer(request, site, offered[format_], negotiated="f" not in q)
+
+
+def _wanted(q: QueryDict, hash_: str, name: str) -> Wanted | None:
+    try:
+        w, x, y, cw, ch = (int(str(q[k])) for k in ("w", "cx", "cy", "cw", "ch"))
+        return Wanted(hash_, name, w, Crop(x=x, y=y, w=cw, h=ch))
+    except (KeyError, ValueError):
+        return None
+
+
+def _format(request: HttpRequest, q: QueryDict, offered: Collection[Format]) -> Format | None:
+    """The format that the address names; else of those that are offered the most modern that the
+    browser takes (RFC 9110 §12.5.1), which says so of the new ones by name."""
+    if "f" in q:
+        named = FORMATS.get(str(q["f"]))
+        return named if named in offered else None
+    for format_ in BEST:
+        if format_ not in offered:
+            continue
+        is_new = format_ in ("avif", "webp")
+        accepts = request.headers.get("Accept", "*/*")
+        if TYPES[format_] in accepts if is_new else request.accepts(TYPES[format_]):
+            return format_
+    return None
+
+
+def _answer(
+    request: HttpRequest, site: Site, of: Rendition, *, negotiated: bool
+) -> HttpResponseBase:
+    etag = quote_etag(of.key)
+    response: HttpResponseBase
+    if etag in parse_etags(request.headers.get("If-None-Match", "")):
+        response = HttpResponseNotModified()
+    else:
+        try:
+            stored = stored_file(site, of)
+        except (NoRoom, TooDemanding) as problem:
+            refused = _refused(503, str(problem))
+            refused["Retry-After"] = "5"
+            return refused
+        except SkyPaneError as problem:
+            return _refused(HTTPStatus.UNPROCESSABLE_ENTITY, str(problem))
+        response = FileResponse(default_storage.open(stored), content_type=TYPES[of.format])
+        response["Content-Disposition"] = "inline"
+    response["ETag"] = etag
+    response["Cache-Control"] = FOR_GOOD
+    # pages of other hosts show it (Fetch §3.7)
+    response["Cross-Origin-Resource-Policy"] = "cross-origin"
+    if negotiated:
+        patch_vary_headers(response, ["Accept"])
+    return response
