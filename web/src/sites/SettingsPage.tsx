@@ -21,6 +21,7 @@ import { NamedFrames } from "./NamedFrames";
 import { NamingFields } from "./NamingFields";
 import { RemoveSite } from "./RemoveSite";
 import { Row } from "./Row";
+import { ServiceFields } from "./ServiceFields";
 import classes from "./Settings.module.css";
 import { Container, ScreenHeights } from "./Surroundings";
 import { TypefaceField } from "./TypefaceField";
@@ -111,6 +112,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <Ladders plan={plan} set={set} />
         <NamingFields plan={plan} set={set} site={site} />
         <HandOverFields plan={plan} set={set} error={error} />
+        <ServiceFields plan={plan} set={set} siteId={site.id} error={error} />
         <AudienceTable plan={plan} set={set} siteId={site.id} />
         <ScreenHeights plan={plan} set={set} />
         <Row label="Take along">
