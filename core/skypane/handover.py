@@ -23,10 +23,10 @@ from skypane.markup.addresses import FOLDER
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
 from skypane.markup.fonts import fetched_first, font_lines
-from skypane.markup.html import html_of
+from skypane.markup.html import Html, html_of
 from skypane.markup.lines import Line, text_of
 from skypane.markup.notes import notes_text
-from skypane.markup.outputs import sheet_lines, written_as
+from skypane.markup.outputs import code_of, sheet_lines, written_as
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.preload import preload_links
@@ -224,20 +224,37 @@ def _texts(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]
         return {"notes.txt": text}
 
     if asked.scope == "placement":
-        ((called, snippet),) = snippets.items()
-        return {
-            "page.html": page_html(
-                planned[0][0].placement.name,
+        ((alone, files),) = planned
+        called = alone.placement.called
+
+        def one_page(snippet: str, first: tuple[Line, ...], sheet: str = "picture.css") -> str:
+            return page_html(
+                alone.placement.name,
                 [snippet],
+                stylesheets=(sheet,),
                 scripts=tuple(scripts),
-                fonts=fetched_first([planned[0][0]]),
-                first=_asked_first(planned[:1]),
+                fonts=fetched_first([alone]),
+                first=first,
                 lang=lang,
-                dark="dark" in planned[0][0].placement.features,
-            ),
+                dark="dark" in alone.placement.features,
+            )
+
+        of_one = {n.replace(f"snippets/{called}", "snippet"): t for n, t in handed.items()}
+        if asked.site.hand_over.service is not None:
+            code = code_of(alone, files, sign)
+            printer = Html(code.addresses)
+            sheet = "page-service.css" if text_of(code.sheet) != fonts + sheets[called] else ""
+            of_one |= {sheet: text_of(code.sheet)} if sheet else {}
+            of_one["page-service.html"] = one_page(
+                text_of(printer.lines(code.elements)),
+                printer.lines(code.head),
+                sheet or "picture.css",
+            )
+        return {
+            "page.html": one_page(snippets[called], _asked_first(planned)),
             "picture.css": fonts + sheets[called],
             **scripts,
-            **{n.replace(f"snippets/{called}", "snippet"): t for n, t in handed.items()},
+            **of_one,
             **notes("picture.css"),
         }
     out = {**scripts}

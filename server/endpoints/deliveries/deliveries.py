@@ -39,6 +39,8 @@ class PicksIn(Body):
     formats: proof.Formats = "all"
     cases: Annotated[list[proof.Case], Field(max_length=200)] | None = None
     part: model.PartIndex = 0
+    # of the page whose pictures an image service gives out
+    service: bool = False
 
 
 def _mine(request: HttpRequest, delivery_id: int, *, looking: bool | None = None) -> Delivery:
@@ -219,9 +221,18 @@ def predict_picks(
     if run.scope != "placement":
         raise Refused("Predictions are made for one placement. Export it by itself.", status=409)
     (placement,) = run.placements
+    name = "page-service" if payload.service else "page"
+    if f"{name}.html" not in texts:
+        raise Refused(
+            "This export was made before the site named an image service. Export the placement"
+            " again.",
+            status=409,
+            field="service",
+        )
+    sheet = texts.get(f"{name}.css", texts["picture.css"])
     try:
         shown = proof.delivered(
-            texts["page.html"], texts["picture.css"], proof.element_of(placement, payload.part)
+            texts[f"{name}.html"], sheet, proof.element_of(placement, payload.part)
         )
     except InvalidPlan as late:
         raise Refused(str(late), status=409, field="part") from None

@@ -526,17 +526,22 @@ def test_a_body_that_names_a_row_of_another_site_is_told_nothing_of_it(
         "/api/sites/{site_id}/readings": (f"{own_site}/readings", draft),
         "/api/sites/{site_id}/readings/moving": (f"{own_site}/readings/moving", draft),
         "/api/sites/{site_id}/readings/sum": (f"{own_site}/readings/sum", {**draft, "at": 800}),
+        "/api/sites/{site_id}/readings/code": (
+            f"{own_site}/readings/code",
+            {**draft, "output": "jsx"},
+        ),
         "/api/sites/{site_id}/crops": (f"{own_site}/crops", {**draft, "ratio": 1}),
         "/api/sites/{site_id}/kinds/{kind}": (f"{own_site}/kinds/banner", draft),
         "/api/sites/{site_id}/remedies": (f"{own_site}/remedies", {"choices": [choice]}),
         "/api/pages/{page_id}/homes": (f"{own_page}/homes", {"placement_id": foreign}),
+        "/api/pages/{page_id}/lead": (f"{own_page}/lead", {"placement_id": foreign}),
     }
     from config.api import api
 
-    asked = {path for _, path, _ in _that_name_rows(api.get_openapi_schema())}
-    assert asked == set(bodies)
-    for path, body in bodies.values():
-        answer = designer.post(path, body)
+    methods = {path: method for method, path, _ in _that_name_rows(api.get_openapi_schema())}
+    assert set(methods) == set(bodies)
+    for named, (path, body) in bodies.items():
+        answer = designer.call(methods[named], path, body)
         assert b"Hidden" not in answer.content, path
         assert answer.status_code == 404 or answer.status_code == 200, path
     undone = designer.post(f"{own_site}/remedies/undo", {"placements": [[foreign, 1]]})

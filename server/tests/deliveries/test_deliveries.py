@@ -46,6 +46,7 @@ def test_a_run_makes_every_file_and_a_zip(designer, placement):
     assert {n for n in archive.namelist() if not n.startswith("images/")} == {
         "page.html",
         "snippet.html",
+        "notes.txt",
         "picture.css",
         "manifest.json",
     }

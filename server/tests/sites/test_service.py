@@ -202,3 +202,24 @@ def test_pictures_are_not_compressed_once_more(named):
     assert not answer.has_header("Content-Encoding")
     text = Client().get("/nowhere-at-all", HTTP_ACCEPT_ENCODING="gzip")
     assert text.status_code in (200, 503)
+
+
+def test_proof_runs_against_the_service_too(named, designer, site, placement):
+    """What is predicted of the page whose pictures a service gives out is what that page asks
+    for."""
+    named()
+    run = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    texts = service.Site.objects.get(id=site["id"]).deliveries.get(id=run["id"]).written["texts"]
+    assert "/service/" in texts["page-service.html"] and "/service/" not in texts["page.html"]
+    path = f"/deliveries/{run['id']}/picks"
+    for asked in (True, False):
+        found = designer.post(path, {"densities": [1], "service": asked}).json()
+        assert found and all(p["url"].startswith("/service/") == asked for p in found)
+        page = texts["page-service.html" if asked else "page.html"]
+        assert all(p["url"].replace("&", "&amp;") in page for p in found)
+
+
+def test_a_delivery_from_before_has_no_page_of_the_service(designer, placement):
+    run = designer.post(f"/placements/{placement['id']}/deliveries").json()
+    answer = designer.post(f"/deliveries/{run['id']}/picks", {"service": True})
+    assert answer.status_code == 409 and "Export the placement again" in str(answer.json())

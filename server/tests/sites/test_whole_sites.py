@@ -77,6 +77,7 @@ def test_a_site_is_one_press(designer, site, placement, second):
         "snippets/lighthouse.html",
         "snippets/cottage.html",
         "manifest.json",
+        "notes.txt",
     }
     manifest = json.loads(archive.read("manifest.json"))
     assert [p["placement"] for p in manifest["placements"]] == ["Lighthouse", "Cottage"]

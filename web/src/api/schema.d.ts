@@ -4441,6 +4441,11 @@ export interface components {
              * @default 0
              */
             part?: number;
+            /**
+             * Service
+             * @default false
+             */
+            service?: boolean;
         };
         /**
          * PlaceRating

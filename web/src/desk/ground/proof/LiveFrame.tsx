@@ -10,7 +10,7 @@ import { bytes, typed } from "../../../ui/format";
 import { useDesk } from "../../context";
 import { heightAt } from "../../scale";
 import classes from "./Proof.module.css";
-import { type Formats, readFrame, said, short, type Taken } from "./taken";
+import { type Formats, pageOf, readFrame, said, short, type Taken } from "./taken";
 
 /**
  * The delivered page at a width that can be dragged and typed, loaded anew for each so that no
@@ -19,12 +19,15 @@ import { type Formats, readFrame, said, short, type Taken } from "./taken";
 export function LiveFrame({
   id,
   part,
+  service,
   supported,
   onWhy,
 }: {
   id: number;
   /** The picture that is looked at, by its place on the page. */
   part: number;
+  /** Whether an image service gives the pictures out. */
+  service: boolean;
   supported: Formats;
   onWhy: (p: Prediction) => void;
 }) {
@@ -38,15 +41,19 @@ export function LiveFrame({
   const frame = useRef<HTMLIFrameElement>(null);
   const [taken, setTaken] = useState<Taken>();
   // biome-ignore lint/correctness/useExhaustiveDependencies: each width and each part is tried anew
-  const attempt = useMemo(() => `${cursor}-${Math.random().toString(36).slice(2)}`, [cursor, part]);
+  const attempt = useMemo(
+    () => `${cursor}-${Math.random().toString(36).slice(2)}`,
+    [cursor, part, service],
+  );
   const asked = useMemo(
     () => ({
       cases: [{ width: cursor, height, density: own, formats: supported }],
       densities: [own],
       formats: supported,
       part,
+      service,
     }),
-    [cursor, height, supported, part],
+    [cursor, height, supported, part, service],
   );
   const prediction = usePredictions(id, asked).data?.find((p) => p.case.width === cursor);
   const [loaded, setLoaded] = useState<string>();
@@ -88,7 +95,7 @@ export function LiveFrame({
               ref={frame}
               key={attempt}
               title="The delivered page"
-              src={`/api/deliveries/${id}/tree/${attempt}/page.html`}
+              src={`/api/deliveries/${id}/tree/${attempt}/${pageOf(service)}`}
               onLoad={() => setLoaded(attempt)}
               style={{ width: cursor, height, transform: `scale(${zoom})` }}
             />

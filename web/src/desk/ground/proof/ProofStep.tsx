@@ -13,7 +13,7 @@ import ground from "../Ground.module.css";
 import { LiveFrame } from "./LiveFrame";
 import { PredictionTable } from "./PredictionTable";
 import classes from "./Proof.module.css";
-import { type Formats, type Taken, takenBy, useBrowserFormats } from "./taken";
+import { type Formats, pageOf, type Taken, takenBy, useBrowserFormats } from "./taken";
 import { Why } from "./Why";
 
 export function ProofStep() {
@@ -40,7 +40,9 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
   const [formats, setFormats] = useState<Formats>("all");
   const own = window.devicePixelRatio;
   const densities = site.plan.densities;
-  const rows = usePredictions(id, { densities, formats, part });
+  const [asked, setAsked] = useState(false);
+  const service = asked && Boolean(site.plan.hand_over.service);
+  const rows = usePredictions(id, { densities, formats, part, service });
   const [why, setWhy] = useState<Prediction>();
   const [results, setResults] = useState<Record<string, Taken>>({});
   const [trying, setTrying] = useState(0);
@@ -48,14 +50,14 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
   // densities beyond the screen's own can only be predicted
   const triable = (p: Prediction) => p.case.density === own && formats === supported;
   const key = (p: Prediction) =>
-    `${id} ${part} ${p.case.width} ${p.case.height} ${p.case.density} ${formats}`;
+    `${id} ${part} ${service} ${p.case.width} ${p.case.height} ${p.case.density} ${formats}`;
   const table = rows.data ?? [];
   const tryAll = async () => {
     const todo = table.filter(triable);
     setResults({});
     for (const [i, p] of todo.entries()) {
       setTrying(i + 1);
-      const taken = await takenBy(id, p.case.width, p.case.height, p);
+      const taken = await takenBy(id, p.case.width, p.case.height, p, pageOf(service));
       setResults((r) => ({ ...r, [key(p)]: taken }));
     }
     setTrying(0);
@@ -76,7 +78,7 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
   };
   return (
     <>
-      <LiveFrame id={id} part={part} supported={supported} onWhy={setWhy} />
+      <LiveFrame id={id} part={part} service={service} supported={supported} onWhy={setWhy} />
       <div className={ground.column} style={{ flex: "1 1 44%" }}>
         <div className={classes.tools}>
           <Select
@@ -90,6 +92,18 @@ function Proof({ id, stale }: { id: number; stale: boolean }) {
               { value: "jpeg", label: "knows JPEG only" },
             ]}
           />
+          {site.plan.hand_over.service && (
+            <Select
+              aria-label="Where pictures come from"
+              value={service ? "service" : "files"}
+              onChange={(v) => setAsked(v === "service")}
+              allowDeselect={false}
+              data={[
+                { value: "files", label: "from the files" },
+                { value: "service", label: "from the image service" },
+              ]}
+            />
+          )}
           <Button
             variant="default"
             onClick={tryAll}

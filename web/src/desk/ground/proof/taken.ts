@@ -31,6 +31,9 @@ export interface Element {
   background: boolean;
 }
 
+/** The page of a delivery whose files lie beside it, or the one that asks an image service. */
+export const pageOf = (service: boolean) => (service ? "page-service.html" : "page.html");
+
 /** Waits for one of the page's pictures and tells which file it is. */
 export async function readFrame(frame: HTMLIFrameElement, of: Element): Promise<Taken> {
   const page = frame.contentDocument;
@@ -43,8 +46,7 @@ export async function readFrame(frame: HTMLIFrameElement, of: Element): Promise<
   if (!img) return { url: null, failure: "no picture on the page" };
   if (img.loading === "lazy") img.loading = "eager"; // the pick is the same; only the waiting is not
   await until(() => img.complete && img.currentSrc !== "", 15000);
-  const base = (page as Document).baseURI.replace(/[^/]*$/, "");
-  const url = img.currentSrc ? img.currentSrc.replace(base, "") : null;
+  const url = img.currentSrc ? asWritten(img.currentSrc, page as Document) : null;
   if (img.naturalWidth === 0) return { url, failure: "the file did not load" };
   const file = await imageWidth(img.currentSrc);
   return { url, width: file };
@@ -56,15 +58,22 @@ export async function readFrame(frame: HTMLIFrameElement, of: Element): Promise<
  */
 async function readBackground(frame: HTMLIFrameElement): Promise<Taken> {
   const { performance, document } = frame.contentWindow as Window & typeof globalThis;
-  const base = document.baseURI.replace(/[^/]*$/, "");
   const fetched = performance
     .getEntriesByType("resource")
     .filter((e) => (e as PerformanceResourceTiming).initiatorType === "css")
-    .map((e) => e.name.replace(base, ""))
+    .map((e) => asWritten(e.name, document))
     .filter((name) => !name.startsWith("fonts/"));
   const url = fetched.at(-1) ?? null;
   if (fetched.length > 1) return { url, failure: `${fetched.length} files were fetched` };
-  return url ? { url, width: await imageWidth(base + url) } : { url };
+  return url ? { url, width: await imageWidth(new URL(url, document.baseURI).href) } : { url };
+}
+
+/** An address as a page writes it: from its folder, or from the root of its host. */
+function asWritten(url: string, page: Document): string {
+  const folder = page.baseURI.replace(/[^/]*$/, "");
+  if (url.startsWith(folder)) return url.slice(folder.length);
+  const { origin } = new URL(page.baseURI);
+  return url.startsWith(`${origin}/`) ? url.slice(origin.length) : url;
 }
 
 /** The file's own px, which naturalWidth divides by the density. */
@@ -81,6 +90,7 @@ export async function takenBy(
   width: number,
   height: number,
   of: Element,
+  page: string,
 ): Promise<Taken> {
   const frame = document.createElement("iframe");
   Object.assign(frame.style, {
@@ -96,7 +106,7 @@ export async function takenBy(
   const loaded = new Promise((resolve) => {
     frame.onload = resolve;
   });
-  frame.src = `/api/deliveries/${delivery}/tree/${attempt}/page.html`;
+  frame.src = `/api/deliveries/${delivery}/tree/${attempt}/${page}`;
   document.body.append(frame);
   await loaded;
   const taken = await readFrame(frame, of);
