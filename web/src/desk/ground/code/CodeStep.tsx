@@ -30,23 +30,29 @@ export function CodeStep() {
     { name: "picture.css", lines: code.css, text: code.css_text },
   ];
   const files = output === "html" ? html : written.files;
+  // what goes into the head of a page stands above the rest of its markup
+  const [first, ...others] = files?.toReversed() ?? [];
+  const columns =
+    others.length > 0 && first ? [others.toReversed(), [first]] : first ? [[first]] : [];
   return (
     <>
       {files ? (
-        files.map((f, i) => (
+        columns.map((column, i) => (
           <div
-            key={f.name}
-            className={ground.column}
+            key={column.at(-1)?.name}
+            className={`${ground.column} ${classes.column}`}
             style={{ flex: `1 1 ${i ? 32 : 50}%`, ...(i ? { paddingLeft: 0 } : {}) }}
           >
-            <Told>
-              <Block
-                title={f.name.split("/").pop() ?? f.name}
-                lines={f.lines}
-                text={f.text}
-                chosen={span.letter}
-              />
-            </Told>
+            {column.map((f) => (
+              <Told key={f.name}>
+                <Block
+                  title={f.name.split("/").pop() ?? f.name}
+                  lines={f.lines}
+                  text={f.text}
+                  chosen={span.letter}
+                />
+              </Told>
+            ))}
           </div>
         ))
       ) : (

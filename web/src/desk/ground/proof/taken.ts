@@ -39,7 +39,7 @@ export async function readFrame(frame: HTMLIFrameElement, of: Element): Promise<
   const page = frame.contentDocument;
   const shown = page?.querySelector(`.${CSS.escape(of.element)}`);
   if (!shown) return { url: null, failure: "no picture on the page" };
-  if (of.background) return readBackground(frame);
+  if (of.background) return readBackground(frame, shown);
   const img = (
     shown.matches("img") ? shown : shown.querySelector("img")
   ) as HTMLImageElement | null;
@@ -54,18 +54,31 @@ export async function readFrame(frame: HTMLIFrameElement, of: Element): Promise<
 
 /**
  * The file that the style sheet asked for: what `image-set()` chooses is told nowhere, but what was
- * fetched is. The page has been read, and its backgrounds with it (HTML Standard §8.2.8, load).
+ * fetched is.
  */
-async function readBackground(frame: HTMLIFrameElement): Promise<Taken> {
-  const { performance, document } = frame.contentWindow as Window & typeof globalThis;
-  const fetched = performance
-    .getEntriesByType("resource")
-    .filter((e) => (e as PerformanceResourceTiming).initiatorType === "css")
-    .map((e) => asWritten(e.name, document))
-    .filter((name) => !name.startsWith("fonts/"));
+async function readBackground(frame: HTMLIFrameElement, shown: globalThis.Element): Promise<Taken> {
+  const page = frame.contentWindow as Window & typeof globalThis;
+  const { performance, document } = page;
+  const hasFile = () => page.getComputedStyle(shown, "::before").backgroundImage !== "none";
+  if (shown.getClientRects().length === 0 || !hasFile()) return { url: null };
+  await until(() => fetchedBy(performance, document).length > 0, 15000);
+  const fetched = fetchedBy(performance, document);
   const url = fetched.at(-1) ?? null;
   if (fetched.length > 1) return { url, failure: `${fetched.length} files were fetched` };
-  return url ? { url, width: await imageWidth(new URL(url, document.baseURI).href) } : { url };
+  return url
+    ? { url, width: await imageWidth(new URL(url, document.baseURI).href) }
+    : { url, failure: "no file was fetched" };
+}
+
+function fetchedBy(performance: Performance, document: Document): string[] {
+  return (
+    performance
+      .getEntriesByType("resource")
+      // of a file that is asked for early its link is told of
+      .filter((e) => ["css", "link"].includes((e as PerformanceResourceTiming).initiatorType))
+      .map((e) => asWritten(e.name, document))
+      .filter((name) => !name.startsWith("fonts/") && !name.endsWith(".css"))
+  );
 }
 
 /** An address as a page writes it: from its folder, or from the root of its host. */
@@ -139,8 +152,19 @@ export function useBrowserFormats(): NonNullable<Schemas["Case"]["formats"]> {
   return formats;
 }
 
-/** A file's address without the folder of all files. */
-export const short = (url: string | null | undefined) => url?.replace(/^images\//, "") ?? "nothing";
+/** So much of an address is read at a glance. */
+const MOST_SIGNS = 44;
+
+/**
+ * A file's address without the folder of all files; at a service the file and how what is asked of
+ * it begins.
+ */
+export function short(url: string | null | undefined): string {
+  if (url == null) return "nothing";
+  if (!url.includes("?")) return url.replace(/^images\//, "");
+  const file = decodeURIComponent(url.slice(url.lastIndexOf("/", url.indexOf("?")) + 1));
+  return file.length > MOST_SIGNS ? `${file.slice(0, MOST_SIGNS)}…` : file;
+}
 
 /** What a browser took, in words. */
 export const said = (taken: Taken) =>
