@@ -1,8 +1,9 @@
 """Files that nothing refers to any more are removed after a grace, in which somebody may still be
 about to refer to them.
 
-Of removed originals, previews of them, renditions of removed deliveries, zips, and what killed
-processes left in the work folder.
+Of removed originals, previews of them, renditions of removed deliveries, zips, what the image
+service made (it makes it again when it is asked for), and what killed processes left in the work
+folder.
 """
 
 from __future__ import annotations
@@ -128,7 +129,7 @@ def _preview_of(name: str) -> str:
 
 
 def _stored() -> Iterator[str]:
-    for folder in ("originals", "previews", "renditions", "deliveries"):
+    for folder in ("originals", "previews", "renditions", "deliveries", "service"):
         yield from _below(folder)
 
 

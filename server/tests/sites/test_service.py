@@ -9,6 +9,7 @@ from html import unescape
 import pytest
 from common import keys
 from deliveries import service
+from deliveries.sweeping import sweep
 from django.core.files.storage import default_storage
 from django.db import connections
 from django.test import Client
@@ -223,3 +224,17 @@ def test_a_delivery_from_before_has_no_page_of_the_service(designer, placement):
     run = designer.post(f"/placements/{placement['id']}/deliveries").json()
     answer = designer.post(f"/deliveries/{run['id']}/picks", {"service": True})
     assert answer.status_code == 409 and "Export the placement again" in str(answer.json())
+
+
+def test_what_it_made_is_swept_up_and_made_again(named, settings):
+    (address, *_) = named()
+    assert Client().get(address).status_code == 200
+    assert default_storage.listdir("service")[0]
+    settings.KEEP_UNUSED_HOURS = 0
+    assert sweep() > 0
+    assert not [
+        f
+        for d in default_storage.listdir("service")[0]
+        for f in default_storage.listdir(f"service/{d}")[1]
+    ]
+    assert Client().get(address).status_code == 200

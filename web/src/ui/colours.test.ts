@@ -28,4 +28,15 @@ describe("the surround of pictures is too dark for soft ink (3.8 : 1)", () => {
     );
     expect(wrong).toEqual([]);
   });
+
+  it("and what is set in soft ink in it is set in plain ink", () => {
+    const grounds = sheets.flatMap(({ file, text }) =>
+      [...declared(text)]
+        .filter(([, body]) => /background: var\(--surround\b/.test(body))
+        .map(([selector, body]) => ({ selector: `${file} ${selector}`, body })),
+    );
+    expect(grounds.length).toBeGreaterThan(8);
+    const wrong = grounds.filter(({ body }) => !body.includes("--ink-soft: var(--ink)"));
+    expect(wrong.map((g) => g.selector)).toEqual([]);
+  });
 });
