@@ -18,11 +18,12 @@ from common.files import keep, local, work_folder
 from common.pictures import encoding_guard
 from common.slots import slot
 from django.conf import settings
+from django.core.files.base import File
 from django.core.files.storage import default_storage
 from originals.models import Original
 from sites.models import Site
 from skypane import model
-from skypane.errors import SkyPaneError, TooDemanding
+from skypane.errors import SkyPaneError, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop
 from skypane.handover import blueprint
 from skypane.model import Format, Service
@@ -97,7 +98,35 @@ def _planned(site_id: int, stamp: str) -> Planned:
     return found
 
 
-def stored_file(site: Site, of: model.Rendition) -> str:
+#: So many addresses are known to each process without asking the database again. What an address
+#: stands for never changes: it says the hash of the original, the cut and the size.
+MOST_KNOWN = 4096
+
+
+@lru_cache(maxsize=MOST_KNOWN)
+def offered(site_id: int, wanted: Wanted) -> Mapping[Format, model.Rendition]:
+    """The files of one size, by format. Raises KeyError where the plan of the site asks for none,
+    and Site.DoesNotExist."""
+    return planned(Site.objects.get(id=site_id))[wanted]
+
+
+def opened(site_id: int, of: model.Rendition) -> File[bytes]:
+    """A file, made if it is not there yet. Raises SkyPaneError where it cannot be made."""
+    try:
+        return default_storage.open(stored_file(site_id, of))
+    except FileNotFoundError:  # it has been swept up since
+        stored_file.cache_clear()
+        return default_storage.open(stored_file(site_id, of))
+
+
+def forget() -> None:
+    """Nothing is known any more."""
+    offered.cache_clear()
+    stored_file.cache_clear()
+
+
+@lru_cache(maxsize=MOST_KNOWN)
+def stored_file(site_id: int, of: model.Rendition) -> str:
     """The name under which a file is stored, made if it is not there yet: once, however many ask
     for it at the same time. Raises SkyPaneError where it cannot be made."""
     made = Rendition.objects.filter(key=of.key).first()
@@ -108,7 +137,7 @@ def stored_file(site: Site, of: model.Rendition) -> str:
         return name
     with _alone(of.key):
         if not default_storage.exists(name):
-            _make(site, of, name)
+            _make(site_id, of, name)
     return name
 
 
@@ -135,9 +164,11 @@ def _alone(key: str) -> Iterator[None]:
         os.close(handle)
 
 
-def _make(site: Site, of: model.Rendition, name: str) -> None:
+def _make(site_id: int, of: model.Rendition, name: str) -> None:
     """Make a file quickly: as like as the site wants it, with as little time as encoders take."""
-    original = Original.objects.get(id=of.original, site=site)
+    original = Original.objects.filter(id=of.original, site_id=site_id).first()
+    if original is None or not default_storage.exists(original.stored):
+        raise UnreadablePicture(f"The original of {of.name} is no longer here.")
     quick = of.model_copy(update={"effort": "quick"})
     with work_folder() as folder, local(original.stored) as path:
         sources = {of.original: Source(path, original.name)}

@@ -8,8 +8,7 @@ from collections.abc import Collection
 from http import HTTPStatus
 
 from common.keys import keys
-from deliveries.service import Wanted, planned, stored_file
-from django.core.files.storage import default_storage
+from deliveries.service import Wanted, offered, opened
 from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseNotModified, QueryDict
 from django.http.response import HttpResponseBase
 from django.utils.cache import patch_vary_headers
@@ -48,16 +47,16 @@ def serve(request: HttpRequest, site_id: int, hash_: str, name: str) -> HttpResp
     if not q.get("until", "").isdigit() or int(q["until"]) < time.time():
         return _refused(410, "This address has expired. Load the page again.")
     wanted = _wanted(q, hash_, name)
-    site = Site.objects.filter(id=site_id).first()
-    if wanted is None or site is None:
+    if wanted is None:
         return _refused(400, "This address does not say which file it asks for.")
-    offered = planned(site).get(wanted)
-    if not offered:
+    try:
+        there = offered(site_id, wanted)
+    except (KeyError, Site.DoesNotExist):
         return _refused(404, "The plan of this site does not ask for such a file.")
-    format_ = _format(request, q, offered.keys())
+    format_ = _format(request, q, there.keys())
     if format_ is None:
         return _refused(406, "This file is not to be had in a format that was asked for.")
-    return _answer(request, site, offered[format_], negotiated="f" not in q)
+    return _answer(request, site_id, there[format_], negotiated="f" not in q)
 
 
 def _wanted(q: QueryDict, hash_: str, name: str) -> Wanted | None:
@@ -85,7 +84,7 @@ def _format(request: HttpRequest, q: QueryDict, offered: Collection[Format]) -> 
 
 
 def _answer(
-    request: HttpRequest, site: Site, of: Rendition, *, negotiated: bool
+    request: HttpRequest, site_id: int, of: Rendition, *, negotiated: bool
 ) -> HttpResponseBase:
     etag = quote_etag(of.key)
     response: HttpResponseBase
@@ -93,14 +92,14 @@ def _answer(
         response = HttpResponseNotModified()
     else:
         try:
-            stored = stored_file(site, of)
+            file = opened(site_id, of)
         except (NoRoom, TooDemanding) as problem:
             refused = _refused(503, str(problem))
             refused["Retry-After"] = "5"
             return refused
         except SkyPaneError as problem:
             return _refused(HTTPStatus.UNPROCESSABLE_ENTITY, str(problem))
-        response = FileResponse(default_storage.open(stored), content_type=TYPES[of.format])
+        response = FileResponse(file, content_type=TYPES[of.format])
         response["Content-Disposition"] = "inline"
     response["ETag"] = etag
     response["Cache-Control"] = FOR_GOOD

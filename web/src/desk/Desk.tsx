@@ -44,6 +44,8 @@ import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
 import { useSpot } from "./useSpot";
 
+const NOTHING_LIT: readonly string[] = [];
+
 const HistoryMenu = later(
   () => import("./HistoryMenu").then((m) => m.HistoryMenu),
   () => (
@@ -265,6 +267,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       seeking,
     ],
   );
+  const [lit, light] = useState<readonly string[]>(NOTHING_LIT);
   const seen: Seen = useMemo(
     () => ({
       cursor,
@@ -272,8 +275,10 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       density: place.density,
       scrollbar: place.scrollbar,
       setScrollbar: (scrollbar) => put({ scrollbar }),
+      lit,
+      light,
     }),
-    [cursor, setCursor, place.density, place.scrollbar, put],
+    [cursor, setCursor, place.density, place.scrollbar, put, lit],
   );
   const sky = useRef<HTMLElement>(null);
 

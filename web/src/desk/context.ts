@@ -55,6 +55,9 @@ export interface Seen {
   /** What a classic scrollbar takes of every page, in CSS px. */
   scrollbar: number;
   setScrollbar: (px: number) => void;
+  /** The letters of spans that something pointed at is for, lit on the axis. */
+  lit: readonly string[];
+  light: (letters: readonly string[]) => void;
 }
 
 export const WorkContext = createContext<Work | null>(null);

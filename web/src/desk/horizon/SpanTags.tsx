@@ -4,7 +4,7 @@ import type { SpanReading } from "../../api/queries";
 import { range } from "../../ui/format";
 import { Letter } from "../../ui/Letter";
 import { useDropTarget } from "../../ui/useDropTarget";
-import { useWork } from "../context";
+import { useSeen, useWork } from "../context";
 import classes from "./Horizon.module.css";
 
 export const SpanTags = memo(function SpanTags() {
@@ -20,6 +20,7 @@ export const SpanTags = memo(function SpanTags() {
 
 function SpanTag({ of }: { of: SpanReading }) {
   const { reading, scale, span, choose, bringing } = useWork();
+  const { lit } = useSeen();
   const drop = useDropTarget((files) => {
     choose(of.letter);
     bringing.bring(of.letter, files);
@@ -29,6 +30,7 @@ function SpanTag({ of }: { of: SpanReading }) {
       type="button"
       className={classes.tag}
       aria-pressed={of.letter === span.letter}
+      data-lit={lit.includes(of.letter) || undefined}
       style={scale.run(of)}
       onClick={() => choose(of.letter)}
       title={of.title || undefined}

@@ -1,9 +1,9 @@
 /** Code: the markup and the CSS that are handed over; every line bears the letter of its span. */
 import { Button, CopyButton, SegmentedControl } from "@mantine/core";
-import { type CSSProperties, useState } from "react";
+import { type CSSProperties, useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
-import { useWork } from "../../context";
+import { useDesk, useWork } from "../../context";
 import { Told } from "../../Told";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
@@ -139,6 +139,12 @@ function Block({
   text: string;
   chosen: string;
 }) {
+  const { light, reading } = useDesk();
+  const all = reading.spans.map((s) => s.letter);
+  // a line lights the widths that it is for, one without a letter all of them
+  const point = (letters: readonly string[]) => light(letters.length > 0 ? letters : all);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once it is gone
+  useEffect(() => () => light([]), []);
   return (
     <figure className={classes.block}>
       <figcaption>
@@ -146,12 +152,13 @@ function Block({
         <Copy text={text} />
       </figcaption>
       {/* biome-ignore lint/a11y/noNoninteractiveTabindex: long code is scrolled by keyboard */}
-      <pre tabIndex={0}>
+      <pre tabIndex={0} onPointerLeave={() => light([])}>
         {lines.map((line, i) => (
           <span
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place
             key={i}
             className={classes.line}
+            onPointerEnter={() => point(line.spans)}
             data-chosen={line.spans?.includes(chosen) || undefined}
             style={{ "--indent": `${indentOf(line.text)}ch` } as CSSProperties}
           >
