@@ -312,6 +312,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             m.Placement(
                 name="Logo",
                 kind="logo",
+                lead=False,
                 layout={
                     "D": {"cuts": [{"original": o[name].id, "lettering_percent": share} for name, share in CUTS], "bar": True},
                 },

@@ -36,6 +36,9 @@ def test_code_is_written_in_every_output_and_as_a_background(
     page.goto(f"{address}/sites/{site}/placements/{placement}/code")
     blocks = page.locator("figure pre")
     expect(blocks.first).to_contain_text('<picture class="quay">')
+    # a line that is pointed at lights its widths on the axis
+    blocks.nth(1).get_by_text("aspect-ratio: 2 / 1;").hover()
+    expect(page.locator("[aria-pressed][data-lit]")).to_have_count(4)
     kinds = page.get_by_role("radiogroup", name="Kind of code")
     for kind, said in (
         ("JSX", "export function Quay(): ReactElement"),

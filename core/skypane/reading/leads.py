@@ -100,4 +100,5 @@ def _sentence(
         case (one,):
             return f"{names[one]} loads first. {first}."
     said = f"{', '.join(names[i] for i in leads[:-1])} and {names[leads[-1]]}"
-    return f"{said} all load first, and only one can. {first}."
+    all_ = "both" if len(leads) == 2 else "all"
+    return f"{said} {all_} load first, and only one can. {first}."

@@ -35,7 +35,7 @@ def test_the_first_large_picture_above_the_fold_is_proposed_not_a_logo():
     assert (found.proposed, found.share, found.is_so) == (1, 1.0, False)
     assert found.leads == (0, 1)
     assert found.sentence == (
-        "Logo and Quay all load first, and only one can. Quay is the first large picture on 100 %"
+        "Logo and Quay both load first, and only one can. Quay is the first large picture on 100 %"
         " of screens."
     )
 
