@@ -5,19 +5,17 @@ fetched, so that neither is driven."""
 
 from __future__ import annotations
 
-import http.server
 import itertools
 import json
 import os
 import shutil
 import subprocess
 import tempfile
-import threading
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from delivered import PX
+from noted import Noted
 from skypane import model as m
 from skypane.files.renditions import renditions
 from skypane.markup.background import runs_of_span
@@ -36,66 +34,6 @@ ORIGINALS = {
     i: m.Original(id=i, name=f"{i}.jpg", width_px=5000, height_px=3000, sha256=str(i), alt="")
     for i in (1, 2)
 }
-#: What opens every case, one after the other, and says when it is through.
-HARNESS = """<!doctype html><title>cases</title><body style="margin:0"><script>
-(async () => {
-  const dark = matchMedia("(prefers-color-scheme: dark)").matches;
-  for (const c of CASES) {
-    const f = document.createElement("iframe");
-    f.style = `border:0;width:${c.width}px;height:${c.height}px`;
-    const loaded = new Promise((r) => { f.onload = r; });
-    f.src = `/${c.name}/page.html`;
-    document.body.append(f);
-    await loaded;
-    await new Promise((r) => setTimeout(r, 80));
-    f.remove();
-  }
-  await fetch(`/done?dark=${dark}&density=${devicePixelRatio}`);
-})();
-</script>"""
-
-
-class Noted:
-    """A server that gives out pages by the name of their case, and notes which files of each are
-    fetched."""
-
-    def __init__(self) -> None:
-        self.pages: dict[str, dict[str, str]] = {}
-        self.fetched: dict[str, list[str]] = {}
-        self.harness = ""
-        self.told = ""
-        self.done = threading.Event()
-        noted = self
-
-        class Handler(http.server.BaseHTTPRequestHandler):
-            def do_GET(self) -> None:
-                path, _, query = self.path.partition("?")
-                case, _, rest = path.strip("/").partition("/")
-                body, kind = b"", "text/plain"
-                if path == "/":
-                    body, kind = noted.harness.encode(), "text/html"
-                elif path == "/done":
-                    noted.told = query
-                    noted.done.set()
-                elif rest.startswith("images/"):
-                    noted.fetched.setdefault(case, []).append(rest)
-                    body, kind = PX, "image/png"
-                elif rest in noted.pages.get(case, {}):
-                    body = noted.pages[case][rest].encode()
-                    kind = "text/css" if rest.endswith(".css") else "text/html"
-                self.send_response(200)
-                self.send_header("Content-Type", kind)
-                self.send_header("Content-Length", str(len(body)))
-                self.send_header("Cache-Control", "no-store")
-                self.end_headers()
-                self.wfile.write(body)
-
-            def log_message(self, *args: object) -> None:
-                pass
-
-        self.server = http.server.ThreadingHTTPServer(("127.0.0.1", 0), Handler)
-        self.address = f"http://127.0.0.1:{self.server.server_port}/"
-        threading.Thread(target=self.server.serve_forever, daemon=True).start()
 
 
 @pytest.fixture
@@ -156,7 +94,7 @@ def put(noted: Noted, density: float, scheme: str, policy: str) -> dict[str, str
             env = Environment(width, height, density, scheme, policy=policy)
             taken = pick_background(rules, env).url if rules else pick(markup, env).url
             wanted[case] = None if taken is None or taken.startswith("data:") else taken
-    noted.harness = HARNESS.replace("CASES", json.dumps(cases))
+    noted.opens(cases)
     return wanted
 
 
