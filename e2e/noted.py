@@ -18,11 +18,17 @@ HARNESS = """<!doctype html><title>cases</title><body style="margin:0"><script>
   for (const c of CASES) {
     const f = document.createElement("iframe");
     f.style = `border:0;width:${c.width}px;height:${c.height}px`;
+    document.body.append(f);
+    // what reads ahead has to know how large the frame is
+    f.getBoundingClientRect();
     const loaded = new Promise((r) => { f.onload = r; });
     f.src = `/${c.name}/page.html`;
-    document.body.append(f);
     await loaded;
-    await new Promise((r) => setTimeout(r, WAITS));
+    const fetched = () => f.contentWindow.performance.getEntriesByType("resource")
+      .some((e) => e.name.includes("/images/"));
+    for (let n = 0; c.fetches && n < 100 && !fetched(); n++)
+      await new Promise((r) => setTimeout(r, 50));
+    await new Promise((r) => setTimeout(r, 80)); // for what comes after it
     const shown = f.contentDocument.querySelector(c.shows ?? "body");
     const r = shown ? shown.getBoundingClientRect() : { width: 0, height: 0 };
     boxes[c.name] = [r.width, r.height];
@@ -84,7 +90,7 @@ class Noted:
         self.address = f"http://127.0.0.1:{self.server.server_port}/"
         threading.Thread(target=self.server.serve_forever, daemon=True).start()
 
-    def opens(self, cases: Sequence[dict[str, object]], waits_ms: int = 80) -> None:
-        """What its first page tries: the name, width and height of each case, in CSS px, each for
-        so long after it has been read."""
-        self.harness = HARNESS.replace("CASES", json.dumps(cases)).replace("WAITS", str(waits_ms))
+    def opens(self, cases: Sequence[dict[str, object]]) -> None:
+        """What its first page tries: the name, width and height of each case, in CSS px, and
+        whether it `fetches` a file, which is waited for."""
+        self.harness = HARNESS.replace("CASES", json.dumps(cases))

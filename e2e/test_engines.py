@@ -90,10 +90,11 @@ def put(noted: Noted, density: float, scheme: str, policy: str) -> dict[str, str
             height = width + 40 if upright else 300
             case = f"{name}-{width}-{height}"
             noted.pages[case] = {"page.html": page, "picture.css": css}
-            cases.append({"name": case, "width": width, "height": height})
             env = Environment(width, height, density, scheme, policy=policy)
             taken = pick_background(rules, env).url if rules else pick(markup, env).url
             wanted[case] = None if taken is None or taken.startswith("data:") else taken
+            size = {"width": width, "height": height}
+            cases.append({"name": case, **size, "fetches": wanted[case] is not None})
     noted.opens(cases)
     return wanted
 

@@ -107,7 +107,7 @@ def test_each_fetches_what_is_predicted_and_nothing_else(
             case = f"{n}-{upright}"
             shows = ".quay-picture, .quay:not(section):not(ul):not(div:has(*)), picture"
             noted.pages[case] = {"page.html": html, "picture.css": css}
-            cases.append({"name": case, "width": width, "height": height, "shows": shows})
+            size = {"width": width, "height": height}
             env = Environment(width, height, density, scheme, motion)
             taken = (
                 pick_background(rules, env).url
@@ -117,13 +117,15 @@ def test_each_fetches_what_is_predicted_and_nothing_else(
                 else None
             )
             wanted[case] = None if taken is None or taken.startswith("data:") else taken
+            waits = {"fetches": wanted[case] is not None, "shows": shows}
+            cases.append({"name": case, **size, **waits})
             features = {
                 f for f, holds in zip(m.FEATURES, (dark, upright, still), strict=True) if holds
             }
             p = shown(found, features, width)
             if p.effective.show != "nothing":
                 frames[case] = float(p.W[0, width - p.span.first])
-    noted.opens(cases, 20)
+    noted.opens(cases)
     context = browser.new_context(
         color_scheme=scheme, reduced_motion=motion, device_scale_factor=density
     )

@@ -302,8 +302,9 @@ def _variant_rules(
     plan: Plan, part: PartPlan, name: str, whole: bool, order: tuple[str, ...], way: Way
 ) -> list[dict[str, list[CssRule]]]:
     """What differs where others show in the place of a part, those with the fewest conditions
-    first: later rules win. All are read before those of the part itself, whatever they follow
-    (Selectors Level 4, §17)."""
+    first: later rules win. In a span in which one of them lets the part itself show it comes before
+    all others, which may hold as well. All are read before those of the part itself, whatever they
+    follow (Selectors Level 4, §17)."""
     others = plan.alternatives(part)[::-1]
     shows = [
         tuple(
@@ -336,18 +337,25 @@ def _variant_rules(
         )
         for other, spans in zip(others, shows, strict=True)
     ]
-    out: list[dict[str, list[CssRule]]] = [{} for _ in sheets]
-    before: list[SpanCss] = []
+    out: dict[str, list[CssRule]] = {}
+    before: list[tuple[SpanCss, bool]] = []
     for letter in order:
-        now = [sheet.css[letter] for _, sheet in sheets]
+        now = [
+            (sheet.css[letter], letter in other.usual)
+            for other, (_, sheet) in zip(others, sheets, strict=True)
+        ]
         # what one says anew all say anew: the last one that is read wins
         if len(sheets) > 1 and now != before:
             for _, sheet in sheets:
                 sheet.forget()
         before = now
-        for found, (media, sheet) in zip(out, sheets, strict=True):
-            found[letter] = [rule._replace(media=media) for rule in sheet.rules(letter)]
-    return out
+        usual_first = sorted(zip(now, sheets, strict=True), key=lambda each: not each[0][1])
+        out[letter] = [
+            rule._replace(media=media)
+            for _, (media, sheet) in usual_first
+            for rule in sheet.rules(letter)
+        ]
+    return [out]
 
 
 def _css_of(p: SpanPlan, whole: bool) -> SpanCss:

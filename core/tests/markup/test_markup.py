@@ -22,6 +22,8 @@ from skypane.model import (
     Following,
     FullWidth,
     Original,
+    Part,
+    Placement,
     RatioHeight,
     ShareWidth,
     Treatment,
@@ -30,6 +32,7 @@ from skypane.model import (
 )
 from skypane.picks import Environment, pick
 from skypane.picks.choose import wins
+from skypane.picks.media import media_matches
 from skypane.shown.plan import plan
 
 WIDE = Original(
@@ -299,3 +302,61 @@ def test_a_frame_narrower_than_the_page_stands_in_the_middle():
         picture(name="p", treatments={"D": inside})
     )
     assert "margin-inline" not in css(FOUR)  # full width has nowhere else to stand
+
+
+def test_where_one_lets_the_part_itself_show_another_that_holds_as_well_is_seen():
+    """Rules §14: of the variants that hold *and set something to show* one wins. Dark says
+    something in A alone: in B, where it stands first among equals, portrait shows."""
+    usual = {"B": Treatment(original=1, height=RatioHeight(w=2, h=1))}
+    square = Treatment(original=1, height=RatioHeight(w=1, h=1))
+    flat = Treatment(original=1, height=RatioHeight(w=4, h=1))
+    parts = (
+        Part(key="quay", treatments=usual),
+        Part(of="quay", when=("dark",), treatments={"A": flat}),
+        Part(of="quay", when=("portrait",), treatments={"B": square}),
+    )
+    found = plan(by_density(breakpoints=(599,)), Placement(name="Quay", parts=parts), {1: WIDE})
+    rules = cascade_of(text_of(css_lines(found)), ".quay", ".quay.quay", "aspect-ratio")
+    for width, dark, upright, ratio in (
+        (800, False, False, "2 / 1"),
+        (800, True, False, "2 / 1"),
+        (800, False, True, "1 / 1"),
+        (800, True, True, "1 / 1"),
+        (500, True, True, "4 / 1"),
+        (500, False, True, "1 / 1"),
+        (500, True, False, "4 / 1"),
+        (500, False, False, "2 / 1"),
+    ):
+        height = width + 1 if upright else width - 1
+        env = Environment(width, height, 1, "dark" if dark else "light")
+        assert rules(env) == ratio, (width, dark, upright)
+
+
+def cascade_of(css, *selectors_and_name):
+    """What holds of one property, by the cascade of a style sheet: later selectors count for more
+    (CSS Cascade 5 §6.1)."""
+    *selectors, name = selectors_and_name
+    found = []
+
+    def walk(nodes, media):
+        for node in nodes:
+            inner = tinycss2.parse_blocks_contents(
+                node.content, skip_comments=True, skip_whitespace=True
+            )
+            prelude = tinycss2.serialize(node.prelude).strip()
+            if node.type == "at-rule":
+                walk(inner, (*media, prelude) if node.at_keyword == "media" else media)
+            elif prelude in selectors:
+                for d in inner:
+                    if d.type == "declaration" and d.lower_name == name:
+                        value = tinycss2.serialize(d.value).strip()
+                        found.append((selectors.index(prelude), media, value))
+
+    walk(tinycss2.parse_stylesheet(css, skip_comments=True, skip_whitespace=True), ())
+
+    def holds(env):
+        there = [(at, v) for at, media, v in found if all(media_matches(m, env) for m in media)]
+        most = max(at for at, _ in there)
+        return [v for at, v in there if at == most][-1]
+
+    return holds
