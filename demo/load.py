@@ -268,6 +268,7 @@ def placements(o: dict[str, Original]) -> dict[str, list[m.Placement]]:
             ),
             m.picture(
                 name="Tern",
+                lead=False,
                 treatments={
                     "D": held(m.Treatment(width=m.ShareWidth(percent=100, of="container"), height=m.FixedHeight(height_px=420)), "tern-flight.jpg"),
                     "A": m.Treatment(width=m.FullWidth(), height=m.FixedHeight(height_px=320)),
