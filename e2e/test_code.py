@@ -98,3 +98,25 @@ def test_a_service_is_read_off_an_address_and_the_one_that_ships_is_proved(
     page.get_by_role("button", name="Try all at 1x").click()
     expect(page.get_by_text("8 of 8 agree")).to_be_visible(timeout=60_000)
     axe_clean(page)
+
+
+def test_addresses_of_a_host_fill_the_code_and_what_is_missing_is_told(
+    page: Page, address: str, maker: Maker, quay: tuple[int, int]
+):
+    site, placement = quay
+    page.goto(f"{address}/sites/{site}/settings")
+    row = page.get_by_role("region", name="Handed over")
+    name = maker.ask("POST", f"/sites/{site}/uploaded", data={"text": "-"})["missing"][0]
+    row.get_by_label("Addresses that a host has given").fill(
+        f"https://files.example/2026/{name}\nhttps://files.example/2026/pebbles.avif"
+    )
+    row.get_by_role("button", name="Read the addresses").click()
+    expect(row.get_by_role("alert")).to_contain_text("pebbles.avif")
+    known = row.get_by_role("button", name="Forget all 1")
+    expect(known).to_be_visible()
+    axe_clean(page)
+    page.get_by_role("button", name="Save", exact=True).click()
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
+    page.goto(f"{address}/sites/{site}/placements/{placement}/code")
+    expect(page.locator("figure pre").first).to_contain_text("https://files.example/")
+    expect(page.get_by_text("have no address of their host yet")).to_be_visible()

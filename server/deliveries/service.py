@@ -98,6 +98,11 @@ def _planned(site_id: int, stamp: str) -> Planned:
     return found
 
 
+def file_names(site: Site) -> list[str]:
+    """The names of all files that the plan of a site asks for."""
+    return [r.name for of in planned(site).values() for r in of.values()]
+
+
 #: So many addresses are known to each process without asking the database again. What an address
 #: stands for never changes: it says the hash of the original, the cut and the size.
 MOST_KNOWN = 4096

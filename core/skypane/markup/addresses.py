@@ -1,5 +1,5 @@
 """Where the files of a placement are to be had by code that goes into pages of others: in a folder,
-below an address, or at an image service."""
+below an address, where a host has put them, or at an image service."""
 
 from __future__ import annotations
 
@@ -24,8 +24,9 @@ def prefix_of(plan: Plan) -> str:
 def addresses_of(plan: Plan, sign: Sign | None = None) -> Addresses:
     """Tells where a file is to be had. A drawing has no sizes, and stays in the folder."""
     folder, service = in_folder(prefix_of(plan)), plan.site.hand_over.service
+    uploaded = plan.site.hand_over.uploaded
     if service is None:
-        return folder
+        return lambda of: uploaded.get(of.name) or folder(of)
     originals = {p.original.id: p.original for part in plan.parts for p in part.shown}
     served = at_service(service, originals, sign)
 
@@ -33,6 +34,16 @@ def addresses_of(plan: Plan, sign: Sign | None = None) -> Addresses:
         return folder(of) if of.format == "svg" else served(of)
 
     return address
+
+
+def without_address(plan: Plan, files: Files) -> tuple[str, ...]:
+    """The names of files that a host has not been given yet, where it gives them their
+    addresses."""
+    how = plan.site.hand_over
+    if how.service is not None or not how.uploaded:
+        return ()
+    names = dict.fromkeys(r.name for _, made in files for r in made)
+    return tuple(n for n in names if n not in how.uploaded)
 
 
 def files_asked_for(plan: Plan, files: Files) -> Files:

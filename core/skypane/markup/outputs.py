@@ -106,7 +106,8 @@ def _django(code: PlacementCode) -> tuple[WrittenFile, ...]:
     name, prefix = f"templates/{code.called}", prefix_of(code.plan)
     # what is an address already, or begins at the root of a host, is no name of a static file
     is_static = not (prefix.startswith("/") or ":" in prefix.split("/")[0])
-    is_static = is_static and code.plan.site.hand_over.service is None
+    how = code.plan.site.hand_over
+    is_static = is_static and how.service is None and not how.uploaded
     printer = (DjangoTemplate if is_static else DjangoElsewhere)(code.addresses)
     return (
         WrittenFile(f"{name}.html", printer.lines(code.elements)),

@@ -47,12 +47,29 @@ def _address(said: str) -> str:
     return said if not said or said.endswith("/") else f"{said}/"
 
 
+def uploaded_address(said: str) -> str:
+    """The address of a file that a host has taken. Raises ValueError with a sentence."""
+    bad = next((c for c in said if c.isspace() or c in "\"'<>\\^`{|}" or not c.isprintable()), None)
+    if bad is not None or said.endswith(","):
+        raise ValueError(
+            f"{said[:80]} is no address of a file: it holds a sign that none can hold."
+        )
+    if not said.lower().startswith(("http://", "https://", "/")):
+        raise ValueError(f"{said[:80]} is no address of a file: it begins with https:// or /.")
+    return said
+
+
+#: So many files of a site are known by their address.
+MOST_UPLOADED = 20_000
+
+
 class HandOver(Noun):
     """`outputs` is what goes into a delivery beside its pages. `prefix` stands before the names of
     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
     for it. `preload`: pages ask for their first picture before anything else.
-    `service` gives files out in the place of a folder."""
+    `service` gives files out in the place of a folder. `uploaded` has the addresses that a host has
+    given to files, by their names."""
 
     outputs: Annotated[tuple[Output, ...], Field(max_length=8), AfterValidator(_each_once)] = (
         "html",
@@ -61,3 +78,10 @@ class HandOver(Noun):
     hashed: bool = False
     preload: bool = False
     service: Service | None = None
+    uploaded: Annotated[
+        dict[
+            Annotated[str, Field(max_length=300)],
+            Annotated[str, Field(max_length=1000), AfterValidator(uploaded_address)],
+        ],
+        Field(max_length=MOST_UPLOADED),
+    ] = Field(default_factory=dict)

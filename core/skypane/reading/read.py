@@ -15,7 +15,7 @@ from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
 from skypane.layouts.facts import value_facts
-from skypane.markup.addresses import addresses_of
+from skypane.markup.addresses import addresses_of, without_address
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
 from skypane.markup.html import Html
@@ -340,6 +340,7 @@ def _code(computed: Plan, files: Files, told: Collection[int], sign: Sign | None
         css_text=text_of(css),
         head=tuple(CodeLine(text=li.text, spans=li.spans) for li in head),
         head_text=text_of(head),
+        without_address=without_address(computed, files),
         scripts=_scripts(computed) if markup else (),
         ways={i: _way(computed, computed.parts[i], files) for i in sorted(told)},
     )

@@ -239,3 +239,22 @@ def test_what_it_made_is_swept_up_and_made_again(named, settings):
         for f in default_storage.listdir(f"service/{d}")[1]
     ]
     assert Client().get(address).status_code == 200
+
+
+def test_addresses_of_a_host_are_read_for_the_files_of_the_site(
+    designer, stranger, site, placement
+):
+    service.forget()
+    names = service.file_names(service.Site.objects.get(id=site["id"]))
+    path = f"/sites/{site['id']}/uploaded"
+    first = f"https://files.example/{names[0]}"
+    found = designer.post(path, {"text": f"{first}\nno such line"}).json()
+    assert found["addresses"] == {names[0]: first}
+    assert found["unread"] == ["no such line"] and len(found["missing"]) == len(names) - 1
+    plan = {**site["plan"], "hand_over": {"uploaded": found["addresses"]}}
+    body = {"name": site["name"], "revision": site["revision"], "plan": plan}
+    assert designer.put(f"/sites/{site['id']}", body).status_code == 200
+    draft = {"placement": placement["placement"], "placement_id": placement["id"]}
+    code = designer.post(f"/sites/{site['id']}/readings", draft).json()["code"]
+    assert first in code["markup_text"] and set(code["without_address"]) == set(found["missing"])
+    assert stranger.post(path, {"text": first}).status_code == 404

@@ -1489,6 +1489,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/uploaded": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Addresses
+         * @description Where a host has put the files of a site. Nothing is stored.
+         */
+        post: operations["endpoints_sites_services_read_addresses"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/welcome/{token}": {
         parameters: {
             query?: never;
@@ -2174,6 +2194,11 @@ export interface components {
             ways?: {
                 [key: string]: components["schemas"]["WayReading"];
             };
+            /**
+             * Without Address
+             * @default []
+             */
+            without_address?: string[];
         };
         /** CodeDraft */
         CodeDraft: {
@@ -3129,7 +3154,8 @@ export interface components {
          *     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
          *     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
          *     for it. `preload`: pages ask for their first picture before anything else.
-         *     `service` gives files out in the place of a folder.
+         *     `service` gives files out in the place of a folder. `uploaded` has the addresses that a host has
+         *     given to files, by their names.
          */
         HandOver: {
             /**
@@ -3155,6 +3181,10 @@ export interface components {
              */
             preload?: boolean;
             service?: components["schemas"]["Service"] | null;
+            /** Uploaded */
+            uploaded?: {
+                [key: string]: string;
+            };
         };
         /**
          * HeightBefore
@@ -5262,7 +5292,8 @@ export interface components {
              *       ],
              *       "prefix": "",
              *       "preload": false,
-             *       "service": null
+             *       "service": null,
+             *       "uploaded": {}
              *     }
              */
             hand_over?: components["schemas"]["HandOver"];
@@ -5507,7 +5538,8 @@ export interface components {
              *         ],
              *         "prefix": "",
              *         "preload": false,
-             *         "service": null
+             *         "service": null,
+             *         "uploaded": {}
              *       },
              *       "heading_level": 2,
              *       "heights": [
@@ -5696,7 +5728,8 @@ export interface components {
              *         ],
              *         "prefix": "",
              *         "preload": false,
-             *         "service": null
+             *         "service": null,
+             *         "uploaded": {}
              *       },
              *       "heading_level": 2,
              *       "heights": [
@@ -6373,6 +6406,34 @@ export interface components {
                 number,
                 number
             ][];
+        };
+        /**
+         * Uploaded
+         * @description `addresses` by the name of a file; `missing` files have none yet; `unread` lines name no file
+         *     that is asked for, or more than one.
+         */
+        Uploaded: {
+            /** Addresses */
+            addresses: {
+                [key: string]: string;
+            };
+            /** Missing */
+            missing: string[];
+            /** Unread */
+            unread: string[];
+        };
+        /**
+         * UploadedIn
+         * @description A table of files and their addresses, as it is copied from a host; `before`: what is known
+         *     already.
+         */
+        UploadedIn: {
+            /** Before */
+            before?: {
+                [key: string]: string;
+            };
+            /** Text */
+            text: string;
         };
         /**
          * ValueFacts
@@ -11112,6 +11173,59 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_sites_services_read_addresses: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["UploadedIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Uploaded"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -4,14 +4,16 @@ import type { ProblemError } from "../api/client";
 import type { SitePlan } from "../api/queries";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
+import { UploadedFields } from "./UploadedFields";
 
 type HandOver = SitePlan["hand_over"];
 
 export function HandOverFields({
   plan,
   set,
+  siteId,
   error,
-}: PlanProps & { error: ProblemError | undefined }) {
+}: PlanProps & { siteId: number; error: ProblemError | undefined }) {
   const how = plan.hand_over;
   const put = (values: Partial<HandOver>) => set({ hand_over: { ...how, ...values } });
   return (
@@ -37,6 +39,7 @@ export function HandOverFields({
         onChange={(e) => put({ prefix: e.currentTarget.value })}
         error={error?.at("plan", "hand_over", "prefix")}
       />
+      <UploadedFields plan={plan} set={set} siteId={siteId} />
       <Checkbox
         label="Pages ask for their first picture before anything else (preload)"
         checked={how.preload}

@@ -111,7 +111,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
         <Files plan={plan} set={set} />
         <Ladders plan={plan} set={set} />
         <NamingFields plan={plan} set={set} site={site} />
-        <HandOverFields plan={plan} set={set} error={error} />
+        <HandOverFields plan={plan} set={set} siteId={site.id} error={error} />
         <ServiceFields plan={plan} set={set} siteId={site.id} error={error} />
         <AudienceTable plan={plan} set={set} siteId={site.id} />
         <ScreenHeights plan={plan} set={set} />

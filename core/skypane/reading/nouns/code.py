@@ -33,6 +33,7 @@ class Code(Noun):
     ways: dict[int, WayReading] = {}  # by part
     head: tuple[CodeLine, ...] = ()  # of the page
     head_text: str = ""
+    without_address: tuple[str, ...] = ()  # files that a host has not been given yet
 
 
 class CodeFile(Noun):

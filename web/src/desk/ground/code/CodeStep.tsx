@@ -1,6 +1,7 @@
 /** Code: the markup and the CSS that are handed over; every line bears the letter of its span. */
 import { Button, CopyButton, SegmentedControl } from "@mantine/core";
 import { type CSSProperties, useEffect, useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
 import { useDesk, useWork } from "../../context";
@@ -80,6 +81,14 @@ export function CodeStep() {
               data={OUTPUTS}
             />
             <Copy text={files?.map((f) => f.text).join("\n") ?? ""} label="Copy all" />
+            {code.without_address.length > 0 && (
+              <p role="status" className={classes.why} title={code.without_address.join("\n")}>
+                {code.without_address.length} of these files have no address of their host yet:{" "}
+                {code.without_address.slice(0, 3).join(", ")}
+                {code.without_address.length > 3 && " …"}. Paste it in{" "}
+                <Link to={`/sites/${site.id}/settings`}>Site</Link>.
+              </p>
+            )}
           </div>
           {code.scripts.map((script) => (
             <Script key={script.name} {...script} />
