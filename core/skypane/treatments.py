@@ -195,13 +195,15 @@ def _effective(held: Mapping[str, Handed]) -> dict[str, Resolved]:
 
 def _varied(usual: Mapping[str, Resolved], held: Mapping[str, Handed]) -> dict[str, Resolved]:
     """Per letter what holds of a variant over what holds of the part that it stands in for: that
-    part where it has set nothing yet or shows the usual one, and where that part shows nothing."""
+    part where it has set nothing yet or shows the usual one; and where that part shows nothing,
+    unless it says in that very span what it shows."""
     out = {}
     for letter, of_usual in usual.items():
         values, origin = held[letter]
         below = as_usual(of_usual.handed)
         is_usual = not values or values.get("show") == "usual"
-        if is_usual or of_usual.effective.show == "nothing":
+        says_so = "show" in origin and origin["show"].letter == letter
+        if is_usual or (of_usual.effective.show == "nothing" and not says_so):
             out[letter] = Resolved(of_usual.effective, below, is_usual=True)
         else:
             over = below.under(values, origin)

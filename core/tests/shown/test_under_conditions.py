@@ -265,3 +265,33 @@ def test_a_set_of_conditions_stands_once_and_a_colour_is_one():
     with pytest.raises(InvalidPlan, match="colour") as refused:
         plan(SITE, banner(dark={"C": {"colour": "night"}}), ALL)
     assert refused.value.field == "layout_under.0.layout.C.colour"
+
+
+def test_what_the_dark_drops_is_seen_upright_where_another_one_shows_there():
+    """Dark shows nothing on narrow screens, dark in portrait shows a picture: folded, that is a
+    variant over nothing, which says so in that span (rules §14)."""
+    first = {"C": m.Treatment(original=1, height=m.RatioHeight(w=3, h=2))}
+    parts = (
+        m.Part(key="a", treatments=first),
+        m.Part(of="a", when=("dark",), treatments={"A": m.Treatment(show="nothing")}),
+        m.Part(of="a", when=("dark", "portrait"), treatments={"A": m.Treatment(fit="contain")}),
+    )
+    made = m.Placement(name="Quay", parts=parts)
+    conditions = m.Conditions(dark=True)
+    whole = text_of(pane_lines(plan(SITE, made, ALL), address))
+    seen = text_of(
+        pane_lines(plan(SITE, placement_seen(SITE, made, ALL, conditions), ALL), address)
+    )
+    for upright in (False, True):
+        wanted = pick(whole, environment(conditions, 400, upright)).url
+        assert pick(seen, environment(m.AS_USUAL, 400, upright)).url == wanted
+        assert (wanted == "/1/whole") == upright
+
+
+@pytest.mark.parametrize("says", [None, "picture"])
+def test_over_nothing_a_variant_shows_only_where_it_says_so(says):
+    first = {"C": m.Treatment(original=1), "A": m.Treatment(show="nothing")}
+    night = {"C": m.Treatment(original=2), "A": m.Treatment(show=says, fit="contain")}
+    parts = (m.Part(key="a", treatments=first), m.Part(of="a", when=("dark",), treatments=night))
+    variant = plan(SITE, m.Placement(name="Quay", parts=parts), ALL).parts[1]
+    assert variant.usual == (frozenset() if says else frozenset("A"))
