@@ -139,7 +139,8 @@ class _Module(Jsx):
 
 def _jsx(code: PlacementCode) -> tuple[WrittenFile, ...]:
     name = component_name(code.called)
-    inner = _Module(code.addresses).lines(code.elements)
+    # links that ask early may stand in the body (HTML Standard §4.6.8, “body-ok”)
+    inner = _Module(code.addresses).lines([*code.head, *code.elements])
     scripts = scripts_of([code.plan])
     asks = [Line(f"// Put {script} into the page once.") for script in scripts]
     head = [

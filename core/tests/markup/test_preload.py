@@ -13,6 +13,7 @@ from skypane.layouts import begun
 from skypane.markup.css import css_lines
 from skypane.markup.html import html_of
 from skypane.markup.lines import text_of
+from skypane.markup.outputs import written_as
 from skypane.markup.picture import placement_lines
 from skypane.markup.preload import preload_links
 from skypane.model import (
@@ -175,3 +176,13 @@ def test_conditions_of_links_are_those_of_the_sources_without_those_before():
         f"(not (max-width: 599px)) and (not {dark})",
     ]
     assert all(a != b for a, b in itertools.combinations(said, 2))
+
+
+def test_a_component_asks_early_itself():
+    """HTML Standard §4.6.8: `preload` may stand in the body; attributes are named as React has
+    them."""
+    found = plan(Site(hand_over=WANTED), picture(), ORIGINALS)
+    component = text_of(written_as(found, renditions(found), "jsx")[0].lines)
+    assert "    <>\n" in component and '<link rel="preload" as="image"' in component
+    assert "imageSrcSet=" in component and 'fetchPriority="high"' in component
+    assert "imagesrcset" not in component
