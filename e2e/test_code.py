@@ -83,7 +83,7 @@ def test_a_service_is_read_off_an_address_and_the_one_that_ships_is_proved(
     row.get_by_role("button", name="Use the service of this installation").click()
     page.get_by_label("Pages ask for their first picture").check()
     page.get_by_role("button", name="Save", exact=True).click()
-    expect(page.get_by_role("status")).to_have_text("Saved")
+    expect(page.get_by_text("Saved", exact=True)).to_be_visible()
     page.goto(f"{address}/sites/{site}/placements/{placement}/code")
     expect(page.locator("figure pre").first).to_contain_text('<link rel="preload" as="image"')
     expect(page.locator("figure pre").nth(1)).to_contain_text(f"/service/{site}/")
