@@ -23,7 +23,7 @@ from skypane.markup.addresses import FOLDER
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import FOLDER as FONTS
 from skypane.markup.fonts import fetched_first, font_lines
-from skypane.markup.html import Html, html_of
+from skypane.markup.html import html_at, html_of
 from skypane.markup.lines import Line, text_of
 from skypane.markup.notes import notes_text
 from skypane.markup.outputs import code_of, sheet_lines, written_as
@@ -242,7 +242,7 @@ def _texts(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]
         of_one = {n.replace(f"snippets/{called}", "snippet"): t for n, t in handed.items()}
         if asked.site.hand_over.service is not None:
             code = code_of(alone, files, sign)
-            printer = Html(code.addresses)
+            printer = html_at(code.addresses)
             sheet = "page-service.css" if text_of(code.sheet) != fonts + sheets[called] else ""
             of_one |= {sheet: text_of(code.sheet)} if sheet else {}
             of_one["page-service.html"] = one_page(

@@ -26,7 +26,7 @@ def addresses_of(plan: Plan, sign: Sign | None = None) -> Addresses:
     folder, service = in_folder(prefix_of(plan)), plan.site.hand_over.service
     uploaded = plan.site.hand_over.uploaded
     if service is None:
-        return lambda of: uploaded.get(of.name) or folder(of)
+        return (lambda of: uploaded.get(of.name) or folder(of)) if uploaded else folder
     originals = {p.original.id: p.original for part in plan.parts for p in part.shown}
     served = at_service(service, originals, sign)
 

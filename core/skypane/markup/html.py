@@ -37,9 +37,15 @@ def in_folder(folder: str) -> Addresses:
 
 
 @lru_cache(maxsize=16)
+def html_at(addresses: Addresses) -> Html:
+    """Prints HTML whose files are where `addresses` tells: the same printer for the same ones,
+    since what it has printed is kept with it."""
+    return Html(addresses)
+
+
 def html_of(folder: str = "images/") -> Html:
     """Prints HTML whose files stand in a folder beside the page."""
-    return Html(in_folder(folder))
+    return html_at(in_folder(folder))
 
 
 #: Prints HTML that nobody reads: of a gallery of hundreds the room before each line is a tenth.

@@ -21,7 +21,7 @@ from skypane.markup.css import css_lines
 from skypane.markup.django import DjangoTemplate
 from skypane.markup.elements import Address, Addresses, Element, File, Listed, Value
 from skypane.markup.fonts import font_lines
-from skypane.markup.html import Html, in_folder
+from skypane.markup.html import Html, html_at, in_folder
 from skypane.markup.jsx import Jsx
 from skypane.markup.lines import Line
 from skypane.markup.picture import placement_elements
@@ -94,7 +94,7 @@ def _head(name: str, code: PlacementCode, printer: Html) -> tuple[WrittenFile, .
 
 
 def _html(code: PlacementCode) -> tuple[WrittenFile, ...]:
-    name, printer = f"snippets/{code.called}", Html(code.addresses)
+    name, printer = f"snippets/{code.called}", html_at(code.addresses)
     return (
         WrittenFile(f"{name}.html", printer.lines(code.elements)),
         *_head(name, code, printer),

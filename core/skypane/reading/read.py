@@ -18,7 +18,7 @@ from skypane.layouts.facts import value_facts
 from skypane.markup.addresses import addresses_of, without_address
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
-from skypane.markup.html import Html
+from skypane.markup.html import html_at
 from skypane.markup.lines import text_of
 from skypane.markup.outputs import code_of
 from skypane.markup.page import script_tag
@@ -326,7 +326,7 @@ def _code(computed: Plan, files: Files, told: Collection[int], sign: Sign | None
     """The code of a placement; of some of many parts only their `sizes`."""
     whole = len(told) == len(computed.parts)
     code = code_of(computed, files, sign) if whole else None
-    printer = Html(addresses_of(computed, sign))
+    printer = html_at(addresses_of(computed, sign))
     markup = printer.lines(code.elements) if code else ()
     head = printer.lines(code.head) if code else ()
     css = code.sheet if code else ()

@@ -10,9 +10,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 from selectolax.lexbor import LexborHTMLParser
 from skypane.handover import Asked, blueprint
+from skypane.markup.addresses import addresses_of
 from skypane.markup.django import DjangoTemplate
 from skypane.markup.elements import Candidate, File, Listed, element
-from skypane.markup.html import Html, html_of, in_folder
+from skypane.markup.html import Html, html_at, html_of, in_folder
 from skypane.markup.jsx import Jsx
 from skypane.markup.lines import text_of
 from skypane.markup.picture import placement_elements
@@ -126,3 +127,12 @@ def test_a_template_asks_for_files_by_static_and_reads_nothing_else():
     typed = element("p", {"title": "{# a #}"}, ["{{ secret }} and {% now %}"])
     said = text_of(DjangoTemplate(FOLDER).lines([typed]))
     assert "{{" not in said and "{% now" not in said and "{#" not in said
+
+
+def test_what_is_printed_stays_from_one_reading_to_the_next():
+    """One printer for one folder, wherever it is asked for: pictures of a long gallery are printed
+    once."""
+    folder = HERE.parent / "delivered" / "four-boats"
+    asked = Asked.model_validate(lifted("asked", json.loads((folder / "asked.json").read_text())))
+    ((plan, _),) = blueprint(asked).planned
+    assert html_at(addresses_of(plan)) is html_at(addresses_of(plan)) is html_of()
