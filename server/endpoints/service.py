@@ -16,15 +16,15 @@ from django.utils.http import parse_etags, quote_etag
 from django.views.decorators.http import require_safe
 from sites.models import Site
 from skypane.errors import NoRoom, SkyPaneError, TooDemanding
+from skypane.files.names import EXTENSIONS
 from skypane.geometry import Crop
 from skypane.markup.types import TYPES
 from skypane.model import Format, Rendition
-from skypane.services.addresses import NAMES
 from skypane.services.signing import is_genuine
 
 #: RFC 9111 §5.2.2 and RFC 8246: another content has another address.
 FOR_GOOD = "public, max-age=31536000, immutable"
-FORMATS: dict[str, Format] = {called: format_ for format_, called in NAMES.items()}  # type: ignore[misc]  # every name is that of a format
+FORMATS: dict[str, Format] = {called: format_ for format_, called in EXTENSIONS.items()}
 #: Most modern first.
 BEST: tuple[Format, ...] = ("avif", "webp", "jpeg", "png", "svg")
 

@@ -8,6 +8,7 @@ from urllib.parse import quote, urlsplit
 
 import uritemplate
 
+from skypane.files.names import EXTENSIONS
 from skypane.model import Original, Rendition, Service
 from skypane.numerals import number
 from skypane.services.signing import UNSIGNED
@@ -15,8 +16,6 @@ from skypane.services.signing import UNSIGNED
 #: Signs an address below its host with the key of that name. Raises SkyPaneError where there is
 #: none.
 Sign = Callable[[str, str], str]
-#: What formats are called in addresses (common practice).
-NAMES = {"avif": "avif", "webp": "webp", "jpeg": "jpg", "png": "png", "svg": "svg"}
 
 
 def at_service(
@@ -40,7 +39,7 @@ def at_service(
             "hash": original.sha256[:16],
             "width": of.width_px,
             "height": of.height_px,
-            "format": NAMES[of.format],
+            "format": EXTENSIONS[of.format],
             "quality": service.quality,
             "crop_x": c.x if is_px else number(c.x / x),
             "crop_y": c.y if is_px else number(c.y / y),
