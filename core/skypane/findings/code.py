@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from skypane.findings.rule import Case, Found, rule
 from skypane.markup.picture import alt_text
-from skypane.markup.ways import may_differ, written_way
+from skypane.markup.ways import way_of
 
 
 @rule(
@@ -59,6 +59,6 @@ def background_says(case: Case) -> Iterator[Found]:
 def _is_background(case: Case) -> bool:
     """Whether a part of the placement is written as a background; what shows in its place is as
     well."""
-    if not may_differ(case.plan) or case.part.part.of is not None:
+    if case.part.part.of is not None:
         return False
-    return written_way(case.plan, case.part, case.files).way == "background"
+    return way_of(case.plan, case.part, case.files) == "background"

@@ -22,7 +22,7 @@ from skypane.markup.elements import Addresses
 from skypane.markup.html import in_folder
 from skypane.markup.lines import Line
 from skypane.markup.span_css import SpanCss, cut_of, span_css
-from skypane.markup.ways import may_differ, written_way
+from skypane.markup.ways import may_differ, way_of
 from skypane.model import Way
 from skypane.shown.nouns import PartPlan, Plan, SpanPlan
 from skypane.values import once
@@ -127,9 +127,8 @@ def css_lines(
 
 
 def _way(plan: Plan, part: PartPlan, files: Mapping[int, Files]) -> Way:
-    if not files:
-        return "picture"
-    return written_way(plan, part, files.get(part.index, ())).way
+    """The way of a part; without any file each is a `picture`."""
+    return way_of(plan, part, files.get(part.index, ())) if files else "picture"
 
 
 def _offering(

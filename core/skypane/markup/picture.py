@@ -20,7 +20,7 @@ from skypane.markup.own import writer_of
 from skypane.markup.sizes import drawn_sizes, steady_size
 from skypane.markup.sources import Img, Served, Source, picture_element
 from skypane.markup.types import TYPES
-from skypane.markup.ways import may_differ, written_way
+from skypane.markup.ways import way_of
 from skypane.markup.words import words_element
 from skypane.model import MediaStyle, Rendition
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
@@ -155,7 +155,7 @@ def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Elemen
     called = part_class(plan.placement, part.index, bool(plan.layout.box))
     at_once, style = loads_at_once(plan, part), plan.site.media_style
     mine = of.get(part.index, ())
-    way = written_way(plan, part, mine).way if may_differ(plan) else "picture"
+    way = way_of(plan, part, mine)
     if way == "background":
         return _background(part, mine, others, called)
     picture = _picture(part, mine, others, called, at_once, style)

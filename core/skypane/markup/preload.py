@@ -16,7 +16,7 @@ from skypane.markup.elements import Candidate, Element, Listed, element
 from skypane.markup.picture import served_by
 from skypane.markup.sources import Served, Source
 from skypane.markup.types import TYPES
-from skypane.markup.ways import may_differ, written_way
+from skypane.markup.ways import way_of
 from skypane.model import Feature, MediaStyle
 from skypane.shown.nouns import PartPlan, Plan
 from skypane.widths.conditions import lower_condition, media_of, upper_condition
@@ -28,9 +28,7 @@ def preload_links(plan: Plan, files: Files) -> tuple[Element, ...]:
     if not plan.placement.lead or not plan.site.hand_over.preload or plan.layout.has_items:
         return ()
     part, of = plan.written[0], by_part(files)
-    mine = of.get(part.index, ())
-    way = written_way(plan, part, mine).way if may_differ(plan) else "picture"
-    if way == "background":
+    if way_of(plan, part, of.get(part.index, ())) == "background":
         return tuple(_of_background(plan, part, of))
     served = served_by(plan, part, of)
     return tuple(_of_picture(served, plan.site.media_style))

@@ -32,6 +32,11 @@ def may_differ(plan: Plan) -> bool:
     return plan.layout.decorates or not plan.layout.box
 
 
+def way_of(plan: Plan, part: PartPlan, files: Files) -> Way:
+    """The way alone, which is the same for all parts of most kinds."""
+    return written_way(plan, part, files).way if may_differ(plan) else "picture"
+
+
 def written_way(plan: Plan, part: PartPlan, files: Files) -> Written:
     """As the part says where it can be; else as an `img` where nothing more is needed, else as a
     `picture`. `files` are its own; what stands in for another is written as that is."""

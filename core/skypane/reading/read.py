@@ -10,7 +10,7 @@ from collections.abc import Callable, Collection, Mapping, Sequence
 
 from skypane.advice.walk import advise_part
 from skypane.files.kept import left_out, savings, without
-from skypane.files.renditions import Files, quick_key, renditions
+from skypane.files.renditions import Files, by_part, quick_key, renditions
 from skypane.files.rows import file_rows
 from skypane.findings import findings
 from skypane.geometry import Rect
@@ -342,16 +342,21 @@ def _code(computed: Plan, files: Files, told: Collection[int], sign: Sign | None
         head_text=text_of(head),
         without_address=without_address(computed, files),
         scripts=_scripts(computed) if markup else (),
-        ways={i: _way(computed, computed.parts[i], files) for i in sorted(told)},
+        ways=_ways(computed, files, told),
     )
 
 
-def _way(computed: Plan, part: PartPlan, files: Files) -> WayReading:
-    found = written_way(
-        computed, part, tuple((g, mine) for g, mine in files if g.part == part.index)
-    )
-    costs = COSTS if found.way == "background" else ()
-    return WayReading(way=found.way, why=found.why, cannot=found.cannot, costs=costs)
+def _ways(computed: Plan, files: Files, told: Collection[int]) -> dict[int, WayReading]:
+    """Of the parts that are told of; what stands in for another is written as that is."""
+    of, out = by_part(files), {}
+    for part in computed.written:
+        if part.index in told:
+            found = written_way(computed, part, of.get(part.index, ()))
+            costs = COSTS if found.way == "background" else ()
+            out[part.index] = WayReading(
+                way=found.way, why=found.why, cannot=found.cannot, costs=costs
+            )
+    return out
 
 
 def _scripts(computed: Plan) -> tuple[Script, ...]:
