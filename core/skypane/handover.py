@@ -26,7 +26,7 @@ from skypane.markup.fonts import fetched_first, font_lines
 from skypane.markup.html import html_at, html_of
 from skypane.markup.lines import Line, text_of
 from skypane.markup.notes import notes_text
-from skypane.markup.outputs import code_of, sheet_lines, written_as
+from skypane.markup.outputs import code_of, sheet_lines, written
 from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.preload import preload_links
@@ -304,9 +304,9 @@ def _handed(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str
     where that of the delivery's pages says something else."""
     out = {}
     for computed, files in planned:
-        of_pages = sheet_lines(computed, files)
+        of_pages, code = sheet_lines(computed, files), code_of(computed, files, sign)
         for output in asked.site.hand_over.outputs:
-            for name, lines in written_as(computed, files, output, sign):
+            for name, lines in written(code, output):
                 if output != "html" or lines != of_pages:
                     out[name] = text_of(lines)
     return out

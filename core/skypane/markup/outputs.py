@@ -75,7 +75,11 @@ def written_as(
 ) -> tuple[WrittenFile, ...]:
     """The files of a placement in one kind of output. Without any file there is nothing to show and
     nothing is written."""
-    code = code_of(plan, files, sign)
+    return written(code_of(plan, files, sign), output)
+
+
+def written(code: PlacementCode, output: Output) -> tuple[WrittenFile, ...]:
+    """The same of code that is there already, as where several kinds of output are wanted."""
     return _WRITERS[output](code) if code.elements else ()
 
 
