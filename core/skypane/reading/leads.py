@@ -8,6 +8,7 @@ from collections.abc import Sequence
 import numpy as np
 
 from skypane.errors import InvalidPlan
+from skypane.findings.rule import listed
 from skypane.model import Placement, Site, Viewers
 from skypane.paged import PageInSpan
 from skypane.reading.nouns import LeadReading
@@ -89,8 +90,9 @@ def _sentence(
     if proposed is None:
         if not leads:
             return "No large picture is above the fold: nothing has to load first."
-        said = " and ".join(names[i] for i in leads)
-        return f"{said} loads first, and is no large picture above the fold on any screen."
+        verb = "loads" if len(leads) == 1 else "load"
+        said = listed(names[i] for i in leads)
+        return f"{said} {verb} first, with no large picture above the fold on any screen."
     first = f"{names[proposed]} is the first large picture on {round(share * 100)} % of screens"
     match leads:
         case ():
@@ -99,6 +101,6 @@ def _sentence(
             return f"{first}, and loads first."
         case (one,):
             return f"{names[one]} loads first. {first}."
-    said = f"{', '.join(names[i] for i in leads[:-1])} and {names[leads[-1]]}"
+    said = listed(names[i] for i in leads)
     all_ = "both" if len(leads) == 2 else "all"
     return f"{said} {all_} load first, and only one can. {first}."
