@@ -70,11 +70,13 @@ def test_the_tree_in_json_is_that_of_the_html(folder):
 
 
 def test_a_component_is_what_the_web_s_tests_render():
-    """`printed/` holds the component of a slideshow, and the HTML that React has to make of it."""
+    """`printed/` holds the component of a slideshow, `delivered/` the HTML that React has to make
+    of it."""
     ((snippet, _),) = [w for w in written("every-kind", "html") if "six-views" in w[0].name]
     ((component, module),) = [w for w in written("every-kind", "jsx") if "SixViews" in w[0].name]
     assert (HERE / "printed" / "component.tsx").read_text() == text_of(component.lines)
-    assert (HERE / "printed" / "component.html").read_text() == text_of(snippet.lines)
+    kept = HERE.parent / "delivered" / "every-kind" / "snippets" / "six-views.html"
+    assert kept.read_text() == text_of(snippet.lines)
     assert module.name == "components/SixViews.module.css"
     # what the module does not define would be a class that nothing styles
     named = set(re.findall(r'styles\["([^"]+)"\]', text_of(component.lines)))
