@@ -78,7 +78,7 @@ from skypane.model.placement import (
     Way,
     picture,
 )
-from skypane.model.service import CROP, MEANINGS, Meaning, Service
+from skypane.model.service import CROP, Meaning, Service
 from skypane.model.site import (
     GREATEST_VIEWPORT,
     LEAST_VIEWPORT,
@@ -128,7 +128,6 @@ __all__ = [
     "GREATEST_VIEWPORT",
     "LEAST_SHARE",
     "LEAST_VIEWPORT",
-    "MEANINGS",
     "MOST_AREAS",
     "MOST_BREAKPOINTS",
     "MOST_DENSITIES",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from typing import Annotated, Literal, get_args
+from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
@@ -30,7 +30,6 @@ Meaning = Literal[
     "key",
     "signature",
 ]
-MEANINGS: tuple[Meaning, ...] = get_args(Meaning)
 CROP: tuple[Meaning, ...] = ("crop_x", "crop_y", "crop_width", "crop_height")
 
 #: A template is literals and expressions in braces (RFC 6570 §2.1 and §2.2): an operator, then

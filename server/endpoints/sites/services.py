@@ -60,9 +60,3 @@ def read_addresses(request: HttpRequest, site_id: int, payload: UploadedIn) -> U
     """Where a host has put the files of a site. Nothing is stored."""
     site = site_for(request, site_id, looking=True)
     return read_uploaded(payload.text, file_names(site), payload.before)
-
-
-@router.get("/services/meanings", response=list[model.Meaning])
-def list_meanings(request: HttpRequest) -> list[model.Meaning]:
-    """What a variable of a template can stand for."""
-    return list(model.MEANINGS)

@@ -732,26 +732,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/services/meanings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * List Meanings
-         * @description What a variable of a template can stand for.
-         */
-        get: operations["endpoints_sites_services_list_meanings"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -8887,35 +8867,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Any other problem */
-            default: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    endpoints_sites_services_list_meanings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": ("name" | "hash" | "width" | "height" | "format" | "quality" | "crop_x" | "crop_y" | "crop_width" | "crop_height" | "focal_x" | "focal_y" | "expires" | "key" | "signature")[];
                 };
             };
             /** @description Any other problem */
