@@ -79,7 +79,7 @@ def written_as(
 
 
 def written(code: PlacementCode, output: Output) -> tuple[WrittenFile, ...]:
-    """The same of code that is there already, as where several kinds of output are wanted."""
+    """Code that is there already in one kind of output; without elements nothing is written."""
     return _WRITERS[output](code) if code.elements else ()
 
 
