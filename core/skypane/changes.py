@@ -52,6 +52,8 @@ def differences(before: Version, after: Version) -> tuple[str, ...]:
         out.append(f"Now {b.kind}")
     if a.lead != b.lead:
         out.append("Loading")
+    if (a.blurred, a.substitute) != (b.blurred, b.substitute):
+        out.append("What shows until pictures are there")
     if a.words != b.words:
         out.append("Words")
     if a.one_of != b.one_of:

@@ -31,6 +31,7 @@ from skypane.markup.page import page_html
 from skypane.markup.picture import alt_text, placement_lines
 from skypane.markup.preload import preload_links
 from skypane.markup.scripts import script_text, scripts_of
+from skypane.markup.substitute import substitute_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
 from skypane.paged import page_in_spans
@@ -379,8 +380,9 @@ def _file_facts(
     }
 
 
-def _each_once(planned: Iterable[tuple[Plan, Files]]) -> tuple[Rendition, ...]:
-    """Every file once, with all the spans that it serves and the most px that any of them needs."""
+def _each_once(planned: Sequence[tuple[Plan, Files]]) -> tuple[Rendition, ...]:
+    """Every file once, with all the spans that it serves and the most px that any of them needs,
+    and what shows where one does not come."""
     found: dict[tuple[str, str], Rendition] = {}
     for r in (r for _, files in planned for _, mine in files for r in mine):
         same = found.get((r.name, r.key))
@@ -390,4 +392,6 @@ def _each_once(planned: Iterable[tuple[Plan, Files]]) -> tuple[Rendition, ...]:
                 update={"spans": spans, "needed_px": max(same.needed_px, r.needed_px)}
             )
         found[r.name, r.key] = r
+    for r in filter(None, (substitute_of(computed) for computed, _ in planned)):
+        found.setdefault((r.name, r.key), r)
     return tuple(found.values())

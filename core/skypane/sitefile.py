@@ -158,7 +158,10 @@ def renumbered(placement: Placement, numbers: Mapping[int, int]) -> Placement:
         return out
 
     parts = tuple(p.model_copy(update={"treatments": one(p.treatments)}) for p in placement.parts)
-    shown = placement.model_copy(update={"parts": parts, "common": one(placement.common)})
+    changed: dict[str, Any] = {"parts": parts, "common": one(placement.common)}
+    if placement.substitute is not None:
+        changed["substitute"] = told[placement.substitute]
+    shown = placement.model_copy(update=changed)
     return with_named(shown, told)
 
 

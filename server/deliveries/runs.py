@@ -13,12 +13,14 @@ from common.db import in_one_go, locked, locked_one
 from common.keys import sign
 from django.contrib.auth.models import User
 from django.core.files.storage import default_storage
+from originals.intake import look_for_tiny
 from originals.models import Original
 from placements.models import (
     Placement,
     called_nouns,
     layout_by_place,
     on_page,
+    originals_behind,
     originals_in,
     stems_of,
 )
@@ -71,12 +73,13 @@ def asked_now(target: Target, effort: model.Effort = "thorough") -> Asked:
         nouns = called_nouns(rows, called)
         layout = {} if target.placement else layout_by_place(page, rows)
         pages.append(AskedPage(title=page.title, placements=tuple(nouns), layout=layout))
+    nouns = [n for page in pages for n in page.placements]
+    look_for_tiny(site, originals_behind(nouns))
     title = {
         Delivery.Scope.PLACEMENT: lambda: pages[0].placements[0].name,
         Delivery.Scope.PAGE: lambda: target.page.title if target.page else "",
         Delivery.Scope.SITE: lambda: site.name,
     }[target.scope]()
-    nouns = [n for page in pages for n in page.placements]
     return Asked(
         scope=target.scope.value,
         effort=effort,

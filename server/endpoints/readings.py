@@ -13,10 +13,10 @@ from deliveries.models import bytes_made
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
 from originals.copies import copies_of
-from originals.intake import PREVIEW_WIDTHS
+from originals.intake import PREVIEW_WIDTHS, look_for_tiny
 from originals.looks import Looks, looked
 from originals.models import preview_url
-from placements.models import Placement, handed_of, originals_of, stems_of
+from placements.models import Placement, handed_of, originals_behind, originals_of, stems_of
 from placements.proposals import proposable
 from pydantic import Field
 from sites.access import inside, row_for, site_for
@@ -151,6 +151,7 @@ Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
 
 
 def _asked(site: Site, draft: Draft, row: Placement | None) -> Asked:
+    look_for_tiny(site, originals_behind([draft.placement]))
     used = originals_of(site, draft.placement.original_ids)
     id_ = row.id if row else None
     called = stems_of(site, (id_, draft.placement.name))[id_ or 0]

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import hashlib
 import unicodedata
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
@@ -17,6 +17,7 @@ from django.core.files.uploadedfile import UploadedFile
 from django.db import IntegrityError, transaction
 from sites.models import Site
 from skypane import model
+from skypane.errors import UnreadablePicture
 from skypane.pixels.inspect import Inspected
 
 from originals.models import Original
@@ -108,6 +109,7 @@ def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
         "alpha": found.alpha,
         "flat": found.flat,
         "frames": found.frames,
+        "tiny": found.tiny,
         "profile": found.profile[:200],
         "notes": list(found.notes),
     }
@@ -136,6 +138,22 @@ def make_preview_again(original: Original, width_px: int) -> None:
         keep(made, original.preview(width_px))
 
 
+def look_for_tiny(site: Site, ids: Iterable[int]) -> None:
+    """Make up for those of a site's originals of which nobody has made a tiny picture yet: they
+    came before there were any."""
+    rows = Original.objects.filter(site=site, id__in=set(ids), tiny__isnull=True, alpha=False)
+    for row in rows.exclude(format="svg"):
+        preview = row.preview(PREVIEW_WIDTHS[0])
+        source = preview if default_storage.exists(preview) else row.stored
+        try:
+            with local(source) as path:
+                tiny = guard().tiny(path, name=row.name).model_dump()
+        except (OSError, UnreadablePicture):
+            continue  # what needs its bytes says that they are lost
+        # other bytes may have come for it since
+        Original.objects.filter(id=row.id, sha256=row.sha256).update(tiny=tiny)
+
+
 def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
     """A preview of a crop. From the preview of the whole where that has px enough, which is much
     faster."""
@@ -152,7 +170,7 @@ def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
 
 
 #: What a row says of its file, and what changes with it.
-OF_FILE = (*UNTOUCHED, "untouched", "flat", "frames")
+OF_FILE = (*UNTOUCHED, "untouched", "flat", "frames", "tiny")
 
 
 def replaced_by(original: Original, path: Path, name: str, sha256: str) -> dict[str, Any]:

@@ -14,6 +14,7 @@ from sites.models import Site
 from skypane import model
 from skypane.model.medium import medium_of_file
 from skypane.model.stored import lifted
+from skypane.model.tiny import Tiny
 
 
 def preview_url(
@@ -42,7 +43,7 @@ _OTHERS = ("format", "focal_x", "focal_y")
 
 
 def _noun(
-    areas: Any, tags: Any, format: str, focal_x: float, focal_y: float, **same: Any
+    areas: Any, tags: Any, tiny: Any, format: str, focal_x: float, focal_y: float, **same: Any
 ) -> model.Original:
     return model.Original(
         **same,
@@ -50,21 +51,24 @@ def _noun(
         focal=(focal_x, focal_y),
         areas=tuple(model.Area.model_validate(a) for a in areas),
         tags=tuple(tags),
+        tiny=Tiny.model_validate(tiny) if tiny else None,
     )
 
 
 @lru_cache(maxsize=4096)
-def _known_noun(areas: str, tags: str, *columns: Any) -> model.Original:
+def _known_noun(areas: str, tags: str, tiny: str | None, *columns: Any) -> model.Original:
     """The noun of a row as it is stored. While a gallery is worked on, hundreds of rows are asked
     for with every step, and one at most has changed."""
     values = dict(zip((*_SAME, *_OTHERS), columns, strict=True))
-    return _noun(lifted("areas", json.loads(areas)), json.loads(tags), **values)
+    return _noun(
+        lifted("areas", json.loads(areas)), json.loads(tags), json.loads(tiny or "null"), **values
+    )
 
 
 class Originals(models.QuerySet["Original"]):
     def nouns(self) -> dict[int, model.Original]:
         """All of them as the core's nouns, by id."""
-        text = [Cast(f, models.TextField()) for f in ("areas", "tags")]
+        text = [Cast(f, models.TextField()) for f in ("areas", "tags", "tiny")]
         rows = self.values_list(*text, *_SAME, *_OTHERS)
         found = [_known_noun(*row) for row in rows]
         return {noun.id: noun for noun in found}
@@ -91,6 +95,7 @@ class Original(models.Model):
     areas = NounField(kind="areas", default=list)  # of skypane.model.Area
     revision = models.PositiveIntegerField(default=1)  # of focal point and areas
     tags = models.JSONField(default=list)  # of words
+    tiny = models.JSONField(null=True)  # of skypane.model.tiny; null: nobody has looked yet
     # what the file was before its transparent edges were trimmed
     untouched = models.JSONField(null=True)
     created = models.DateTimeField(auto_now_add=True)
@@ -120,4 +125,4 @@ class Original(models.Model):
 
     def as_noun(self) -> model.Original:
         columns = {f: getattr(self, f) for f in (*_SAME, *_OTHERS)}
-        return _noun(self.areas, self.tags, **columns)
+        return _noun(self.areas, self.tags, self.tiny, **columns)

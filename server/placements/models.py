@@ -142,6 +142,12 @@ def originals_in(site: Site, placements: Iterable[model.Placement]) -> dict[int,
     return originals_of(site, set().union(*(p.original_ids for p in placements)))
 
 
+def originals_behind(placements: Iterable[model.Placement]) -> set[int]:
+    """The originals of those placements in which something of a picture is seen before its file is
+    there."""
+    return set().union(*(p.original_ids for p in placements if p.blurred))
+
+
 def stems_of(site: Site, draft: tuple[int | None, str] | None = None) -> dict[int, str]:
     """What each placement of a site is called in code and files, by id. `draft` is a placement's id
     and its name as it stands under the designer's hand; one that has not been stored yet has no id,
@@ -189,7 +195,7 @@ def uses_of(site: Site) -> dict[int, list[str]]:
                 mine += [letter] if letter not in mine else []
         # cuts of a logo are used whether a span shows them or not
         for original in noun.original_ids - set(letters):
-            letters[original] = ["a cut"]
+            letters[original] = ["instead" if original == noun.substitute else "a cut"]
         for original, where in letters.items():
             found.setdefault(original, []).append(
                 f"{placement.page.title} · {noun.name}, {' '.join(where)}"

@@ -8,6 +8,7 @@ from dataclasses import replace
 from skypane.files.renditions import Files
 from skypane.markup.elements import Addresses, Element
 from skypane.markup.html import in_folder
+from skypane.markup.substitute import substitute_of
 from skypane.model import Rendition
 from skypane.services.addresses import Sign, at_service
 from skypane.shown.nouns import Plan
@@ -22,16 +23,19 @@ def prefix_of(plan: Plan) -> str:
 
 
 def addresses_of(plan: Plan, sign: Sign | None = None) -> Addresses:
-    """Tells where a file is to be had. A drawing has no sizes, and stays in the folder."""
+    """Tells where a file is to be had. A drawing has no sizes, and stays in the folder, as does
+    what shows where a service does not answer."""
     folder, service = in_folder(prefix_of(plan)), plan.site.hand_over.service
     uploaded = plan.site.hand_over.uploaded
     if service is None:
         return (lambda of: uploaded.get(of.name) or folder(of)) if uploaded else folder
     originals = {p.original.id: p.original for part in plan.parts for p in part.shown}
     served = at_service(service, originals, sign)
+    substitute = substitute_of(plan)
 
     def address(of: Rendition) -> str:
-        return folder(of) if of.format == "svg" else served(of)
+        stays = of.format == "svg" or of == substitute
+        return folder(of) if stays else served(of)
 
     return address
 
@@ -42,7 +46,9 @@ def without_address(plan: Plan, files: Files) -> tuple[str, ...]:
     how = plan.site.hand_over
     if how.service is not None or not how.uploaded:
         return ()
-    names = dict.fromkeys(r.name for _, made in files for r in made)
+    substitute = substitute_of(plan)
+    mine = [r for _, made in files for r in made] + ([substitute] if substitute else [])
+    names = dict.fromkeys(r.name for r in mine)
     return tuple(n for n in names if n not in how.uploaded)
 
 

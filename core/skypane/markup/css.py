@@ -85,7 +85,8 @@ def css_lines(
     mine = {} if whole or not may_differ(plan) else by_part(files or renditions(plan))
     ways = [_way(plan, part, mine) for part in plan.written]
     each = list(zip(plan.written, names, ways, strict=True))
-    parts = [_part_rules(p, name, whole, order, way) for p, name, way in each]
+    blurred = plan.placement.blurred
+    parts = [_part_rules(p, name, whole, order, way, blurred) for p, name, way in each]
     for part, name, way in each:
         if plan.alternatives(part):
             parts += _variant_rules(plan, part, name, whole, order, way)
@@ -290,10 +291,10 @@ def _idle(all_css: Sequence[dict[str, str]]) -> set[str]:
 
 @once
 def _part_rules(
-    part: PartPlan, name: str, whole: bool, order: tuple[str, ...], way: Way
+    part: PartPlan, name: str, whole: bool, order: tuple[str, ...], way: Way, blurred: bool
 ) -> dict[str, list[CssRule]]:
     """The rules of one part in the order of writing, by the letter of their span."""
-    sheet = _PartSheet(part, name, whole, way)
+    sheet = _PartSheet(part, name, whole, way, blurred and way != "background")
     return {letter: sheet.rules(letter) for letter in order}
 
 
@@ -312,8 +313,9 @@ def _variant_rules(
         )
         for other in others
     ]
-    usual = [_css_of(p, whole) for p in part.spans]
-    css = [[_css_of(p, whole) for p in spans] for spans in shows]
+    blurred = plan.placement.blurred and way != "background"
+    usual = [_css_of(p, whole, blurred) for p in part.spans]
+    css = [[_css_of(p, whole, blurred) for p in spans] for spans in shows]
     # what any of them says otherwise all of them say: two may hold at once
     same = {
         k
@@ -332,7 +334,7 @@ def _variant_rules(
     sheets = [
         (
             media_of(other.part.when),
-            _PartSheet(replace(other, spans=spans), called, whole, way, same),
+            _PartSheet(replace(other, spans=spans), called, whole, way, blurred, same),
         )
         for other, spans in zip(others, shows, strict=True)
     ]
@@ -357,8 +359,8 @@ def _variant_rules(
     return [out]
 
 
-def _css_of(p: SpanPlan, whole: bool) -> SpanCss:
-    return span_css(p, WHOLE if whole else cut_of(p))
+def _css_of(p: SpanPlan, whole: bool, blurred: bool) -> SpanCss:
+    return span_css(p, WHOLE if whole else cut_of(p), blurred)
 
 
 class _PartSheet:
@@ -375,12 +377,13 @@ class _PartSheet:
         name: str,
         whole: bool,
         way: Way,
+        blurred: bool,
         said: Collection[str] | None = None,
     ) -> None:
         """`said`: what other rules for the same elements say already, beside what is fixed."""
         inner = "::before" if way == "background" else " img"
         self.frame, self.img, self.way = Declared(f".{name}"), Declared(f".{name}{inner}"), way
-        self.css = {p.span.letter: _css_of(p, whole) for p in part.spans}
+        self.css = {p.span.letter: _css_of(p, whole, blurred) for p in part.spans}
         all_css = self.css.values()
         self.sized = any(css.exact for css in all_css)
         self.idle = _idle([css.frame for css in all_css]) | set(said or ())

@@ -6,11 +6,12 @@ from collections.abc import Callable
 
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
-from skypane.markup.elements import Candidate, Element
+from skypane.markup.elements import Candidate, Element, File
 from skypane.markup.html import UNREAD
 from skypane.markup.lines import Line
 from skypane.markup.picture import alt_text, boxed
 from skypane.markup.sources import Img, Served, Source, picture_element
+from skypane.markup.substitute import MOST_WIDTH_PX
 from skypane.model import Original
 from skypane.shown.nouns import PartPlan, Plan, Setting, ShownSpan, SpanPlan
 from skypane.values import once
@@ -31,12 +32,19 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
 
 def _part(plan: Plan, part: PartPlan, url: PreviewUrl) -> Element:
     name = part_class(plan.placement, part.index, bool(plan.layout.box))
-    return _written(part, plan.alternatives(part), plan.setting, name, url)
+    substitute = None if part.part.role else plan.substitute
+    instead = url(substitute, None, MOST_WIDTH_PX) if substitute else None
+    return _written(part, plan.alternatives(part), plan.setting, name, url, instead)
 
 
 @once
 def _written(
-    part: PartPlan, others: tuple[PartPlan, ...], setting: Setting, name: str, url: PreviewUrl
+    part: PartPlan,
+    others: tuple[PartPlan, ...],
+    setting: Setting,
+    name: str,
+    url: PreviewUrl,
+    substitute: str | None,
 ) -> Element:
     served: list[Served] = []
     for at, p in enumerate(part.spans):
@@ -54,7 +62,7 @@ def _written(
         else:
             served.append(one)
     waits = " ".join(p.span.letter for p in part.waiting) or None
-    img = Img(alt_text(part) or "", {})
+    img = Img(alt_text(part) or "", {"data-instead": File(substitute) if substitute else None})
     told = {"data-part": str(part.index), "data-role": part.part.role, "data-waits": waits}
     return picture_element({"class": name, **told}, served, setting.site.media_style, img)
 

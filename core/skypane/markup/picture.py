@@ -13,12 +13,13 @@ from typing import NamedTuple
 from skypane.files.groups import drawn_widths
 from skypane.files.names import part_class
 from skypane.files.renditions import Files, by_letter, by_part
-from skypane.markup.elements import Candidate, Element, Value, element
+from skypane.markup.elements import Candidate, Element, File, Value, element
 from skypane.markup.html import html_of
 from skypane.markup.lines import Line
 from skypane.markup.own import writer_of
 from skypane.markup.sizes import drawn_sizes, steady_size
 from skypane.markup.sources import Img, Served, Source, picture_element
+from skypane.markup.substitute import instead_of
 from skypane.markup.types import TYPES
 from skypane.markup.ways import way_of
 from skypane.markup.words import words_element
@@ -158,7 +159,8 @@ def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Elemen
     way = way_of(plan, part, mine)
     if way == "background":
         return _background(part, mine, others, called)
-    picture = _picture(part, mine, others, called, at_once, style)
+    instead = instead_of(plan, part)
+    picture = _picture(part, mine, others, called, at_once, style, instead)
     return _alone(picture, called) if picture is not None and way == "img" else picture
 
 
@@ -190,11 +192,13 @@ def _picture(
     called: str,
     at_once: bool,
     style: MediaStyle,
+    instead: Rendition | None,
 ) -> Element | None:
     served, as_widths = _with_sources(part, files, others, style)
     if not served:
         return None
-    img = Img(alt_text(part) or "", _loading(part, at_once))
+    rest = {**_loading(part, at_once), "data-instead": File(instead) if instead else None}
+    img = Img(alt_text(part) or "", rest)
     return picture_element({"class": called}, served, style, img, as_widths=as_widths)
 
 

@@ -13,11 +13,13 @@ from skypane.shown.nouns import Plan
 
 class Script(NamedTuple):
     """A script: the one that is delivered, and the one that panes run. `is_wanted` tells which
-    placements want it, `moves` whether it moves what shows; it has at most `most_bytes`."""
+    placements want it, `what` it does and what is so without it in a sentence, `moves` whether it
+    moves what shows; it has at most `most_bytes`."""
 
     path: Path
     most_bytes: int
     is_wanted: Callable[[Plan], bool]
+    what: str = "Moves what takes turns; without it that is a row that is scrolled."
     moves: bool = False
 
     @property

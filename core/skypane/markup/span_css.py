@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from skypane.files.blurred import blurred_url, part_of
 from skypane.geometry import WHOLE, Rect
 from skypane.markup.aim import axis_position, percent
 from skypane.model import FixedAim
@@ -24,10 +25,29 @@ class SpanCss(Noun):
         return self.exact.get("object-position", self.img["object-position"])
 
 
-@once
-def span_css(p: SpanPlan, cut: Rect) -> SpanCss:
+def span_css(p: SpanPlan, cut: Rect, blurred: bool = False) -> SpanCss:
     """What the frame and the picture of a part need in one span. `cut`: what the file carries of
-    the crop, WHOLE for all of it."""
+    the crop, WHOLE for all of it. `blurred`: something of the picture lies behind it until its file
+    is there."""
+    return _behind(p, cut) if blurred else _span_css(p, cut)
+
+
+@once
+def _behind(p: SpanPlan, cut: Rect) -> SpanCss:
+    css = _span_css(p, cut)
+    url = blurred_url(p.original, part_of(p.crop, cut)) if isinstance(p, ShownSpan) else None
+    colour = css.frame.get("background")
+    if url is None or colour is None:
+        return css
+    # lengths of the frame cannot place what lies on the frame itself; blurred, nobody sees by how
+    # much per cents miss
+    placed = f'url("{url}") {css.img["object-position"]} / {css.img["object-fit"]} no-repeat'
+    behind = placed if colour == "none" else f"{colour} {placed}"
+    return css.model_copy(update={"frame": {**css.frame, "background": behind}})
+
+
+@once
+def _span_css(p: SpanPlan, cut: Rect) -> SpanCss:
     e, frame = p.effective, p.layout.frame_css(p.spot, p.index)
     img = {"object-fit": e.fit, "object-position": "50% 50%"}
     if not isinstance(p, ShownSpan):

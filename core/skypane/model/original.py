@@ -8,6 +8,7 @@ from pydantic import Field
 
 from skypane.geometry import Drawn
 from skypane.model.medium import MEDIA, MediumName
+from skypane.model.tiny import Tiny
 from skypane.values import Fraction, Id, Noun, Px
 
 AreaName = Annotated[str, Field(min_length=1, max_length=80)]
@@ -43,6 +44,7 @@ class Original(Noun):
     flat: bool = False  # few colours, as drawings have: what loses nothing is then small too
     medium: MediumName = "picture"
     frames: Annotated[int, Field(ge=1)] = 1  # more than one: it moves
+    tiny: Tiny | None = None  # None: nobody has looked yet
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
         None  # None: nobody has said yet; "": decorative on purpose
     )

@@ -16,7 +16,7 @@ from skypane.model.gallery import Item
 from skypane.model.original import MOST_WORDS
 from skypane.model.treatment import Treatment
 from skypane.model.words import HeadingLevel, Words
-from skypane.values import Noun
+from skypane.values import Id, Noun
 
 Treatments = dict[Letter, Treatment]
 #: A kind of placement; the layouts say which there are.
@@ -122,6 +122,10 @@ class Placement(Noun):
     frame: FrameId | None = None  # the named frame of the site that lies under all treatments
     lists: Lists | None = None  # None: as the site has it
     formats: Formats | None = None  # the same
+    # a few px of each picture, blurred, until its file is there; else its colour alone
+    blurred: bool = False
+    # the original that shows in place of one whose file does not come
+    substitute: Id | None = None
     n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None
     layout: dict[Letter, dict[str, JsonValue]] = Field(default_factory=dict)
     layout_under: Annotated[tuple[LayoutUnder, ...], Field(max_length=2 ** len(FEATURES) - 1)] = ()
@@ -145,7 +149,8 @@ class Placement(Noun):
     def original_ids(self) -> set[int]:
         """The originals that some span sets itself, and those that values of the kind name."""
         shown = {t.original for _, t in self.all_treatments() if t.original is not None}
-        return shown | set(named_originals(self.layout))
+        instead = set() if self.substitute is None else {self.substitute}
+        return shown | instead | set(named_originals(self.layout))
 
     @property
     def features(self) -> frozenset[Feature]:

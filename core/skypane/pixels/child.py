@@ -21,7 +21,7 @@ from skypane.errors import NoRoom, SkyPaneError
 from skypane.found import found_in
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
-from skypane.pixels import compare, encode, inspect, previews, saliency, trim, xmp
+from skypane.pixels import compare, encode, inspect, previews, saliency, tiny, trim, xmp
 from skypane.pixels.load import lacked_memory
 from skypane.pixels.priority import keep_to_usual_priority
 
@@ -37,6 +37,10 @@ def _previews(
         source, {width: Path(path) for width, path in paths}, Rect(**crop) if crop else None
     )
     yield None
+
+
+def _tiny(path: str) -> Iterator[Any]:
+    yield tiny.tiny_of(path).model_dump()
 
 
 def _suggest(path: str) -> Iterator[Any]:
@@ -98,6 +102,7 @@ def _found(text: str) -> Iterator[Any]:
 WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "inspect": _inspect,
     "previews": _previews,
+    "tiny": _tiny,
     "suggest": _suggest,
     "visible_box": _visible_box,
     "write_trimmed": _write_trimmed,

@@ -28,6 +28,7 @@ from skypane.errors import InvalidPlan, NoRoom, SkyPaneError, TooDemanding, Unre
 from skypane.found import Found, NothingFound
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
+from skypane.model.tiny import Tiny
 from skypane.pixels.encode import Fact
 from skypane.pixels.inspect import Inspected
 from skypane.pixels.load import DRAWING_SECONDS, is_drawing
@@ -167,6 +168,10 @@ class Guard:
         """See `skypane.pixels.previews.previews`."""
         made = [[width, str(path)] for width, path in paths.items()]
         self._one("previews", name, source=str(source), paths=made, crop=crop and crop.model_dump())
+
+    def tiny(self, path: str | Path, name: str = "The picture") -> Tiny:
+        """See `skypane.pixels.tiny.tiny_of`."""
+        return Tiny(**self._one("tiny", name, path=str(path)))
 
     def suggest(self, path: str | Path) -> Suggestion:
         """See `skypane.pixels.saliency.suggest`."""

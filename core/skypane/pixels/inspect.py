@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 import pyvips
 
@@ -21,6 +22,7 @@ from skypane.pixels.load import (
     lacks_end,
     open_any,
 )
+from skypane.pixels.tiny import tiny_of
 
 #: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera
 #: back.
@@ -71,6 +73,7 @@ class Inspected:
     notes: tuple[str, ...] = ()
     flat: bool = False  # few colours, as drawings have
     frames: int = 1
+    tiny: dict[str, Any] | None = None  # of what cannot be seen through, see `skypane.model.tiny`
 
 
 def inspect(path: str | Path, name: str = "") -> Inspected:
@@ -143,6 +146,7 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         notes=tuple(notes),
         flat=kind in ("png", "gif") and _is_flat(path, kind),
         frames=pages if kind in ("gif", "webp") else 1,
+        tiny=None if image.hasalpha() or kind == "svg" else tiny_of(path).model_dump(),
     )
 
 

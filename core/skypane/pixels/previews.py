@@ -29,7 +29,7 @@ def previews(source: str | Path, paths: Mapping[int, Path], crop: Rect | None = 
     """
     widest = max(paths)
     try:
-        image = _thumbnail(
+        image = thumbnail(
             source, widest if crop is None else math.ceil(widest / crop.w)
         ).copy_memory()
         if crop is not None:
@@ -55,7 +55,8 @@ _DOWN: dict[str, Any] = {"height": 10_000_000, "size": "down"}
 _IN_A_WEBP: dict[str, Any] = {"height": 16383, "size": "down"}
 
 
-def _thumbnail(source: str | Path, width_px: int) -> pyvips.Image:
+def thumbnail(source: str | Path, width_px: int) -> pyvips.Image:
+    """The whole original, no wider than this and no larger than it is, upright and in sRGB."""
     with Path(source).open("rb") as f:
         kind = format_of(f.read(HEAD_BYTES))
     image = open_any(source, kind)

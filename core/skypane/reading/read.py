@@ -23,7 +23,7 @@ from skypane.markup.lines import text_of
 from skypane.markup.outputs import code_of
 from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
-from skypane.markup.scripts import script_text, scripts_of
+from skypane.markup.scripts import SCRIPTS, script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
 from skypane.markup.ways import COSTS, written_way
 from skypane.model import AS_USUAL, Conditions, Original, Placement, Site
@@ -36,6 +36,7 @@ from skypane.reading.bands import (
     seen_band,
     sharp_bands,
 )
+from skypane.reading.behind import behind_reading
 from skypane.reading.detail import span_detail
 from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
@@ -343,6 +344,7 @@ def _code(computed: Plan, files: Files, told: Collection[int], sign: Sign | None
         without_address=without_address(computed, files),
         scripts=_scripts(computed) if markup else (),
         ways=_ways(computed, files, told),
+        behind=behind_reading(computed, text_of(css)),
     )
 
 
@@ -361,6 +363,6 @@ def _ways(computed: Plan, files: Files, told: Collection[int]) -> dict[int, WayR
 
 def _scripts(computed: Plan) -> tuple[Script, ...]:
     return tuple(
-        Script(name=name, tag=script_tag(name), text=script_text(name))
+        Script(name=name, what=SCRIPTS[name].what, tag=script_tag(name), text=script_text(name))
         for name in scripts_of([computed])
     )

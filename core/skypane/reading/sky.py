@@ -104,8 +104,8 @@ def sky_of(
             there = plan(turned, seen, originals, scrollbar_px, store)
         handed = handed_of_kind(site, placement, conditions.features)
         there = replace(there, handed_of_kind=handed)
-    if conditions.pictures == "failed":
-        # a pane asks for its pictures, and is told that they are not there
+    if conditions.pictures == "failed" or (conditions.pictures != "here" and placement.blurred):
+        # a pane asks for its pictures, and is told that they are not there (yet)
         asked = conditions.model_copy(update={"pictures": "here"})
         pane = plan(site, placement_seen(site, placement, originals, asked), originals, store=store)
     return Sky(written, computed, there, pane, conditions)

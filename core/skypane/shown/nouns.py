@@ -234,6 +234,8 @@ class Plan:
     # as it is while conditions hold under which something is otherwise, fewest first: its parts
     # are then those that show in the place of the usual ones
     under: Mapping[tuple[Feature, ...], Plan] = field(default_factory=dict)
+    # the original that shows in place of one whose file does not come
+    substitute: Original | None = None
 
     @property
     def spans(self) -> tuple[Span, ...]:

@@ -41,6 +41,13 @@ def plan(
     Parts that stand in for others are computed in the placement as it is while their conditions
     hold. What has stayed since an earlier plan in the `store` is the same object.
     """
+    found = _plan(site, placement, originals, scrollbar_px, store)
+    return replace(found, substitute=_substitute(placement, originals))
+
+
+def _plan(
+    site: Site, placement: Placement, originals: Originals, scrollbar_px: float, store: Store
+) -> Plan:
     layout, usual = layout_of(placement), placement.usual
     variants = placement.parts[len(usual) :]
     named = [*(v.when for v in variants), *(u.when for u in placement.layout_under)]
@@ -71,6 +78,18 @@ def plan(
         parts=(*found.parts, *parts),
         under=under,
     )
+
+
+def _substitute(placement: Placement, originals: Originals) -> Original | None:
+    """Raises InvalidPlan where it is missing."""
+    id_ = placement.substitute
+    if id_ is not None and id_ not in originals:
+        raise InvalidPlan(
+            "What shows in place of pictures that do not come is not in this site. Choose another,"
+            " in Code.",
+            field="substitute",
+        )
+    return None if id_ is None else originals[id_]
 
 
 def _planned(

@@ -1869,6 +1869,19 @@ export interface components {
             text_px?: number;
         };
         /**
+         * BehindReading
+         * @description What is seen of pictures until their files are there: the bytes of the style sheet that say
+         *     it, all together and the most of one; the names of originals that have nothing to be seen.
+         */
+        BehindReading: {
+            /** All Bytes */
+            all_bytes: number;
+            /** Most Bytes */
+            most_bytes: number;
+            /** Without */
+            without: string[];
+        };
+        /**
          * BesideValues
          * @description All that holds in a span of pictures with text beside them.
          *
@@ -2140,6 +2153,7 @@ export interface components {
         };
         /** Code */
         Code: {
+            behind?: components["schemas"]["BehindReading"] | null;
             /** Css */
             css: components["schemas"]["CodeLine"][];
             /** Css Text */
@@ -4492,6 +4506,11 @@ export interface components {
          *     names a set of which exactly one placement shows at every width.
          */
         Placement: {
+            /**
+             * Blurred
+             * @default false
+             */
+            blurred?: boolean;
             /** Common */
             common?: {
                 [key: string]: components["schemas"]["Treatment"];
@@ -4557,6 +4576,8 @@ export interface components {
             parts?: components["schemas"]["Part"][];
             /** Stem */
             stem?: string | null;
+            /** Substitute */
+            substitute?: number | null;
             /** Title Level */
             title_level?: number | null;
             words?: components["schemas"]["Words"] | null;
@@ -5038,7 +5059,8 @@ export interface components {
         Scope: "placement" | "page" | "site";
         /**
          * Script
-         * @description A script that goes with the markup; `tag` asks for it once in a page.
+         * @description A script that goes with the markup; `tag` asks for it once in a page, `what` says what it
+         *     does and what is so without it.
          */
         Script: {
             /** Name */
@@ -5047,6 +5069,8 @@ export interface components {
             tag: string;
             /** Text */
             text: string;
+            /** What */
+            what: string;
         };
         /** SeenIn */
         SeenIn: {

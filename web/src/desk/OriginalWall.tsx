@@ -13,7 +13,7 @@ interface Props {
   several?: boolean;
   isChosen: (id: number) => boolean;
   choose: (original: Original, close: () => void) => void;
-  bring: (close: () => void) => void;
+  bring?: (close: () => void) => void;
   /** What stands under the pictures. */
   foot?: (close: () => void) => ReactNode;
 }
@@ -45,9 +45,11 @@ export function OriginalWall({ label, several, isChosen, choose, bring, foot }: 
             onChange={(e) => setSearch(e.currentTarget.value)}
             style={{ flex: 1 }}
           />
-          <Button variant="default" onClick={() => bring(close)}>
-            {several ? "Bring pictures…" : "Bring a picture…"}
-          </Button>
+          {bring && (
+            <Button variant="default" onClick={() => bring(close)}>
+              {several ? "Bring pictures…" : "Bring a picture…"}
+            </Button>
+          )}
         </div>
         <div className={classes.chooser}>
           {found.map((o) => (

@@ -22,6 +22,8 @@ const draft = (name: string): Draft => ({
     frame: null,
     lists: null,
     n_files: null,
+    blurred: false,
+    substitute: null,
     formats: null,
     page: "",
     words: null,

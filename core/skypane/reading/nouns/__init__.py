@@ -2,6 +2,7 @@
 
 from skypane.reading.nouns.bands import Band, EdgesPx, FileRun, VerdictRun, Verdicts, ViewportPoint
 from skypane.reading.nouns.code import (
+    BehindReading,
     Code,
     CodeFile,
     CodeLine,
@@ -52,6 +53,7 @@ from skypane.reading.nouns.words import (
 
 __all__ = [
     "Band",
+    "BehindReading",
     "BoxCurves",
     "Code",
     "CodeFile",

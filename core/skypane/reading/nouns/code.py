@@ -23,6 +23,15 @@ class WayReading(Noun):
     costs: tuple[str, ...]
 
 
+class BehindReading(Noun):
+    """What is seen of pictures until their files are there: the bytes of the style sheet that say
+    it, all together and the most of one; the names of originals that have nothing to be seen."""
+
+    all_bytes: int
+    most_bytes: int
+    without: tuple[str, ...]
+
+
 class Code(Noun):
     markup: tuple[CodeLine, ...]
     css: tuple[CodeLine, ...]
@@ -33,6 +42,7 @@ class Code(Noun):
     ways: dict[int, WayReading] = {}  # by part
     head: tuple[CodeLine, ...] = ()  # of the page
     head_text: str = ""
+    behind: BehindReading | None = None
     without_address: tuple[str, ...] = ()  # files that a host has not been given yet
 
 
@@ -45,9 +55,11 @@ class CodeFile(Noun):
 
 
 class Script(Noun):
-    """A script that goes with the markup; `tag` asks for it once in a page."""
+    """A script that goes with the markup; `tag` asks for it once in a page, `what` says what it
+    does and what is so without it."""
 
     name: str
+    what: str
     tag: str
     text: str
 

@@ -20,9 +20,21 @@ const SCAFFOLD = `
     font-size: max(16px, 1.6vw); box-shadow: inset 0 0 0 2px #aab2b3; }
 `;
 
-/** Addresses of previews, and one that no picture is to be had from. */
-const PREVIEW = /\/api\/originals\/[^"\s]+/g;
+/** Addresses of previews that a picture asks for; one that none is to be had from, and of nothing. */
+const PREVIEW = /(?<= (?:src|srcset)=")\/api\/originals\/[^"\s]+/g;
 const NOT_THERE = "data:image/png;base64,AAAA";
+const NOTHING = "data:image/svg+xml,%3Csvg%20xmlns=%22http://www.w3.org/2000/svg%22/%3E";
+
+/** Markup as a page has it while its pictures are under way, or once they have not come. */
+function without(markup: string, pictures: Conditions["pictures"]) {
+  if (pictures === "here") return markup;
+  if (pictures === "coming") return markup.replaceAll(PREVIEW, NOTHING);
+  // what is shown instead is put there as the script does that goes with the markup
+  return markup.replaceAll(/<picture[\s\S]*?<\/picture>/g, (one) => {
+    const instead = / data-instead="([^"]*)"/.exec(one)?.[1];
+    return one.replaceAll(PREVIEW, instead ?? NOT_THERE);
+  });
+}
 
 const escapeText = (text: string) => text.replace(/[&<>]/g, (c) => `&#${c.charCodeAt(0)};`);
 
@@ -97,7 +109,7 @@ export const PaneFrame = memo(function PaneFrame({
   const frame = useRef<HTMLIFrameElement>(null);
   const { css, called } = reading.pane;
   const { markup: asked } = reading.pane;
-  const markup = conditions.pictures === "failed" ? asked.replaceAll(PREVIEW, NOT_THERE) : asked;
+  const markup = without(asked, conditions.pictures);
   const letter = spanAt(reading.spans, width)?.letter;
   const shown = useRef({ css: "", markup: "" });
   const slid = useRef<number>(undefined);

@@ -10,6 +10,7 @@ import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
 import classes from "./Code.module.css";
+import { Meanwhile } from "./Meanwhile";
 import { type Output, useWritten } from "./useWritten";
 import { Written } from "./Written";
 
@@ -96,6 +97,9 @@ export function CodeStep() {
           <Told>
             <Written />
           </Told>
+          <Told>
+            <Meanwhile />
+          </Told>
           <AltText />
           <Told>
             <Findings of={findings.filter((f) => f.step === "code")} />
@@ -119,7 +123,7 @@ function Copy({ text, label = "Copy" }: { text: string; label?: string }) {
 }
 
 /** The script that goes with the markup: the same for every placement that needs it. */
-function Script({ name, tag, text }: { name: string; tag: string; text: string }) {
+function Script({ name, what, tag, text }: Schemas["Script"]) {
   return (
     <figure className={`${ground.card} ${classes.script}`}>
       <figcaption>
@@ -128,8 +132,7 @@ function Script({ name, tag, text }: { name: string; tag: string; text: string }
         </span>
         <Copy text={text} />
       </figcaption>
-      Moves what takes turns; without it that is a row that is scrolled. Once in the page:{" "}
-      <code>{tag}</code>
+      {what} Once in the page: <code>{tag}</code>
     </figure>
   );
 }
