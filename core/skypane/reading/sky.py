@@ -43,8 +43,17 @@ class Sky(NamedTuple):
         """Where pictures are not there nothing is said of them."""
         features = self.conditions.features
         if self.conditions.pictures != "here":
-            return verdicts(self.there, Known({}, whole))
+            missing = (self.computed, self._in_their_place)
+            return verdicts(self.there, Known({}, whole, missing=missing))
         return verdicts(self.computed, Known(bands, whole, items, found, features))
+
+    @property
+    def _in_their_place(self) -> str:
+        """What is seen where pictures are not there, in a word or two."""
+        placement = self.written.placement
+        if self.conditions.pictures == "coming":
+            return "blurred" if placement.blurred else "only colour"
+        return "alt text alone" if placement.substitute is None else "another picture"
 
     def words(self, pixels: Pixels, chosen: tuple[int, str] | None = None) -> WordsReading | None:
         """The words at typical viewports: at widths at which those stand upright as they are

@@ -34,13 +34,15 @@ _RANK = {verdict: len(ORDER) - i for i, verdict in enumerate(ORDER)}
 class Known(NamedTuple):
     """What is known of a placement: the `bands` of each part by its place, or of many items those
     of the chosen one, which speak beside the band of all; the bands of the `whole`; and what has
-    been found. `features` are those that screens ask for."""
+    been found. `features` are those that screens ask for. `missing`: the placement with its
+    pictures, and what is seen in their place while they are not there."""
 
     bands: Mapping[int, Sequence[Band]]
     whole: Sequence[Band]
     items: ItemsReading | None = None
     findings: Sequence[Finding] = ()
     features: tuple[Feature, ...] = ()
+    missing: tuple[Plan, str] | None = None
 
 
 class _Wrong(NamedTuple):
@@ -179,6 +181,8 @@ def _at(
             figured=band.figured if band else "",
         )
     if word := _nothing(plan, first, known.features):
+        if known.missing and not _nothing(known.missing[0], first, known.features):
+            word = known.missing[1]
         return VerdictRun(first=first, last=last, verdict=None, drawn=None, word=word)
     well = _well(kinds, known.items)
     return VerdictRun(first=first, last=last, verdict="whole", drawn="whole", word=well)

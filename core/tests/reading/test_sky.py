@@ -75,7 +75,7 @@ def test_where_pictures_are_not_there_nothing_is_said_of_them():
 
 def test_of_pictures_that_failed_a_pane_asks_and_says_what_they_show():
     failed = read(SITE, quay(), ALL, conditions=m.Conditions(pictures="failed", dark=True))
-    assert words_of(failed) == "only colour" and shown(failed) == "2.jpg"
+    assert words_of(failed) == "alt text alone" and shown(failed) == "2.jpg"
 
 
 def test_screens_can_all_stand_upright():

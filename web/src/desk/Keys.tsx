@@ -6,7 +6,7 @@ const KEYS: [string[], string][] = [
   [["N"], "See the page in the dark, or as usual"],
   [["R"], "See it at rest, where less motion is asked for"],
   [["T"], "See it on screens that all stand upright, that all lie, or as they stand"],
-  [["P"], "See it with only the colour yet, with pictures that failed, or with all of them"],
+  [["P"], "See it with pictures on their way, with pictures that failed, or with all of them"],
   [["[", "]"], "Previous and next span"],
   [["Ctrl", "Z"], "Undo"],
   [["Ctrl", "Shift", "Z"], "Redo"],

@@ -38,9 +38,9 @@ export const CONDITION_KEYS: Condition[] = [
     key: "P",
     of: (c) => ({
       on: c.pictures !== "here",
-      word: c.pictures === "failed" ? "failed" : "colour only",
+      word: c.pictures === "failed" ? "failed" : "coming",
     }),
-    title: "Only the colour yet; once more: pictures that failed; once more: pictures",
+    title: "Pictures on their way; once more: pictures that failed; once more: pictures",
     next: (c) => settled({ ...c, pictures: following(PICTURES, c.pictures) }),
   },
 ];
