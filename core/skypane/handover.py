@@ -18,6 +18,7 @@ from pydantic import Field
 from skypane.errors import InvalidPlan
 from skypane.files.kept import LeftOut, left_out, without
 from skypane.files.renditions import Files, cut_of, renditions
+from skypane.hosts import host_texts
 from skypane.identifiers import identifier, unique
 from skypane.markup.addresses import FOLDER
 from skypane.markup.css import css_lines
@@ -34,7 +35,7 @@ from skypane.markup.scripts import script_text, scripts_of
 from skypane.markup.substitute import substitute_of
 from skypane.markup.whole import page_css, wrapped
 from skypane.model import Effort, Original, PageLayout, Placement, Rendition, Site
-from skypane.paged import page_in_spans
+from skypane.paged import page_in_spans, places_on_page
 from skypane.services.addresses import Sign
 from skypane.shown.nouns import Plan
 from skypane.shown.plan import plan
@@ -310,7 +311,20 @@ def _handed(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str
             for name, lines in written(code, output):
                 if output != "html" or lines != of_pages:
                     out[name] = text_of(lines)
+        order = _places(asked, computed.placement)
+        out |= host_texts(computed, files, order, sign)
     return out
+
+
+def _places(asked: Asked, placement: Placement) -> dict[str, int]:
+    """Where a placement stands on the first of the pages that show it, by the letter of a span; on
+    none where it is handed over alone."""
+    for page in asked.pages if asked.scope != "placement" else ():
+        called = [p.called for p in page.placements]
+        if placement.called in called:
+            at = called.index(placement.called)
+            return places_on_page(asked.site, page.layout, len(called), at)
+    return {}
 
 
 def _manifest(

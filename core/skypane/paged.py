@@ -38,3 +38,9 @@ def page_values(site: Site, layout: PageLayout) -> dict[str, Handed]:
     """Per letter what holds of all that has been set of a page."""
     own = {letter: values.model_dump(exclude_none=True) for letter, values in layout.items()}
     return handed_down([s.letter for s in spans_of(site)], Layer("page", own))
+
+
+def places_on_page(site: Site, layout: PageLayout, n: int, at: int) -> dict[str, int]:
+    """Where the placement that is read at place `at` stands among the `n` of its page, from 1, by
+    the letter of a span."""
+    return {h.span.letter: h.order.index(at) + 1 for h in page_in_spans(site, layout, n)}

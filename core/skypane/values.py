@@ -15,6 +15,8 @@ Fraction = Annotated[float, Field(ge=0, le=1)]
 #: arithmetic overflows.
 MOST_PX = 20000
 Px = Annotated[float, Field(ge=0.01, le=MOST_PX)]
+#: Bounds of what a viewport can be. Below and above, no screen is known (common practice).
+LEAST_VIEWPORT, GREATEST_VIEWPORT = 120, 7680
 Percent = Annotated[float, Field(ge=0.01, le=1000)]
 #: A database's key, from 0 (nothing stored yet) to what 64 bits hold.
 Id = Annotated[int, Field(ge=0, le=2**63 - 1)]

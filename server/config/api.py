@@ -11,6 +11,7 @@ from django.http.response import HttpResponseBase
 from endpoints.deliveries.compare import router as comparisons
 from endpoints.deliveries.deliveries import router as deliveries
 from endpoints.first import router as first
+from endpoints.hosts import router as hosts
 from endpoints.originals.files import router as originals_files
 from endpoints.originals.originals import router as originals
 from endpoints.originals.travelling import router as travelling
@@ -92,6 +93,7 @@ api.add_router("", originals_files, tags=["originals"])
 api.add_router("", travelling, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
 api.add_router("", readings, tags=["readings"])
+api.add_router("", hosts, tags=["readings"])
 api.add_router("", remedies, tags=["remedies"])
 api.add_router("", frames, tags=["placements"])
 api.add_router("", placeholders, tags=["placements"])

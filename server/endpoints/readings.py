@@ -129,7 +129,7 @@ def preview(original: model.Original, crop: model.Rect | None, drawn_px: float) 
     return preview_url(original.id, width, original.sha256, crop)
 
 
-def _stored(site: Site, draft: Draft) -> Placement | None:
+def row_of(site: Site, draft: Draft) -> Placement | None:
     """The placement that a draft is of, where it has been stored. Raises Http404."""
     if draft.placement_id is None:
         return None
@@ -150,7 +150,8 @@ def siblings(row: Placement | None) -> Callable[[], list[model.Placement]]:
 Asked = tuple[model.Site, model.Placement, dict[int, model.Original]]
 
 
-def _asked(site: Site, draft: Draft, row: Placement | None) -> Asked:
+def asked_of(site: Site, draft: Draft, row: Placement | None) -> Asked:
+    """A draft as the core has it: site, placement with what it is called, and its originals."""
     look_for_tiny(site, originals_behind([draft.placement]))
     used = originals_of(site, draft.placement.original_ids)
     id_ = row.id if row else None
@@ -171,7 +172,7 @@ def _json(reading: Moving) -> HttpResponse:
 def read_draft(request: HttpRequest, site_id: int, draft: WholeDraft) -> HttpResponse:
     """Everything that the desk shows of a draft, over every width."""
     site = site_for(request, site_id, looking=True)
-    return _read(site, _stored(site, draft), draft)
+    return _read(site, row_of(site, draft), draft)
 
 
 @router.get(
@@ -191,7 +192,7 @@ def read_stored(request: HttpRequest, placement_id: int, asked: Query[StoredAske
 
 
 def _read(site: Site, row: Placement | None, draft: WholeDraft) -> HttpResponse:
-    asked, placement, originals = _asked(site, draft, row)
+    asked, placement, originals = asked_of(site, draft, row)
     reading = read(
         asked,
         placement,
@@ -218,8 +219,8 @@ def _read(site: Site, row: Placement | None, draft: WholeDraft) -> HttpResponse:
 def read_moving_draft(request: HttpRequest, site_id: int, draft: Draft) -> HttpResponse:
     """What changes on the desk while something is dragged; the rest is asked for when it rests."""
     site = site_for(request, site_id, looking=True)
-    row = _stored(site, draft)
-    asked = _asked(site, draft, row)
+    row = row_of(site, draft)
+    asked = asked_of(site, draft, row)
     return _json(
         read_moving(
             *asked,
@@ -274,7 +275,7 @@ def edit(request: HttpRequest, site_id: int, asked: EditAsked) -> model.Placemen
 def width_sum(request: HttpRequest, site_id: int, draft: SumDraft) -> WidthSum:
     """How the width of a part's frame comes about at one viewport width, as a sum."""
     site = site_for(request, site_id, looking=True)
-    computed = plan(*_asked(site, draft, _stored(site, draft)), draft.scrollbar_px)
+    computed = plan(*asked_of(site, draft, row_of(site, draft)), draft.scrollbar_px)
     if draft.part >= len(computed.parts):
         raise Http404
     spans = computed.parts[draft.part].spans
@@ -289,7 +290,7 @@ def width_sum(request: HttpRequest, site_id: int, draft: SumDraft) -> WidthSum:
 def code(request: HttpRequest, site_id: int, draft: CodeDraft) -> list[CodeFile]:
     """The code of a draft in one kind of output; no file where there is no picture yet."""
     site = site_for(request, site_id, looking=True)
-    asked = _asked(site, draft, _stored(site, draft))
+    asked = asked_of(site, draft, row_of(site, draft))
     return list(code_as(*asked, draft.output, bytes_made, sign))
 
 
@@ -297,7 +298,9 @@ def code(request: HttpRequest, site_id: int, draft: CodeDraft) -> list[CodeFile]
 def crops(request: HttpRequest, site_id: int, draft: CropsDraft) -> CropsOfAll:
     """The largest crop of one ratio for each part of a draft that shows its picture in a span."""
     site = site_for(request, site_id, looking=True)
-    return crops_of_all(plan(*_asked(site, draft, _stored(site, draft))), draft.chosen, draft.ratio)
+    return crops_of_all(
+        plan(*asked_of(site, draft, row_of(site, draft))), draft.chosen, draft.ratio
+    )
 
 
 @router.get("/fonts/{name}", response={200: None, 404: Problem}, include_in_schema=False)

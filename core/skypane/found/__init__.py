@@ -2,6 +2,7 @@
 tokens, a table."""
 
 from skypane.found.css import found_in_css
+from skypane.found.hits import Hit, Hits, hits_in
 from skypane.found.nouns import Found, FoundWidth, NothingFound
 from skypane.found.table import found_in_table
 from skypane.found.taken import Chosen, taken
@@ -11,11 +12,14 @@ __all__ = [
     "Chosen",
     "Found",
     "FoundWidth",
+    "Hit",
+    "Hits",
     "NothingFound",
     "found_in",
     "found_in_css",
     "found_in_table",
     "found_in_tokens",
+    "hits_in",
     "taken",
 ]
 

@@ -52,6 +52,12 @@ def notes_text(
         "json": "data: the same as JSON: elements, files, and the lines of the style sheet.",
     }
     said += [of[output] for output in how.outputs]
+    of_host = {
+        "rules": "host: style rules for the elements of the host, a file for each placement.",
+        "views": "host: sheets to type from, one for each placement, which can be printed.",
+        "one": "host: sheets to type from, one for each placement, which can be printed.",
+    }
+    said += [of_host[how.host.takes]] if how.host.takes in of_host else []
     said += [f"{name} goes into the page once, with defer." for name in scripts]
     if fonts:
         said.append("fonts holds the typefaces of the words; style sheets look for it beside them.")

@@ -43,6 +43,7 @@ from skypane.model.gallery import (
     Item,
 )
 from skypane.model.hand_over import OUTPUTS, HandOver, Output
+from skypane.model.host import Host, HostTakes, View
 from skypane.model.on_picture import (
     MOST_STOPS,
     PLACES,
@@ -80,8 +81,6 @@ from skypane.model.placement import (
 )
 from skypane.model.service import CROP, Meaning, Service
 from skypane.model.site import (
-    GREATEST_VIEWPORT,
-    LEAST_VIEWPORT,
     MOST_BREAKPOINTS,
     MOST_DENSITIES,
     MOST_FRAMES,
@@ -108,7 +107,9 @@ from skypane.model.treatment import (
 from skypane.model.words import Button, Words
 from skypane.values import (
     FLATTEST,
+    GREATEST_VIEWPORT,
     LEAST_SHARE,
+    LEAST_VIEWPORT,
     MOST_PX,
     NARROWEST,
     NOISE,
@@ -178,6 +179,8 @@ __all__ = [
     "HandOver",
     "HeightRange",
     "HeightRule",
+    "Host",
+    "HostTakes",
     "Id",
     "ImagePx",
     "Item",
@@ -229,6 +232,7 @@ __all__ = [
     "Treatments",
     "Turn",
     "Typeface",
+    "View",
     "Viewers",
     "ViewportHeight",
     "Way",

@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
 
+from skypane.model.host import Host
 from skypane.model.service import Service
 from skypane.values import Noun
 
@@ -68,8 +69,8 @@ class HandOver(Noun):
     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
     for it. `preload`: pages ask for their first picture before anything else.
-    `service` gives files out in the place of a folder. `uploaded` has the addresses that a host has
-    given to files, by their names."""
+    `host` says what the system takes that shows the pages. `service` gives files out in the place
+    of a folder. `uploaded` has the addresses that a host has given to files, by their names."""
 
     outputs: Annotated[tuple[Output, ...], Field(max_length=8), AfterValidator(_each_once)] = (
         "html",
@@ -77,6 +78,7 @@ class HandOver(Noun):
     prefix: Annotated[str, Field(max_length=300), AfterValidator(_address)] = ""
     hashed: bool = False
     preload: bool = False
+    host: Host = Host()
     service: Service | None = None
     uploaded: Annotated[
         dict[

@@ -14,6 +14,7 @@ from skypane.model.files import MOST_RUNGS, Formats, Lists, Rungs
 from skypane.model.frame import FrameId, Letter
 from skypane.model.gallery import Item
 from skypane.model.original import MOST_WORDS
+from skypane.model.target import Target
 from skypane.model.treatment import Treatment
 from skypane.model.words import HeadingLevel, Words
 from skypane.values import Id, Noun
@@ -124,6 +125,8 @@ class Placement(Noun):
     formats: Formats | None = None  # the same
     # a few px of each picture, blurred, until its file is there; else its colour alone
     blurred: bool = False
+    # the element of a host that shows it, as a selector; "": none has been named
+    target: Target = ""
     # the original that shows in place of one whose file does not come
     substitute: Id | None = None
     n_files: Annotated[int, Field(ge=1, le=MOST_RUNGS)] | None = None

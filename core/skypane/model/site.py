@@ -13,12 +13,10 @@ from skypane.model.frame import Letter, NamedFrame
 from skypane.model.hand_over import HandOver
 from skypane.model.spoken import Language, Spoken
 from skypane.model.words import HeadingLevel
-from skypane.values import Noun, Px
+from skypane.values import GREATEST_VIEWPORT, LEAST_VIEWPORT, Noun, Px
 
 MediaStyle = Literal["max-width", "min-width", "range"]
 
-#: Bounds of what a viewport can be. Below and above, no screen is known (common practice).
-LEAST_VIEWPORT, GREATEST_VIEWPORT = 120, 7680
 MOST_BREAKPOINTS = 12
 MOST_DENSITIES = 8
 MOST_HEIGHTS = 24

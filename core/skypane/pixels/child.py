@@ -18,7 +18,7 @@ from typing import Any
 import pyvips
 
 from skypane.errors import NoRoom, SkyPaneError
-from skypane.found import found_in
+from skypane.found import found_in, hits_in
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
 from skypane.pixels import compare, encode, inspect, previews, saliency, tiny, trim, xmp
@@ -91,6 +91,10 @@ def _packet(path: str, focal: list[float], areas: list[dict[str, Any]]) -> Itera
     ).decode()
 
 
+def _hits(page: str, selector: str) -> Iterator[Any]:
+    yield hits_in(page, selector).model_dump(mode="json")
+
+
 def _found(text: str) -> Iterator[Any]:
     gc.disable()  # of what is read nothing is let go before the end
     try:
@@ -102,6 +106,7 @@ def _found(text: str) -> Iterator[Any]:
 WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "inspect": _inspect,
     "previews": _previews,
+    "hits": _hits,
     "tiny": _tiny,
     "suggest": _suggest,
     "visible_box": _visible_box,

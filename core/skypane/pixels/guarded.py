@@ -25,7 +25,7 @@ from pathlib import Path
 from typing import IO, Any, cast
 
 from skypane.errors import InvalidPlan, NoRoom, SkyPaneError, TooDemanding, UnreadablePicture
-from skypane.found import Found, NothingFound
+from skypane.found import Found, Hits, NothingFound
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
 from skypane.model.tiny import Tiny
@@ -70,6 +70,7 @@ _KINDS: dict[str, type[SkyPaneError]] = {
 #: What to do about what asks for too much.
 _OF_PICTURES = "Scale it down, or simplify it: an SVG without filters, a picture without layers."
 _OF_TEXT = "Give the part of it that says widths."
+_OF_PAGE = "Give the part of it that the element is in, or a simpler selector."
 
 #: What libraries are told. The C library, so that the memory of one large file is given back before
 #: the next (mallopt(3)): one heap, and blocks of 4 MB and more on their own.
@@ -237,6 +238,12 @@ class Guard:
         asked = {"text": text}
         *_, value = self._all("found", "This text", self.limits.text_seconds, asked, _OF_TEXT)
         return Found.model_validate(value)
+
+    def hits(self, page: str, selector: str) -> Hits:
+        """See `skypane.found.hits.hits_in`."""
+        asked = {"page": page, "selector": selector}
+        *_, value = self._all("hits", "This page", self.limits.text_seconds, asked, _OF_PAGE)
+        return Hits.model_validate(value)
 
     # -- how --
 

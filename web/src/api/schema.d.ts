@@ -1083,6 +1083,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/hits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Hits
+         * @description Which elements of a page the rules of a placement would hit. Nothing is stored.
+         */
+        post: operations["endpoints_hosts_hits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/invitations": {
         parameters: {
             query?: never;
@@ -1317,6 +1337,27 @@ export interface paths {
          * @description The code of a draft in one kind of output; no file where there is no picture yet.
          */
         post: operations["endpoints_readings_code"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/readings/host": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * For Host
+         * @description What the host of the site is given of a draft where it takes no markup, and what it cannot
+         *     do.
+         */
+        post: operations["endpoints_hosts_for_host"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3148,8 +3189,8 @@ export interface components {
          *     files in that code: a folder or the beginning of a URL; "" for the folder of the delivery.
          *     `hashed` names bear a short hash of all that makes the file, so that no cache shows an old one
          *     for it. `preload`: pages ask for their first picture before anything else.
-         *     `service` gives files out in the place of a folder. `uploaded` has the addresses that a host has
-         *     given to files, by their names.
+         *     `host` says what the system takes that shows the pages. `service` gives files out in the place
+         *     of a folder. `uploaded` has the addresses that a host has given to files, by their names.
          */
         HandOver: {
             /**
@@ -3157,6 +3198,26 @@ export interface components {
              * @default false
              */
             hashed?: boolean;
+            /**
+             * @default {
+             *       "takes": "markup",
+             *       "views": [
+             *         {
+             *           "name": "Phone",
+             *           "to_px": 767
+             *         },
+             *         {
+             *           "name": "Tablet",
+             *           "to_px": 1023
+             *         },
+             *         {
+             *           "name": "Desktop",
+             *           "to_px": null
+             *         }
+             *       ]
+             *     }
+             */
+            host?: components["schemas"]["Host"];
             /**
              * Outputs
              * @default [
@@ -3240,6 +3301,27 @@ export interface components {
             versions: components["schemas"]["VersionOut"][];
         };
         /**
+         * Hit
+         * @description An element: where it is in the page, as a path of tags with their ids and classes, and the
+         *     first words in it.
+         */
+        Hit: {
+            /** Path */
+            path: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Hits
+         * @description How many elements a selector hits, and which the first ones are.
+         */
+        Hits: {
+            /** First */
+            first: components["schemas"]["Hit"][];
+            /** N */
+            n: number;
+        };
+        /**
          * Hold
          * @description A run of widths at which a keep area moves the picture away from where the rest would have
          *     it.
@@ -3256,6 +3338,71 @@ export interface components {
         HomeIn: {
             /** Placement Id */
             placement_id: number;
+        };
+        /**
+         * Host
+         * @description What the host of a site takes; its `views`, from the narrowest.
+         */
+        Host: {
+            /**
+             * Takes
+             * @default markup
+             * @enum {string}
+             */
+            takes?: "markup" | "rules" | "views" | "one";
+            /**
+             * Views
+             * @default [
+             *       {
+             *         "name": "Phone",
+             *         "to_px": 767
+             *       },
+             *       {
+             *         "name": "Tablet",
+             *         "to_px": 1023
+             *       },
+             *       {
+             *         "name": "Desktop",
+             *         "to_px": null
+             *       }
+             *     ]
+             */
+            views?: components["schemas"]["View"][];
+        };
+        /**
+         * HostLine
+         * @description A line of the rules and the letters of the spans that it serves (none: all).
+         */
+        HostLine: {
+            /** Spans */
+            spans: string[];
+            /** Text */
+            text: string;
+        };
+        /**
+         * HostReading
+         * @description What a host is given of a placement: `css` where it takes rules, with `why_not` where there
+         *     are none; `tables` to type from, and `page` with the same to be printed. `lacks` is what it
+         *     cannot do.
+         */
+        HostReading: {
+            /** Css */
+            css: components["schemas"]["HostLine"][];
+            /** Css Text */
+            css_text: string;
+            /** Lacks */
+            lacks: components["schemas"]["LackTold"][];
+            /** Page */
+            page: string;
+            /** Tables */
+            tables: components["schemas"]["Table"][];
+            /**
+             * Takes
+             * @enum {string}
+             */
+            takes: "markup" | "rules" | "views" | "one";
+            /** Why Not */
+            why_not: string;
         };
         /**
          * InAllSpans
@@ -3416,6 +3563,16 @@ export interface components {
             weight?: components["schemas"]["Band"] | null;
         };
         JsonValue: unknown;
+        /**
+         * LackTold
+         * @description What a host cannot do, and `where`: the widths at which that shows, in words.
+         */
+        LackTold: {
+            /** Sentence */
+            sentence: string;
+            /** Where */
+            where: string;
+        };
         /**
          * LadderReading
          * @description The ladder of one group of spans, and what other numbers of files would come to. `letter` is
@@ -4194,6 +4351,16 @@ export interface components {
             title: string;
         };
         /**
+         * PageOfHost
+         * @description A page of the host as HTML, and the selector of an element in it.
+         */
+        PageOfHost: {
+            /** Page */
+            page: string;
+            /** Selector */
+            selector: string;
+        };
+        /**
          * PageOnScreen
          * @description A page with its reading; `ids` are those of its placements, and of those the ones that belong
          *     to other pages, with the title of theirs. `layout` names placements by their place. `current`:
@@ -4578,6 +4745,11 @@ export interface components {
             stem?: string | null;
             /** Substitute */
             substitute?: number | null;
+            /**
+             * Target
+             * @default
+             */
+            target?: string;
             /** Title Level */
             title_level?: number | null;
             words?: components["schemas"]["Words"] | null;
@@ -5157,6 +5329,16 @@ export interface components {
             number
         ];
         /**
+         * SheetLine
+         * @description One thing that is typed: what it is called, and a value for every view.
+         */
+        SheetLine: {
+            /** Cells */
+            cells: string[];
+            /** Label */
+            label: string;
+        };
+        /**
          * Site
          * @description One piece of work: its widths, export rules and habits.
          */
@@ -5291,6 +5473,23 @@ export interface components {
             /**
              * @default {
              *       "hashed": false,
+             *       "host": {
+             *         "takes": "markup",
+             *         "views": [
+             *           {
+             *             "name": "Phone",
+             *             "to_px": 767
+             *           },
+             *           {
+             *             "name": "Tablet",
+             *             "to_px": 1023
+             *           },
+             *           {
+             *             "name": "Desktop",
+             *             "to_px": null
+             *           }
+             *         ]
+             *       },
              *       "outputs": [
              *         "html"
              *       ],
@@ -5537,6 +5736,23 @@ export interface components {
              *       "frames": [],
              *       "hand_over": {
              *         "hashed": false,
+             *         "host": {
+             *           "takes": "markup",
+             *           "views": [
+             *             {
+             *               "name": "Phone",
+             *               "to_px": 767
+             *             },
+             *             {
+             *               "name": "Tablet",
+             *               "to_px": 1023
+             *             },
+             *             {
+             *               "name": "Desktop",
+             *               "to_px": null
+             *             }
+             *           ]
+             *         },
              *         "outputs": [
              *           "html"
              *         ],
@@ -5727,6 +5943,23 @@ export interface components {
              *       "frames": [],
              *       "hand_over": {
              *         "hashed": false,
+             *         "host": {
+             *           "takes": "markup",
+             *           "views": [
+             *             {
+             *               "name": "Phone",
+             *               "to_px": 767
+             *             },
+             *             {
+             *               "name": "Tablet",
+             *               "to_px": 1023
+             *             },
+             *             {
+             *               "name": "Desktop",
+             *               "to_px": null
+             *             }
+             *           ]
+             *         },
              *         "outputs": [
              *           "html"
              *         ],
@@ -6294,6 +6527,18 @@ export interface components {
             site?: components["schemas"]["Site"] | null;
         };
         /**
+         * Table
+         * @description A picture in all views of a host; "" is the only one of its placement.
+         */
+        Table: {
+            /** Lines */
+            lines: components["schemas"]["SheetLine"][];
+            /** Picture */
+            picture: string;
+            /** Views */
+            views: string[];
+        };
+        /**
          * TakeIn
          * @description The plan as the form has it, and what of the widths found is chosen.
          */
@@ -6569,6 +6814,16 @@ export interface components {
             position: number;
             /** What */
             what: string;
+        };
+        /**
+         * View
+         * @description One of the widths of screens that a host tells apart: up to `to_px`, None: all others.
+         */
+        View: {
+            /** Name */
+            name: string;
+            /** To Px */
+            to_px?: number | null;
         };
         /**
          * Viewers
@@ -9993,6 +10248,59 @@ export interface operations {
             };
         };
     };
+    endpoints_hosts_hits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PageOfHost"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Hits"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     endpoints_people_invite: {
         parameters: {
             query?: never;
@@ -10750,6 +11058,59 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CodeFile"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_hosts_for_host: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Draft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HostReading"];
                 };
             };
             /** @description Not Found */

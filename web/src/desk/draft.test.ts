@@ -24,6 +24,7 @@ const draft = (name: string): Draft => ({
     n_files: null,
     blurred: false,
     substitute: null,
+    target: "",
     formats: null,
     page: "",
     words: null,

@@ -2,6 +2,7 @@
 import { Checkbox, Group, TextInput } from "@mantine/core";
 import type { ProblemError } from "../api/client";
 import type { SitePlan } from "../api/queries";
+import { HostFields } from "./HostFields";
 import type { PlanProps } from "./planProps";
 import { Row } from "./Row";
 import { UploadedFields } from "./UploadedFields";
@@ -18,6 +19,7 @@ export function HandOverFields({
   const put = (values: Partial<HandOver>) => set({ hand_over: { ...how, ...values } });
   return (
     <Row label="Handed over">
+      <HostFields plan={plan} set={set} error={error} />
       <Checkbox.Group
         label="Code in a delivery, beside its pages"
         value={how.outputs}

@@ -1,20 +1,22 @@
 /** Code: the markup and the CSS that are handed over; every line bears the letter of its span. */
-import { Button, CopyButton, SegmentedControl } from "@mantine/core";
-import { type CSSProperties, useEffect, useState } from "react";
+import { SegmentedControl } from "@mantine/core";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
-import { spanColour } from "../../../ui/Letter";
-import { useDesk, useWork } from "../../context";
+import { useWork } from "../../context";
 import { Told } from "../../Told";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { AltText } from "./AltText";
+import { Block } from "./Block";
 import classes from "./Code.module.css";
+import { Copy } from "./Copy";
+import { ForHost } from "./ForHost";
 import { Meanwhile } from "./Meanwhile";
 import { type Output, useWritten } from "./useWritten";
 import { Written } from "./Written";
 
-const OUTPUTS: { value: Output; label: string }[] = [
+const OUTPUTS: { value: Output | "host"; label: string }[] = [
   { value: "html", label: "HTML" },
   { value: "jsx", label: "JSX" },
   { value: "django", label: "Django" },
@@ -23,7 +25,12 @@ const OUTPUTS: { value: Output; label: string }[] = [
 
 export function CodeStep() {
   const { reading, span, site } = useWork();
-  const [output, setOutput] = useState<Output>(site.plan.hand_over.outputs[0] ?? "html");
+  const { host, outputs } = site.plan.hand_over;
+  const has = host.takes !== "markup";
+  const [shown, setOutput] = useState<Output | "host">(has ? "host" : (outputs[0] ?? "html"));
+  // a host that takes markup after all has nothing of its own
+  const output = shown === "host" ? "html" : shown;
+  const forHost = has && shown === "host";
   const { code, findings } = reading;
   const written = useWritten(output);
   const html = [
@@ -38,7 +45,9 @@ export function CodeStep() {
     others.length > 0 && first ? [others.toReversed(), [first]] : first ? [[first]] : [];
   return (
     <>
-      {files ? (
+      {forHost ? (
+        <ForHost />
+      ) : files ? (
         columns.map((column, i) => (
           <div
             key={column.at(-1)?.name}
@@ -66,7 +75,7 @@ export function CodeStep() {
           )}
         </div>
       )}
-      {files?.length === 0 && (
+      {!forHost && files?.length === 0 && (
         <div className={ground.column} style={{ flex: "1 1 82%" }}>
           Nothing to hand over as long as there is no picture.
         </div>
@@ -77,11 +86,13 @@ export function CodeStep() {
             <SegmentedControl
               size="xs"
               aria-label="Kind of code"
-              value={output}
-              onChange={(v) => setOutput(v as Output)}
-              data={OUTPUTS}
+              value={forHost ? "host" : output}
+              onChange={(v) => setOutput(v as Output | "host")}
+              data={has ? [{ value: "host", label: "Host" }, ...OUTPUTS] : OUTPUTS}
             />
-            <Copy text={files?.map((f) => f.text).join("\n") ?? ""} label="Copy all" />
+            {!forHost && (
+              <Copy text={files?.map((f) => f.text).join("\n") ?? ""} label="Copy all" />
+            )}
             {code.without_address.length > 0 && (
               <p role="status" className={classes.why} title={code.without_address.join("\n")}>
                 {code.without_address.length} of these files have no address of their host yet:{" "}
@@ -91,15 +102,17 @@ export function CodeStep() {
               </p>
             )}
           </div>
-          {code.scripts.map((script) => (
-            <Script key={script.name} {...script} />
-          ))}
-          <Told>
-            <Written />
-          </Told>
-          <Told>
-            <Meanwhile />
-          </Told>
+          {!forHost && code.scripts.map((script) => <Script key={script.name} {...script} />)}
+          {!forHost && (
+            <>
+              <Told>
+                <Written />
+              </Told>
+              <Told>
+                <Meanwhile />
+              </Told>
+            </>
+          )}
           <AltText />
           <Told>
             <Findings of={findings.filter((f) => f.step === "code")} />
@@ -107,18 +120,6 @@ export function CodeStep() {
         </div>
       </div>
     </>
-  );
-}
-
-function Copy({ text, label = "Copy" }: { text: string; label?: string }) {
-  return (
-    <CopyButton value={text}>
-      {({ copied, copy }) => (
-        <Button variant="default" onClick={copy} disabled={!text} aria-live="polite">
-          {copied ? "Copied" : label}
-        </Button>
-      )}
-    </CopyButton>
   );
 }
 
@@ -133,62 +134,6 @@ function Script({ name, what, tag, text }: Schemas["Script"]) {
         <Copy text={text} />
       </figcaption>
       {what} Once in the page: <code>{tag}</code>
-    </figure>
-  );
-}
-
-/** By how many signs a line stands in. What of it does not fit beside goes on below, further in. */
-const indentOf = (text: string) => text.length - text.trimStart().length;
-
-function Block({
-  title,
-  lines,
-  text,
-  chosen,
-}: {
-  title: string;
-  lines: Schemas["CodeLine"][];
-  text: string;
-  chosen: string;
-}) {
-  const { light, reading } = useDesk();
-  const all = reading.spans.map((s) => s.letter);
-  // a line lights the widths that it is for, one without a letter all of them
-  const point = (letters: readonly string[]) => light(letters.length > 0 ? letters : all);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: once it is gone
-  useEffect(() => () => light([]), []);
-  return (
-    <figure className={classes.block}>
-      <figcaption>
-        <code>{title}</code>
-        <Copy text={text} />
-      </figcaption>
-      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: long code is scrolled by keyboard */}
-      <pre tabIndex={0} onPointerLeave={() => light([])}>
-        {lines.map((line, i) => (
-          <span
-            // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place
-            key={i}
-            className={classes.line}
-            onPointerEnter={() => point(line.spans)}
-            data-chosen={line.spans?.includes(chosen) || undefined}
-            style={{ "--indent": `${indentOf(line.text)}ch` } as CSSProperties}
-          >
-            <i aria-hidden="true">
-              {line.spans?.map((s) => (
-                <b key={s} style={{ background: spanColour(s) }}>
-                  {s}
-                </b>
-              ))}
-            </i>
-            <span>
-              {line.text}
-              {"\n"}
-            </span>
-          </span>
-        ))}
-        {lines.length === 0 && "Nothing to hand over as long as there is no picture."}
-      </pre>
     </figure>
   );
 }

@@ -40,7 +40,7 @@ export function Meanwhile() {
             ` Not of ${behind.without.slice(0, 3).join(", ")}${behind.without.length > 3 ? " …" : ""}: what can be seen through would show it for good.`}
         </p>
       )}
-      <div className={classes.written}>
+      <div className={`${classes.written} ${classes.next}`}>
         <span>If it does not come</span>
         {substitute != null && (
           <button
