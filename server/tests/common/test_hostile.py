@@ -530,6 +530,7 @@ def test_a_body_that_names_a_row_of_another_site_is_told_nothing_of_it(
             f"{own_site}/readings/code",
             {**draft, "output": "jsx"},
         ),
+        "/api/sites/{site_id}/readings/host": (f"{own_site}/readings/host", draft),
         "/api/sites/{site_id}/crops": (f"{own_site}/crops", {**draft, "ratio": 1}),
         "/api/sites/{site_id}/kinds/{kind}": (f"{own_site}/kinds/banner", draft),
         "/api/sites/{site_id}/remedies": (f"{own_site}/remedies", {"choices": [choice]}),
