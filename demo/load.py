@@ -168,6 +168,9 @@ def bring(site: Site) -> dict[str, Original]:
         original.areas = [a.model_dump(mode="json") for a in areas]
         original.save()
         out[name] = original
+    night, day = out["lighthouse-night.jpg"], out["lighthouse-wide.jpg"]
+    night.version_of, night.version_when = day, "dark"
+    night.save()
     return out
 
 

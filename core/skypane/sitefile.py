@@ -106,11 +106,16 @@ def site_file(
     numbers: dict[int, int] = {}
     files: list[FileOriginal] = []
     taken: set[str] = set()
-    for number, o in enumerate(originals, 1):
+    given = list(originals)
+    for number, o in enumerate(given, 1):
         numbers[o.id] = number
+    for o in given:
         file = _free(safe_name(o.name), taken)
         taken.add(file.lower())
-        files.append(FileOriginal(**{**dict(o), "id": number, "file": file}))
+        of = numbers.get(o.version_of or 0)
+        said = {"id": numbers[o.id], "file": file, "version_of": of}
+        when = o.version_when if of else ()
+        files.append(FileOriginal(**{**dict(o), **said, "version_when": when}))
     told = tuple(
         page.model_copy(
             update={

@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import Any
+from typing import Any, cast
 
 from common.stored import NounField
 from django.db import models
@@ -39,11 +39,24 @@ _SAME = (
     "frames",
     "alt",
 )
-_OTHERS = ("format", "focal_x", "focal_y")
+_OTHERS = ("format", "focal_x", "focal_y", "version_of_id", "version_when")
+
+
+def when_of(stored: str) -> tuple[model.Feature, ...]:
+    """The features under which a version shows, as they are stored."""
+    return model.all_of(cast(list[model.Feature], stored.split(",") if stored else []))
 
 
 def _noun(
-    areas: Any, tags: Any, tiny: Any, format: str, focal_x: float, focal_y: float, **same: Any
+    areas: Any,
+    tags: Any,
+    tiny: Any,
+    format: str,
+    focal_x: float,
+    focal_y: float,
+    version_of_id: int | None,
+    version_when: str,
+    **same: Any,
 ) -> model.Original:
     return model.Original(
         **same,
@@ -51,6 +64,8 @@ def _noun(
         focal=(focal_x, focal_y),
         areas=tuple(model.Area.model_validate(a) for a in areas),
         tags=tuple(tags),
+        version_of=version_of_id,
+        version_when=when_of(version_when),
         tiny=Tiny.model_validate(tiny) if tiny else None,
     )
 
@@ -95,6 +110,11 @@ class Original(models.Model):
     areas = NounField(kind="areas", default=list)  # of skypane.model.Area
     revision = models.PositiveIntegerField(default=1)  # of focal point and areas
     tags = models.JSONField(default=list)  # of words
+    # the one that this is a version of, and when it shows in its place: features, with commas
+    version_of = models.ForeignKey(
+        "self", on_delete=models.SET_NULL, null=True, related_name="versions"
+    )
+    version_when = models.CharField(max_length=40, default="", blank=True)
     tiny = models.JSONField(null=True)  # of skypane.model.tiny; null: nobody has looked yet
     # what the file was before its transparent edges were trimmed
     untouched = models.JSONField(null=True)

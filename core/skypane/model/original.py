@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from skypane.geometry import Drawn
+from skypane.model.condition import When
 from skypane.model.medium import MEDIA, MediumName
 from skypane.model.tiny import Tiny
 from skypane.values import Fraction, Id, Noun, Px
@@ -44,6 +45,9 @@ class Original(Noun):
     flat: bool = False  # few colours, as drawings have: what loses nothing is then small too
     medium: MediumName = "picture"
     frames: Annotated[int, Field(ge=1)] = 1  # more than one: it moves
+    # another original that this one is a version of, to show in its place under conditions
+    version_of: Id | None = None
+    version_when: When = ()
     tiny: Tiny | None = None  # None: nobody has looked yet
     alt: Annotated[str, Field(max_length=MOST_WORDS)] | None = (
         None  # None: nobody has said yet; "": decorative on purpose

@@ -21,7 +21,7 @@ from originals.intake import (
     take_over,
 )
 from originals.looks import Look
-from originals.models import Original, preview_url
+from originals.models import Original, preview_url, when_of
 from placements.history import lock_for_looks, look_anew
 from placements.models import uses_of
 from pydantic import Field, StringConstraints, TypeAdapter
@@ -67,6 +67,9 @@ class OriginalOut(Schema):
     sharp_2x: int
     too_small: bool  # even at 1x it does not fill the site's widest viewport
     trimmed: bool
+    # the original that this one is a version of, and under which conditions it shows in its place
+    version_of: int | None
+    version_when: list[model.Feature]
     is_new: bool
 
 
@@ -78,11 +81,21 @@ SAME = (
 _MANY = TypeAdapter(list[OriginalOut])
 
 
+class IsVersionOf(Body):
+    """Of which other original this one is a version, and under which conditions it shows in its
+    place."""
+
+    of: model.Id
+    when: Annotated[model.When, Field(min_length=1)]
+
+
 class OriginalChange(Body):
-    """Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said."""
+    """Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said.
+    `version`: null for one that stands for itself."""
 
     alt: Alt = None
     tags: Tags | None = None
+    version: IsVersionOf | None = None
 
 
 class OriginalsChange(Body):
@@ -123,6 +136,8 @@ def _facts(original: Any, used_in: list[str] | None, is_new: bool, widest: int) 
         "sharp_2x": sharp_up_to(original.width_px, 2),
         "too_small": sharp_up_to(original.width_px, 1) < widest,
         "trimmed": original.untouched is not None,
+        "version_of": original.version_of_id,
+        "version_when": list(when_of(original.version_when)),
         "is_new": is_new,
     }
 
@@ -179,7 +194,15 @@ def list_originals(
     site = site_for(request, site_id)
     used, widest = uses_of(site), site.as_noun().widest
     columns = site.originals.values_list(
-        *SAME, "sha256", "focal_x", "focal_y", "areas", "untouched", named=True
+        *SAME,
+        "sha256",
+        "focal_x",
+        "focal_y",
+        "areas",
+        "untouched",
+        "version_of_id",
+        "version_when",
+        named=True,
     )[skip : None if most is None else skip + most]
     rows = [OriginalOut.model_construct(**_facts(o, used.get(o.id), True, widest)) for o in columns]
     return HttpResponse(_MANY.dump_json(rows), content_type="application/json")
@@ -272,8 +295,35 @@ def describe_original(
     values: dict[str, Any] = {"alt": payload.alt} if "alt" in payload.model_fields_set else {}
     if payload.tags is not None:
         values["tags"] = list(dict.fromkeys(payload.tags))
-    original = changed(request, original_id, lambda row: values)
+
+    def told(row: Original) -> dict[str, Any]:
+        if "version" not in payload.model_fields_set:
+            return values
+        return values | _version(row, payload.version)
+
+    original = changed(request, original_id, told)
     return out(original, uses_of(original.site).get(original.id))
+
+
+def _version(row: Original, said: IsVersionOf | None) -> dict[str, Any]:
+    """What a row says of what it is a version of. Raises Refused."""
+    if said is None:
+        return {"version_of_id": None, "version_when": ""}
+    field = "version.of"
+    other = Original.objects.filter(site_id=row.site_id, id=said.of).first()
+    if other is None:
+        raise Refused("That original is no longer in this site.", status=404, field=field)
+    if other.id == row.id:
+        raise Refused("A picture is no version of itself. Choose another.", field=field)
+    if other.version_of_id is not None:
+        raise Refused(
+            f"{other.name} is a version itself. Choose the one that usually shows.", field=field
+        )
+    if row.versions.exists():
+        raise Refused(
+            f"Others are versions of {row.name}. Let them stand for themselves first.", field=field
+        )
+    return {"version_of_id": other.id, "version_when": ",".join(said.when)}
 
 
 @router.put(

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import shutil
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from copy import copy
 from pathlib import Path
 from typing import Any
@@ -186,6 +186,7 @@ def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -
     site = Site.objects.create(name=found.name, plan=found.site.model_dump(mode="json"))
     Membership.objects.create(site=site, user=person(request), role=Role.OWNER)
     numbers = {o.id: _kept(site, o, brought[o.id]).id for o in found.originals}
+    _say_versions(found, numbers)
     rows: list[list[Placement]] = []
     pages: list[Page] = []
     for position, page in enumerate(found.pages, 1):
@@ -207,6 +208,15 @@ def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -
         row.layout = stored_layout(page.layout, [*own, *also])
         row.save(update_fields=["layout"])
     return site
+
+
+def _say_versions(found: SiteFile, numbers: Mapping[int, int]) -> None:
+    """Which originals are versions of which. What is no version of another one here is none."""
+    alone = {o.id for o in found.originals if o.version_of is None}
+    for o in found.originals:
+        if o.version_of in alone and o.version_when and numbers[o.version_of] != numbers[o.id]:
+            said = {"version_of": numbers[o.version_of], "version_when": ",".join(o.version_when)}
+            Original.objects.filter(id=numbers[o.id]).update(**said)
 
 
 def _kept(site: Site, said: FileOriginal, brought: Original) -> Original:

@@ -420,7 +420,7 @@ export const useRemovePlacement = (site: number) =>
 
 export const useDescribeOriginal = (site: number) =>
   useChange(
-    ({ id, ...body }: { id: number; alt?: string | null; tags?: string[] }) =>
+    ({ id, ...body }: { id: number } & Schemas["OriginalChange"]) =>
       data(client.PATCH("/api/originals/{original_id}", { ...path({ original_id: id }), body })),
     () => [keys.originals(site), keys.placements(site)],
   );

@@ -3498,6 +3498,17 @@ export interface components {
             role: "owner" | "edit" | "look";
         };
         /**
+         * IsVersionOf
+         * @description Of which other original this one is a version, and under which conditions it shows in its
+         *     place.
+         */
+        IsVersionOf: {
+            /** Of */
+            of: number;
+            /** When */
+            when: ("dark" | "portrait" | "still")[];
+        };
+        /**
          * Item
          * @description What belongs to one picture of many beside itself: a caption, where it leads, and whether it
          *     takes two columns where there are as many.
@@ -4205,12 +4216,14 @@ export interface components {
         /**
          * OriginalChange
          * @description Only what is given is changed. `alt`: "" for decorative on purpose, null for not yet said.
+         *     `version`: null for one that stands for itself.
          */
         OriginalChange: {
             /** Alt */
             alt?: string | null;
             /** Tags */
             tags?: string[] | null;
+            version?: components["schemas"]["IsVersionOf"] | null;
         };
         /**
          * OriginalGiven
@@ -4279,6 +4292,10 @@ export interface components {
             trimmed: boolean;
             /** Used In */
             used_in: string[];
+            /** Version Of */
+            version_of: number | null;
+            /** Version When */
+            version_when: ("dark" | "portrait" | "still")[];
             /** Width Px */
             width_px: number;
         };

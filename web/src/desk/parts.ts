@@ -6,6 +6,16 @@ import type { Part } from "../api/queries";
 
 export type When = NonNullable<Part["when"]>;
 
+/** All that can be asked for: one feature, or a pair of them. */
+export const SETS: When[] = [
+  ["dark"],
+  ["portrait"],
+  ["still"],
+  ["dark", "portrait"],
+  ["dark", "still"],
+  ["portrait", "still"],
+];
+
 /** Whether these are as many parts, and stand in for the same ones. */
 export const isAlike = (a: readonly Part[], b: readonly Part[]) =>
   a.length === b.length &&

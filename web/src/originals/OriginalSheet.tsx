@@ -9,6 +9,7 @@ import { Facts } from "./Facts";
 import { FileActions, type FileProps } from "./FileActions";
 import classes from "./Originals.module.css";
 import { useLook } from "./useLook";
+import { VersionOf } from "./VersionOf";
 import { Words } from "./Words";
 
 interface Props extends FileProps {
@@ -81,6 +82,7 @@ export function OriginalSheet({ siteId, original, tags, close, said, say }: Prop
       <div className={classes.sheetFacts}>
         <AreaList areas={look.areas} set={(areas, group) => handle.change({ areas }, group)} />
         <Words siteId={siteId} original={original} tags={tags} />
+        <VersionOf siteId={siteId} original={original} />
         <Facts original={original} />
         {original.notes.map((n) => (
           <p key={n}>{n}</p>

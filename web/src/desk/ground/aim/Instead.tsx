@@ -1,28 +1,19 @@
 /** What shows in the place of the picture under conditions. */
 import { Menu, Select } from "@mantine/core";
 import type { RefObject } from "react";
-import type { Look, Treatment } from "../../../api/queries";
+import type { Look, Original, Treatment } from "../../../api/queries";
 import { capital } from "../../../ui/format";
 import { featuresOf, under, whenWords } from "../../conditions";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
-import { usualAt, variantsOf, type When } from "../../parts";
+import { SETS, usualAt, variantAt, variantsOf, type When } from "../../parts";
+import { lookOf } from "../../useBringing";
 import { useVariant } from "../useVariant";
 import { ValueRow } from "../ValueRow";
 import classes from "./Aim.module.css";
 import { OriginalChooser } from "./OriginalChooser";
 
 type OpenFiles = RefObject<(() => void) | null>;
-
-/** All that can be asked for: one feature, or a pair of them. */
-export const SETS: When[] = [
-  ["dark"],
-  ["portrait"],
-  ["still"],
-  ["dark", "portrait"],
-  ["dark", "still"],
-  ["portrait", "still"],
-];
 
 /** The sets of conditions under which something shows in the place of a part, or that are seen. */
 export function useSets() {
@@ -79,10 +70,44 @@ export function Instead({ openFiles }: { openFiles: OpenFiles }) {
       {shown.map((when) => (
         <InsteadRow key={when.join()} when={when} openFiles={openFiles} />
       ))}
+      <Versions />
       <div className={classes.stands}>
         <AnotherWhen label="Another picture when…" sets={rest} />
       </div>
     </>
+  );
+}
+
+/** Versions of the picture that show nowhere in its place yet. */
+function Versions() {
+  const { handle, reading, originals, span } = useWork();
+  const at = usualAt(handle.draft.placement.parts, handle.part);
+  const usually = reading.parts[at]?.spans.find((s) => s.letter === span.letter)?.effective;
+  const there = handle.draft.placement.parts;
+  const found = originals.filter(
+    (o) =>
+      o.version_of != null &&
+      o.version_of === usually?.original &&
+      usually.show === "picture" &&
+      variantAt(there, at, o.version_when) < 0,
+  );
+  return found.map((o) => <Version key={o.id} original={o} />);
+}
+
+function Version({ original }: { original: Original }) {
+  const { say } = useVariant(original.version_when);
+  const shown = { show: "picture", original: original.id } as Treatment;
+  return (
+    <div className={classes.stands}>
+      {original.name} is its version {whenWords(original.version_when)}.{" "}
+      <button
+        type="button"
+        className="plain"
+        onClick={() => say(shown, { [original.id]: lookOf(original) })}
+      >
+        show it then
+      </button>
+    </div>
   );
 }
 
