@@ -239,6 +239,7 @@ def _texts(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]
                 first=first,
                 lang=lang,
                 dark="dark" in alone.placement.features,
+                **_colours(asked),
             )
 
         of_one = {n.replace(f"snippets/{called}", "snippet"): t for n, t in handed.items()}
@@ -283,6 +284,7 @@ def _texts(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]
                 first=_asked_first((p, files_of[p.placement.called]) for p in here),
                 lang=lang,
                 dark=any("dark" in p.placement.features for p in here),
+                **_colours(asked),
             )
             shown.append((name, page.title))
     if "index" not in names:
@@ -290,9 +292,16 @@ def _texts(asked: Asked, planned: _Planned, sign: Sign | None) -> dict[str, str]
             f'<p><a href="{name}.html">{html.escape(title or name)}</a></p>\n'
             for name, title in shown
         ]
-        out["index.html"] = page_html(asked.name, links, stylesheets=(SHEET,), lang=lang)
+        out["index.html"] = page_html(
+            asked.name, links, stylesheets=(SHEET,), lang=lang, **_colours(asked)
+        )
     out[SHEET] = fonts + "".join(sheets.values())
     return out | handed | notes(SHEET)
+
+
+def _colours(asked: Asked) -> dict[str, Any]:
+    """The colours of the pages of a delivery."""
+    return {"colours": asked.site.colours, "colours_dark": asked.site.colours_dark}
 
 
 def _asked_first(shown: Iterable[tuple[Plan, Files]]) -> tuple[Line, ...]:

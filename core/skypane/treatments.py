@@ -63,9 +63,6 @@ DEFAULTS = Treatment(
 
 _DEFAULTS = {f: getattr(DEFAULTS, f) for f in FIELDS}
 
-#: What pages are where nobody has said otherwise.
-PAGE_COLOUR = "#ffffff"
-
 #: Fields that a named frame can set.
 OF_FRAME = tuple(FrameValues.model_fields)
 
@@ -92,12 +89,6 @@ class Effective:
         if values.get("original", self.original) != self.original:
             values = {**dict.fromkeys(OF_ORIGINAL), **values}
         return replace(self, **values) if values else self
-
-    @property
-    def ground(self) -> str:
-        """The colour that lies behind the picture: where it keeps none the page's, which is taken
-        to be white (common practice)."""
-        return PAGE_COLOUR if self.background == NO_BACKGROUND else self.background
 
     @property
     def waits(self) -> bool:

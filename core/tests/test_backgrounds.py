@@ -58,7 +58,7 @@ def test_what_shows_only_its_colour_keeps_one():
 
 def test_words_are_read_on_a_page_that_is_white_where_nothing_lies_under_them():
     found = plan(SITE, m.picture("A", {"D": m.Treatment(original=2)}), ORIGINALS)
-    assert found.parts[0].spans[0].effective.ground == "#ffffff"
+    assert found.parts[0].spans[0].ground == "#ffffff"
 
 
 @pytest.mark.parametrize("said", ["", "None", "red", "#fff", "transparent", "#12345g", "none;"])

@@ -131,7 +131,7 @@ def passing_background(p: SpanPlan, pixels: Pixels) -> str | None:
     mean = (
         found.below.reshape(-1, 3).mean(axis=0)
         if found is not None
-        else np.array(channels(p.effective.ground), dtype=np.float64)
+        else np.array(channels(p.ground), dtype=np.float64)
     )
     end = 0.0 if luminance_of(texts[-1].ink) > EVEN else 255.0
     for step in range(101):

@@ -254,7 +254,7 @@ def _by_box(p: SpanPlan, pixels: Pixels) -> Remedy:
 
 def below(p: SpanPlan, pixels: Pixels) -> Remedy:
     said = p.layout.words_below()
-    background = p.effective.ground
+    background = p.ground
     ink = DARK if ratio_of(DARK, background) >= ratio_of(LIGHT, background) else LIGHT
     layout: dict[str, JsonValue] = {**said, "colour": ink}
     if not _passes(p, pixels, layout):

@@ -1,5 +1,5 @@
 """The rules that look at placements of all kinds."""
 
-from skypane.findings import aim, code, files, frame, items, sets, words
+from skypane.findings import aim, code, files, frame, items, page, sets, words
 
-__all__ = ["aim", "code", "files", "frame", "items", "sets", "words"]
+__all__ = ["aim", "code", "files", "frame", "items", "page", "sets", "words"]

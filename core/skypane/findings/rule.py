@@ -169,7 +169,7 @@ RULES: list[Rule] = []
 #: by step. What kinds say of their own comes where `KINDS` stands.
 KINDS = "skypane.kinds"
 ORDER = (
-    *(f"skypane.findings.{name}" for name in ("frame", "aim", "words", "sets", "items")),
+    *(f"skypane.findings.{name}" for name in ("frame", "aim", "words", "page", "sets", "items")),
     KINDS,
     *(f"skypane.findings.{name}" for name in ("files", "code")),
 )

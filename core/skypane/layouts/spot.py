@@ -63,7 +63,7 @@ class Spot:
     """One span of a placement as its layout sees it. `values` are the kind's own; `words` is None
     where there are none. `level` is the rank of its headings. `scrollbar_px` is what a classic
     scrollbar takes of the page's width, in CSS px; media conditions and viewport units know nothing
-    of it (Media Queries 4 §4.1)."""
+    of it (Media Queries 4 §4.1). `page_ground` is the colour behind all on its page."""
 
     span: Span
     heights: tuple[HeightRange, ...]
@@ -74,6 +74,7 @@ class Spot:
     typeface: Typeface = "Instrument Sans"
     level: int = 2
     scrollbar_px: float = 0
+    page_ground: str = "#ffffff"
 
     @property
     def bare(self) -> tuple[object, ...]:

@@ -7,6 +7,7 @@ fractions of its width and height from the top left; percentages are 0–100 and
 
 from skypane.geometry import Crop, Rect
 from skypane.model.audience import MOST_VIEWERS, USUAL_AUDIENCE, Audience, Takes, Viewers
+from skypane.model.colours import PageColours
 from skypane.model.condition import AS_USUAL, FEATURES, Conditions, Feature, Turn, When, all_of
 from skypane.model.files import (
     MOST_RUNGS,
@@ -201,6 +202,7 @@ __all__ = [
     "OnPicture",
     "Original",
     "Output",
+    "PageColours",
     "PageLayout",
     "PageValues",
     "Part",

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from pydantic import Field, field_validator, model_validator
 
 from skypane.errors import written
 from skypane.model.audience import USUAL_AUDIENCE, Audience, Takes
+from skypane.model.colours import USUAL_COLOURS, PageColours
+from skypane.model.condition import Feature
 from skypane.model.files import MOST_RUNGS, TARGETS, Formats, Likeness, Lists
 from skypane.model.frame import Letter, NamedFrame
 from skypane.model.hand_over import HandOver
@@ -116,6 +119,8 @@ class Site(Noun):
     takes: Takes = Takes()
     naming: Naming = Naming()
     hand_over: HandOver = HandOver()
+    colours: PageColours = USUAL_COLOURS
+    colours_dark: PageColours | None = None  # in a dark colour scheme; None: the usual ones
     typeface: Typeface = "Instrument Sans"  # of words on pictures
     heading_level: HeadingLevel = 2  # of headings, where their placement says none of its own
     language: Language = "en"  # of its pages
@@ -147,6 +152,10 @@ class Site(Noun):
                     raise ValueError(f"Two frames are called {said}. Rename one.")
                 seen.add(said)
         return frames
+
+    def colours_under(self, features: Iterable[Feature]) -> PageColours:
+        """The colours of its pages while some features hold."""
+        return (self.colours_dark or self.colours) if "dark" in features else self.colours
 
     def frame_of(self, id: str) -> NamedFrame | None:
         return next((f for f in self.frames if f.id == id), None)

@@ -76,6 +76,7 @@ def read_page(
         pane=Pane(
             markup="".join(wrapped(held, snippets)),
             css=text_of((*css, *page_css(site, held))),
+            colours=site.colours,
         ),
         moves=is_moved(good),
         lead=lead_reading(site, held, placements, plans),

@@ -59,7 +59,7 @@ from skypane.reading.nouns import (
     WordsReading,
 )
 from skypane.reading.own import own_reading
-from skypane.reading.sky import sky_of
+from skypane.reading.sky import Sky, sky_of
 from skypane.reading.spans import items_print, moving_span, span_reading
 from skypane.reading.weights import all_weights, weight_band, weight_bands
 from skypane.services.addresses import Sign
@@ -194,7 +194,7 @@ def read(
         verdicts=sky.verdicts(bands, whole, of_items, found),
         findings=tuple(found),
         code=_code(written, without(files, gone), told, sign),
-        pane=_pane(sky.pane, preview),
+        pane=_pane(sky, preview),
     )
 
 
@@ -264,7 +264,7 @@ def read_moving(
         own=of_own,
         one_of=of_set,
         verdicts=sky.verdicts(bands, whole, of_items),
-        pane=_pane(sky.pane, preview),
+        pane=_pane(sky, preview),
     )
 
 
@@ -313,9 +313,11 @@ def overall_safe(part: PartPlan) -> tuple[OverallSafe, ...]:
     return tuple(out)
 
 
-def _pane(computed: Plan, preview: PreviewUrl) -> PlacementPane:
+def _pane(sky: Sky, preview: PreviewUrl) -> PlacementPane:
+    computed = sky.pane
     return PlacementPane(
         called=computed.placement.called,
+        colours=computed.site.colours_under(sky.conditions.features),
         markup=text_of(pane_lines(computed, preview)),
         css=text_of(
             (*font_lines([computed], FONT_URL, waits=False), *css_lines(computed, whole=True))

@@ -103,7 +103,7 @@ def sky_of(
 ) -> Sky:
     """Raises InvalidPlan where the placement cannot be computed."""
     written = computed = there = pane = plan(site, placement, originals, store=store)
-    turned = site_seen(site, conditions.turn)
+    turned = site_seen(site, conditions)
     if scrollbar_px or turned is not site:
         computed = there = plan(turned, placement, originals, scrollbar_px, store)
     seen = placement_seen(site, placement, originals, conditions)

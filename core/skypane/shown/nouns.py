@@ -14,6 +14,7 @@ from skypane.geometry import Rect, inside, joined
 from skypane.handing_down import Handed
 from skypane.layouts import Frame, Laid, Layout, Spot
 from skypane.model import (
+    NO_BACKGROUND,
     Area,
     Feature,
     Following,
@@ -91,6 +92,12 @@ class SpanPlan:
         """The row of the typical viewport height."""
         rows: int = self.W.shape[0]
         return rows // 2
+
+    @property
+    def ground(self) -> str:
+        """The colour that lies behind the picture: where it keeps none the page's."""
+        own = self.effective.background
+        return self.spot.page_ground if own == NO_BACKGROUND else own
 
     @cached_property
     def laid(self) -> Laid:

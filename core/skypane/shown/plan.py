@@ -51,6 +51,9 @@ def _plan(
     layout, usual = layout_of(placement), placement.usual
     variants = placement.parts[len(usual) :]
     named = [*(v.when for v in variants), *(u.when for u in placement.layout_under)]
+    if layout.has_words and placement.words is not None and site.colours_dark is not None:
+        # words may stand on the page
+        named.append(("dark",))
 
     def planned(placement: Placement, chosen: Chosen = USUALLY) -> Plan:
         bare = placement.model_copy(update={"parts": ()})
@@ -136,6 +139,7 @@ def _planned(
                 typeface=site.typeface,
                 level=layout.level(site, placement),
                 scrollbar_px=setting.scrollbar_px,
+                page_ground=site.colours_under(chosen.when).ground,
             )
             computed.append(_of_span(layout, spot, shown, old, store))
         except _Missing as missing:

@@ -189,7 +189,7 @@ def unread(p: SpanPlan, seen: tuple[Seen, ...]) -> Iterator[tuple[Seen, np.ndarr
 
 def ratio_before_loading(p: SpanPlan, text: TextBox) -> float:
     """The contrast of a text on the background colour alone; on its own colour for a button."""
-    return ratio_of(text.ink, text.fill or p.effective.ground)
+    return ratio_of(text.ink, text.fill or p.ground)
 
 
 def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, float, float]]:
@@ -207,7 +207,7 @@ def unread_before_loading(p: SpanPlan) -> Iterator[tuple[TextBox, float, float]]
 def before_loading_sentence(p: SpanPlan, what: str, ratio: float, least: float) -> str:
     """That a text cannot be read on the background colour alone; where no picture shows, that is
     all there ever is."""
-    ratios = f"{ratio:.1f} : 1 on {p.effective.ground}, {least:g} : 1 needed."
+    ratios = f"{ratio:.1f} : 1 on {p.ground}, {least:g} : 1 needed."
     if p.effective.show != "picture":
         return f"{what} cannot be read on the colour that stands for the picture: {ratios}"
     return f"{what} cannot be read before the picture has loaded: {ratios}"

@@ -112,7 +112,7 @@ def under(
     x = np.floor(x + (bx + left)[:, None]) + 0.5
     y = np.floor(y + (by + top)[:, None]) + 0.5
     W, H = area.W[at.rows, at.columns][:, None], area.H[at.rows, at.columns][:, None]
-    below = np.broadcast_to(np.array(channels(p.effective.ground), np.uint8), (*x.shape, 3)).copy()
+    below = np.broadcast_to(np.array(channels(p.ground), np.uint8), (*x.shape, 3)).copy()
     on_picture = v.shows == "on"
     if on_picture and isinstance(p, ShownSpan):
         found = pixels(p.original)

@@ -38,10 +38,14 @@ from skypane.widths.frames import viewport_heights
 STEP = 1.1
 
 
-def site_seen(site: Site, turn: Turn) -> Site:
-    """The site with screens that all stand upright, or all lie. One that stands otherwise is as
+def site_seen(site: Site, conditions: Conditions) -> Site:
+    """The site with the colours that its pages then have, and with screens that all stand upright,
+    or all lie. One that stands otherwise is as
     wide as it is, and has its ratio turned over: where 1280 × 800 are usual, 1280 × 2048 stand
     upright."""
+    colours, turn = site.colours_under(conditions.features), conditions.turn
+    if colours != site.colours:
+        site = site.model_copy(update={"colours": colours})
     if turn == "typical":
         return site
     rows = [h.to_px for h in site.heights if site.narrowest <= h.to_px < site.widest]

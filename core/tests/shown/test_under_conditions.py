@@ -149,7 +149,7 @@ def test_of_pictures_that_are_not_there_yet_their_colour_shows():
 def test_all_screens_stand_as_they_are_told(turn, site):
     """A viewport as high as it is wide is portrait (Media Queries 4, §4.4)."""
     widths = np.arange(site.narrowest, site.widest + 1.0)
-    for heights in viewport_heights(site_seen(site, turn).heights, widths):
+    for heights in viewport_heights(site_seen(site, m.Conditions(turn=turn)).heights, widths):
         assert ((heights >= widths) == (turn == "upright")).all()
 
 
@@ -157,12 +157,12 @@ def test_a_screen_that_stands_so_already_is_left_alone():
     """A phone of 360 × 640 stands upright; a laptop of 1280 × 800 lies."""
     widths = np.array([360.0, 1280.0])
     typical = viewport_heights(m.Site().heights, widths)[1]
-    upright = viewport_heights(site_seen(m.Site(), "upright").heights, widths)[1]
-    lying = viewport_heights(site_seen(m.Site(), "lying").heights, widths)[1]
+    upright = viewport_heights(site_seen(m.Site(), m.Conditions(turn="upright")).heights, widths)[1]
+    lying = viewport_heights(site_seen(m.Site(), m.Conditions(turn="lying")).heights, widths)[1]
     assert upright[0] == typical[0] == 640 and lying[1] == typical[1] == 800
     # turned over at that width, to within a step of widths
     assert 1280**2 / 800 <= upright[1] <= (1280 * 1.1) ** 2 / 800
-    assert site_seen(m.Site(), "typical") == m.Site()
+    assert site_seen(m.Site(), m.AS_USUAL) == m.Site()
 
 
 # -- values of the kind under conditions ------------------------------------------------------

@@ -4362,6 +4362,23 @@ export interface components {
             /** Spans */
             spans: string[];
         };
+        /**
+         * PageColours
+         * @description What lies behind everything on a page, and the colour of its text. Captions and texts beside
+         *     pictures have these, as do words that stand below a picture without a background of its own.
+         */
+        PageColours: {
+            /**
+             * Ground
+             * @default #ffffff
+             */
+            ground?: string;
+            /**
+             * Ink
+             * @default #1a1a1a
+             */
+            ink?: string;
+        };
         /** PageIn */
         PageIn: {
             /** Title */
@@ -4499,8 +4516,10 @@ export interface components {
          * @description What the panes are made of: the delivered CSS for whole originals, and markup that shows
          *     previews of them. There each picture says in `data-part` which part it is, in `data-role` its
          *     role if it has one, and in `data-waits` the letters of spans in which it has no original yet.
+         *     `colours` are those of the page around them.
          */
         Pane: {
+            colours: components["schemas"]["PageColours"];
             /** Css */
             css: string;
             /** Markup */
@@ -4806,6 +4825,7 @@ export interface components {
         PlacementPane: {
             /** Called */
             called: string;
+            colours: components["schemas"]["PageColours"];
             /** Css */
             css: string;
             /** Markup */
@@ -5460,6 +5480,14 @@ export interface components {
             budget_bytes?: number;
             /**
              * @default {
+             *       "ground": "#ffffff",
+             *       "ink": "#1a1a1a"
+             *     }
+             */
+            colours?: components["schemas"]["PageColours"];
+            colours_dark?: components["schemas"]["PageColours"] | null;
+            /**
+             * @default {
              *       "margin_px": 20,
              *       "max_width_px": 1080
              *     }
@@ -5737,6 +5765,11 @@ export interface components {
              *         1599
              *       ],
              *       "budget_bytes": 150000,
+             *       "colours": {
+             *         "ground": "#ffffff",
+             *         "ink": "#1a1a1a"
+             *       },
+             *       "colours_dark": null,
              *       "container": {
              *         "margin_px": 20,
              *         "max_width_px": 1080
@@ -5944,6 +5977,11 @@ export interface components {
              *         1599
              *       ],
              *       "budget_bytes": 150000,
+             *       "colours": {
+             *         "ground": "#ffffff",
+             *         "ink": "#1a1a1a"
+             *       },
+             *       "colours_dark": null,
              *       "container": {
              *         "margin_px": 20,
              *         "max_width_px": 1080

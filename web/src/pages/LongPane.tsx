@@ -7,7 +7,7 @@ import { begin, RESTING } from "../desk/kinds/kinds";
 import classes from "./Pages.module.css";
 
 const PAGE = `<!doctype html><html lang="en"><head><title>Page</title><style>
-  body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
+  body { margin: 0; font: 16px/1.5 sans-serif; }
   .page-head { background: rgb(29 58 68 / 80%); }
   ${RESTING}
 </style><style id="css"></style></head><body id="spot"></body></html>`;
@@ -32,7 +32,8 @@ export function LongPane({ reading, width, height, drawn, follows, press }: Prop
   const [long, setLong] = useState(height);
   const [over, setOver] = useState(0);
   const scale = drawn / width;
-  const { css, markup } = reading.pane;
+  const { css: own, markup, colours } = reading.pane;
+  const css = `${own} body { background: ${colours.ground}; color: ${colours.ink}; }`;
   const fill = useCallback(() => {
     const inside = frame.current?.contentDocument;
     const style = inside?.getElementById("css");

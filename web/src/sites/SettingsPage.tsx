@@ -19,6 +19,7 @@ import { Ladders } from "./Ladders";
 import { LanguageFields } from "./LanguageFields";
 import { NamedFrames } from "./NamedFrames";
 import { NamingFields } from "./NamingFields";
+import { PageColours } from "./PageColours";
 import { RemoveSite } from "./RemoveSite";
 import { Row } from "./Row";
 import { ServiceFields } from "./ServiceFields";
@@ -106,6 +107,7 @@ function Settings({ site, change }: { site: Site; change: ReturnType<typeof useC
           siteId={site.id}
           letters={site.spans.map((s) => s.letter)}
         />
+        <PageColours plan={plan} set={set} />
         <TypefaceField plan={plan} set={set} />
         <LanguageFields plan={plan} set={set} error={error} />
         <Files plan={plan} set={set} />

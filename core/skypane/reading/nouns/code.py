@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from skypane.model import Way
+from skypane.model import PageColours, Way
 from skypane.values import Noun
 
 
@@ -67,10 +67,12 @@ class Script(Noun):
 class Pane(Noun):
     """What the panes are made of: the delivered CSS for whole originals, and markup that shows
     previews of them. There each picture says in `data-part` which part it is, in `data-role` its
-    role if it has one, and in `data-waits` the letters of spans in which it has no original yet."""
+    role if it has one, and in `data-waits` the letters of spans in which it has no original yet.
+    `colours` are those of the page around them."""
 
     markup: str
     css: str
+    colours: PageColours
 
 
 class PlacementPane(Pane):

@@ -10,11 +10,11 @@ import { begin, RESTING } from "../kinds/kinds";
 import { spanAt } from "../scale";
 
 const SCAFFOLD = `
-  body { margin: 0; background: #fff; font: 16px/1.5 sans-serif; }
-  #head { box-sizing: border-box; height: 60px; padding: 18px 20px; font-weight: 700; color: #1d3a44; }
+  body { margin: 0; font: 16px/1.5 sans-serif; }
+  #head { box-sizing: border-box; height: 60px; padding: 18px 20px; font-weight: 700; }
   #text { box-sizing: border-box; max-width: 1080px; margin: 0 auto; padding: 28px 20px; }
-  #text i { display: block; height: 13px; margin: 0 0 15px; border-radius: 3px; background: #e1e4e5; }
-  #text i:first-child { width: 45%; height: 22px; background: #bcc3c5; }
+  #text i { display: block; height: 13px; margin: 0 0 15px; border-radius: 3px; background: currentColor; opacity: .12; }
+  #text i:first-child { width: 45%; height: 22px; opacity: .3; }
   #text i:nth-child(4) { width: 70%; }
   .waits { position: absolute; inset: 0; display: grid; place-items: center; color: #4d5756; font-weight: 600;
     font-size: max(16px, 1.6vw); box-shadow: inset 0 0 0 2px #aab2b3; }
@@ -107,7 +107,7 @@ export const PaneFrame = memo(function PaneFrame({
   conditions,
 }: PaneFrameProps) {
   const frame = useRef<HTMLIFrameElement>(null);
-  const { css, called } = reading.pane;
+  const { css, called, colours } = reading.pane;
   const { markup: asked } = reading.pane;
   const markup = without(asked, conditions.pictures);
   const letter = spanAt(reading.spans, width)?.letter;
@@ -118,6 +118,7 @@ export const PaneFrame = memo(function PaneFrame({
   const overlay = `${guidesCss(guides, called, 1 / scale)}
     picture[data-chosen] { outline: ${2.5 / scale}px solid #0b4f5c; outline-offset: ${1 / scale}px; }
     [data-slideshow] picture[data-chosen] { outline-offset: ${-2.5 / scale}px; }
+    body { background: ${colours.ground}; color: ${colours.ink}; }
     ${guides.moving && !conditions.still ? "" : RESTING}
     ${scrollbar ? withScrollbar(scrollbar) : ""}`;
 
