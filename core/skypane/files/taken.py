@@ -8,9 +8,27 @@ import numpy as np
 
 from skypane.files.groups import drawn_widths
 from skypane.files.renditions import Files
-from skypane.model import Rendition
+from skypane.model import Format, Rendition
+from skypane.model.condition import Knows
 from skypane.picks.choose import chosen_by_width, least_sufficient
 from skypane.shown.nouns import ShownSpan
+
+#: What a browser does not know that knows nothing more modern than this.
+_UNKNOWN: dict[Knows, tuple[Format, ...]] = {
+    "avif": (),
+    "webp": ("avif",),
+    "jpeg": ("avif", "webp"),
+}
+
+
+def as_known(files: Files, knows: Knows) -> Files:
+    """The files that a browser knows, of each group; all of a group of which it knows none."""
+    unknown = _UNKNOWN[knows]
+    if not unknown:
+        return files
+    return tuple(
+        (g, tuple(r for r in made if r.format not in unknown) or made) for g, made in files
+    )
 
 
 class Taken(NamedTuple):

@@ -44,14 +44,20 @@ Turn = Literal["typical", "upright", "lying"]
 Pictures = Literal["here", "coming", "failed"]
 
 
+#: The most modern format that a browser knows; it knows all that are older.
+Knows = Literal["avif", "webp", "jpeg"]
+
+
 class Conditions(Noun):
-    """What a page is seen under: a dark colour scheme, less motion, how screens stand, and whether
-    its pictures are there. As written here: what usually holds."""
+    """What a page is seen under: a dark colour scheme, less motion, how screens stand, whether its
+    pictures are there, and which formats the browser `knows`. As written here: what usually
+    holds."""
 
     dark: bool = False
     still: bool = False
     turn: Turn = "typical"
     pictures: Pictures = "here"
+    knows: Knows = "avif"
 
     @property
     def features(self) -> tuple[Feature, ...]:

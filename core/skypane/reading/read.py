@@ -6,26 +6,20 @@ that the cursor can say its sentence for any width without asking again.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 
 from skypane.advice.walk import advise_part
 from skypane.files.kept import left_out, savings, without
-from skypane.files.renditions import Files, by_part, quick_key, renditions
+from skypane.files.renditions import Files, quick_key, renditions
 from skypane.files.rows import file_rows
+from skypane.files.taken import as_known
 from skypane.findings import findings
 from skypane.geometry import Rect
 from skypane.layouts.facts import value_facts
-from skypane.markup.addresses import addresses_of, without_address
 from skypane.markup.css import css_lines
 from skypane.markup.fonts import font_lines
-from skypane.markup.html import html_at
 from skypane.markup.lines import text_of
-from skypane.markup.outputs import code_of
-from skypane.markup.page import script_tag
 from skypane.markup.pane import PreviewUrl, pane_lines
-from skypane.markup.scripts import SCRIPTS, script_text, scripts_of
-from skypane.markup.sizes import drawn_sizes
-from skypane.markup.ways import COSTS, written_way
 from skypane.model import AS_USUAL, Conditions, Original, Placement, Site
 from skypane.model.condition import when_words
 from skypane.reading.bands import (
@@ -36,14 +30,11 @@ from skypane.reading.bands import (
     seen_band,
     sharp_bands,
 )
-from skypane.reading.behind import behind_reading
 from skypane.reading.detail import span_detail
 from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
 from skypane.reading.nouns import (
     Band,
-    Code,
-    CodeLine,
     ItemsReading,
     LayoutSpan,
     Moving,
@@ -53,15 +44,14 @@ from skypane.reading.nouns import (
     PartReading,
     PlacementPane,
     Reading,
-    Script,
     ViewportPoint,
-    WayReading,
     WordsReading,
 )
 from skypane.reading.own import own_reading
 from skypane.reading.sky import Sky, sky_of
 from skypane.reading.spans import items_print, moving_span, span_reading
 from skypane.reading.weights import all_weights, weight_band, weight_bands
+from skypane.reading.written import code_told
 from skypane.services.addresses import Sign
 from skypane.shown.brief import brief
 from skypane.shown.keeps import failing
@@ -113,9 +103,9 @@ def read(
     a classic scrollbar takes of the page in CSS px: frames and bands are those beside it, files and
     code stay. `conditions` are what the page is seen under: panes, verdicts, words and bands of the
     whole are as they are then, and on screens that stand as they then do; files, findings and code
-    stay. `pixels` gives the px of originals that words lie on, `siblings` the other placements
-    of the page, `sign` signs addresses of an image service, `store` has the plans of earlier
-    readings.
+    stay, but bands of weight are of the formats that are known then. `pixels` gives the px of
+    originals that words lie on, `siblings` the other placements of the page, `sign` signs addresses
+    of an image service, `store` has the plans of earlier readings.
 
     Raises InvalidPlan where the placement cannot be computed.
     """
@@ -125,6 +115,7 @@ def read(
     told = {part.index for part in _asked(computed, None if every else chosen)}
     files = tuple((g, mine) for g, mine in all_files if g.part in told)
     made, quick = made_of(made_bytes, files)
+    known = as_known(files, conditions.knows)
     gone = left_out(files, made)
     rows = file_rows(files, made, quick, gone)
     proposed: dict[int, Original] = {}
@@ -149,8 +140,8 @@ def read(
                 *seen_band(part),
                 *own_lying_band(computed, part),
                 *frame_band(part),
-                *sharp_bands(site, part, files, written.parts[part.index]),
-                *weight_bands(site, part, files, made),
+                *sharp_bands(site, part, known, written.parts[part.index]),
+                *weight_bands(site, part, known, made),
             ),
             safe=overall_safe(part),
             advice=(
@@ -165,7 +156,7 @@ def read(
     found = findings(written, all_files, pixels, siblings, made)
     parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
     of_words = sky.words(pixels, chosen if words else None)
-    of_items = items_reading(there, found, chosen, _weight_of_all(written, files, made))
+    of_items = items_reading(there, found, chosen, _weight_of_all(written, known, made))
     of_own = own_reading(there, originals, pixels)
     of_set = one_of_band(site, placement, siblings)
     bands = {i: part.bands for i, part in parts.items()}
@@ -193,7 +184,7 @@ def read(
         one_of=of_set,
         verdicts=sky.verdicts(bands, whole, of_items, found),
         findings=tuple(found),
-        code=_code(written, without(files, gone), told, sign),
+        code=code_told(written, without(files, gone), told, sign),
         pane=_pane(sky, preview),
     )
 
@@ -322,49 +313,4 @@ def _pane(sky: Sky, preview: PreviewUrl) -> PlacementPane:
         css=text_of(
             (*font_lines([computed], FONT_URL, waits=False), *css_lines(computed, whole=True))
         ),
-    )
-
-
-def _code(computed: Plan, files: Files, told: Collection[int], sign: Sign | None) -> Code:
-    """The code of a placement; of some of many parts only their `sizes`."""
-    whole = len(told) == len(computed.parts)
-    code = code_of(computed, files, sign) if whole else None
-    printer = html_at(addresses_of(computed, sign))
-    markup = printer.lines(code.elements) if code else ()
-    head = printer.lines(code.head) if code else ()
-    css = code.sheet if code else ()
-    style = computed.site.media_style
-    sizes = {i: drawn_sizes(computed.parts[i].spans, style) for i in sorted(told)}
-    return Code(
-        markup=tuple(CodeLine(text=li.text, spans=li.spans) for li in markup),
-        css=tuple(CodeLine(text=li.text, spans=li.spans) for li in css),
-        sizes=sizes,
-        markup_text=text_of(markup),
-        css_text=text_of(css),
-        head=tuple(CodeLine(text=li.text, spans=li.spans) for li in head),
-        head_text=text_of(head),
-        without_address=without_address(computed, files),
-        scripts=_scripts(computed) if markup else (),
-        ways=_ways(computed, files, told),
-        behind=behind_reading(computed, text_of(css)),
-    )
-
-
-def _ways(computed: Plan, files: Files, told: Collection[int]) -> dict[int, WayReading]:
-    """Of the parts that are told of; what stands in for another is written as that is."""
-    of, out = by_part(files), {}
-    for part in computed.written:
-        if part.index in told:
-            found = written_way(computed, part, of.get(part.index, ()))
-            costs = COSTS if found.way == "background" else ()
-            out[part.index] = WayReading(
-                way=found.way, why=found.why, cannot=found.cannot, costs=costs
-            )
-    return out
-
-
-def _scripts(computed: Plan) -> tuple[Script, ...]:
-    return tuple(
-        Script(name=name, what=SCRIPTS[name].what, tag=script_tag(name), text=script_text(name))
-        for name in scripts_of([computed])
     )

@@ -3,8 +3,11 @@
 import numpy as np
 from bannered import WORDS, painted
 from skypane import model as m
+from skypane.files.renditions import renditions
+from skypane.model.tiny import Tiny
 from skypane.picks import Environment, pick
 from skypane.reading import read, read_moving
+from skypane.shown.plan import plan
 
 SITE = m.Site(breakpoints=(1023,))
 TOWER = m.Area(name="Tower", rect=m.Rect(x=0.75, y=0.1, w=0.2, h=0.8))
@@ -179,3 +182,50 @@ def test_words_are_read_on_what_shows_upright_where_typical_screens_stand_so():
     at, ratios = zip(*band.curve.points, strict=True)
     assert np.interp(1023, at, ratios) < 3 < np.interp(1024, at, ratios)
     assert words_of(reading, 800) != words_of(reading, 1200)
+
+
+# -- what is seen in the place of pictures, and which formats are known ----------------------
+
+
+def test_until_pictures_are_there_something_of_them_is_seen_where_it_is_wanted():
+    coming = m.Conditions(pictures="coming")
+    tiny = Tiny.of(1, bytes([1, 2, 3]))
+    there = {i: o.model_copy(update={"tiny": tiny}) for i, o in ALL.items()}
+    found = read(SITE, quay(blurred=True), there, conditions=coming)
+    assert words_of(found) == "blurred" and "data:image/png" in found.pane.css
+    # panes ask for their pictures, and are told that they are not there yet
+    assert shown(found) == "1.jpg"
+
+
+def test_where_pictures_do_not_come_another_one_is_told():
+    failed = m.Conditions(pictures="failed")
+    found = read(SITE, quay(substitute=2), ALL, conditions=failed)
+    assert words_of(found) == "another picture" and "data-instead" in found.pane.markup
+
+
+def test_what_shows_no_picture_shows_none_when_they_are_missing():
+    part = m.Part(treatments={"B": m.Treatment(original=1), "A": m.Treatment(show="colour")})
+    alone = m.Placement(name="Quay", parts=(part,), blurred=True)
+    found = read(SITE, alone, ALL, conditions=m.Conditions(pictures="coming"))
+    assert words_of(found, 500) == "only colour" and words_of(found, 1200) == "blurred"
+
+
+def test_bands_of_weight_are_of_the_formats_that_are_known():
+    sizes = {"avif": 10_000, "webp": 20_000, "jpeg": 40_000}
+    files = {r.key: r for _, made in renditions(plan(SITE, quay(), ALL)) for r in made}
+
+    def made(keys):
+        return {k: sizes[files[k].format] for k in keys if k in files}
+
+    for knows, size in sizes.items():
+        seen = m.Conditions(knows=knows)
+        found = read(SITE, quay(), ALL, made_bytes=made, conditions=seen)
+        (weight,) = (b for b in found.parts[0].bands if b.kind == "weight")
+        assert {y for _, y in weight.curve.points} == {size}
+        assert found.files == read(SITE, quay(), ALL, made_bytes=made).files
+
+
+def test_a_browser_that_knows_none_of_them_is_told_of_what_there_is():
+    site = SITE.model_copy(update={"formats": ("avif",)})
+    found = read(site, quay(), ALL, conditions=m.Conditions(knows="jpeg"))
+    assert any(b.kind == "sharp" for b in found.parts[0].bands)

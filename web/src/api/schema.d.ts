@@ -2242,6 +2242,7 @@ export interface components {
             /**
              * @default {
              *       "dark": false,
+             *       "knows": "avif",
              *       "pictures": "here",
              *       "still": false,
              *       "turn": "typical"
@@ -2364,8 +2365,9 @@ export interface components {
         };
         /**
          * Conditions
-         * @description What a page is seen under: a dark colour scheme, less motion, how screens stand, and whether
-         *     its pictures are there. As written here: what usually holds.
+         * @description What a page is seen under: a dark colour scheme, less motion, how screens stand, whether its
+         *     pictures are there, and which formats the browser `knows`. As written here: what usually
+         *     holds.
          */
         Conditions: {
             /**
@@ -2373,6 +2375,12 @@ export interface components {
              * @default false
              */
             dark?: boolean;
+            /**
+             * Knows
+             * @default avif
+             * @enum {string}
+             */
+            knows?: "avif" | "webp" | "jpeg";
             /**
              * Pictures
              * @default here
@@ -2468,6 +2476,7 @@ export interface components {
             /**
              * @default {
              *       "dark": false,
+             *       "knows": "avif",
              *       "pictures": "here",
              *       "still": false,
              *       "turn": "typical"
@@ -2638,6 +2647,7 @@ export interface components {
             /**
              * @default {
              *       "dark": false,
+             *       "knows": "avif",
              *       "pictures": "here",
              *       "still": false,
              *       "turn": "typical"
@@ -6553,6 +6563,7 @@ export interface components {
             /**
              * @default {
              *       "dark": false,
+             *       "knows": "avif",
              *       "pictures": "here",
              *       "still": false,
              *       "turn": "typical"
@@ -6976,6 +6987,7 @@ export interface components {
             /**
              * @default {
              *       "dark": false,
+             *       "knows": "avif",
              *       "pictures": "here",
              *       "still": false,
              *       "turn": "typical"

@@ -7,6 +7,7 @@ const KEYS: [string[], string][] = [
   [["R"], "See it at rest, where less motion is asked for"],
   [["T"], "See it on screens that all stand upright, that all lie, or as they stand"],
   [["P"], "See it with pictures on their way, with pictures that failed, or with all of them"],
+  [["F"], "See what browsers take that know no AVIF, nor WebP, or all formats"],
   [["[", "]"], "Previous and next span"],
   [["Ctrl", "Z"], "Undo"],
   [["Ctrl", "Shift", "Z"], "Redo"],

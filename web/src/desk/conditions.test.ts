@@ -5,8 +5,14 @@ import { isAlike, shownAt } from "./parts";
 
 describe("what the page is seen under", () => {
   it("goes into the address and comes back from it", () => {
-    const seen = settled({ dark: true, still: true, turn: "upright", pictures: "coming" });
-    expect(asText(seen)).toBe("dark,still,upright,coming");
+    const seen = settled({
+      dark: true,
+      still: true,
+      turn: "upright",
+      pictures: "coming",
+      knows: "webp",
+    });
+    expect(asText(seen)).toBe("dark,still,upright,coming,webp");
     expect(fromText(asText(seen))).toEqual(seen);
   });
 

@@ -1,4 +1,7 @@
-/** What the page is seen under: a dark colour scheme, less motion, how screens stand, pictures. */
+/**
+ * What the page is seen under: a dark colour scheme, less motion, how screens stand, pictures, and
+ * the formats that a browser knows.
+ */
 import type { components } from "../api/schema";
 import type { When } from "./parts";
 
@@ -9,16 +12,18 @@ export const AS_USUAL: Conditions = {
   still: false,
   turn: "typical",
   pictures: "here",
+  knows: "avif",
 };
 
 export const TURNS: Conditions["turn"][] = ["typical", "upright", "lying"];
+export const KNOWS: Conditions["knows"][] = ["avif", "webp", "jpeg"];
 export const PICTURES: Conditions["pictures"][] = ["here", "coming", "failed"];
 
 /** Where all stands as usual it is the very same, so that nothing is asked anew. */
 export const settled = (c: Conditions): Conditions => (isUsual(c) ? AS_USUAL : c);
 
 export const isUsual = (c: Conditions) =>
-  !c.dark && !c.still && c.turn === "typical" && c.pictures === "here";
+  !c.dark && !c.still && c.turn === "typical" && c.pictures === "here" && c.knows === "avif";
 
 /** The media features that hold everywhere then. */
 export function featuresOf(c: Conditions): When {
@@ -42,6 +47,7 @@ export const asText = (c: Conditions) =>
     c.still && "still",
     c.turn !== "typical" && c.turn,
     c.pictures !== "here" && c.pictures,
+    c.knows !== "avif" && c.knows,
   ]
     .filter(Boolean)
     .join();
@@ -53,6 +59,7 @@ export function fromText(text: string | null): Conditions {
     still: said.has("still"),
     turn: TURNS.find((t) => said.has(t)) ?? "typical",
     pictures: PICTURES.find((p) => said.has(p)) ?? "here",
+    knows: KNOWS.find((k) => said.has(k)) ?? "avif",
   });
 }
 

@@ -1,6 +1,6 @@
 /** What the page is seen under, each by its word and a key. */
 import { NativeSelect } from "@mantine/core";
-import { type Conditions, PICTURES, settled, TURNS } from "../conditions";
+import { type Conditions, KNOWS, PICTURES, settled, TURNS } from "../conditions";
 import { useDesk } from "../context";
 import { SCROLLBARS } from "../usePlace";
 import classes from "./Sky.module.css";
@@ -42,6 +42,12 @@ export const CONDITION_KEYS: Condition[] = [
     }),
     title: "Pictures on their way; once more: pictures that failed; once more: pictures",
     next: (c) => settled({ ...c, pictures: following(PICTURES, c.pictures) }),
+  },
+  {
+    key: "F",
+    of: (c) => ({ on: c.knows !== "avif", word: c.knows === "jpeg" ? "no WebP" : "no AVIF" }),
+    title: "Browsers that know no AVIF; once more: nor WebP; once more: all formats",
+    next: (c) => settled({ ...c, knows: following(KNOWS, c.knows) }),
   },
 ];
 
