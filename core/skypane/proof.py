@@ -17,7 +17,7 @@ from skypane.picks import Environment, Pick, pick
 from skypane.picks.background import pick_background, read_background
 from skypane.picks.choose import Reason
 from skypane.picks.engines import TYPES
-from skypane.picks.markup import BACKGROUND, place_of, read_markup
+from skypane.picks.markup import BACKGROUND, INLINE, place_of, read_markup
 from skypane.values import Answer, Noun
 from skypane.widths.frames import typical_height
 from skypane.widths.spans import spans_of
@@ -121,6 +121,8 @@ def delivered(page: str, css: str, element: str) -> Delivered:
             " again.",
             field="part",
         )
+    if place == INLINE:
+        return Delivered(element, False, _nothing, ())
     if place == BACKGROUND:
         rules = read_background(css, f".{element}::before")
         media = tuple(m for rule in rules for m in rule.media)
@@ -128,6 +130,12 @@ def delivered(page: str, css: str, element: str) -> Delivered:
     read = read_markup(page, place)
     media = tuple(s.media or "" for s in read.sources)
     return Delivered(element, False, partial(pick, read), media)
+
+
+def _nothing(env: Environment) -> Pick:
+    """What stands in the page itself fetches nothing."""
+    why = "It stands in the page itself: nothing is fetched."
+    return Pick(url=None, density=None, trace=(Reason("svg", True, why),))
 
 
 def predict(

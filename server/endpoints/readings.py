@@ -13,7 +13,7 @@ from deliveries.models import bytes_made
 from django.http import FileResponse, Http404, HttpRequest, HttpResponse
 from ninja import Query, Router, Schema
 from originals.copies import copies_of
-from originals.intake import PREVIEW_WIDTHS, look_for_tiny
+from originals.intake import PREVIEW_WIDTHS, look_for_drawings, look_for_tiny
 from originals.looks import Looks, looked
 from originals.models import preview_url
 from placements.models import Placement, handed_of, originals_behind, originals_of, stems_of
@@ -154,6 +154,8 @@ def asked_of(site: Site, draft: Draft, row: Placement | None) -> Asked:
     """A draft as the core has it: site, placement with what it is called, and its originals."""
     look_for_tiny(site, originals_behind([draft.placement]))
     used = originals_of(site, draft.placement.original_ids)
+    if look_for_drawings(used):
+        used = originals_of(site, draft.placement.original_ids)
     id_ = row.id if row else None
     called = stems_of(site, (id_, draft.placement.name))[id_ or 0]
     page, handed = (row.page.title, row.handed) if row else ("", {})

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import hashlib
 import unicodedata
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Any
@@ -110,6 +110,7 @@ def _facts(found: Inspected, sha256: str) -> dict[str, Any]:
         "flat": found.flat,
         "frames": found.frames,
         "tiny": found.tiny,
+        "drawing": found.drawing,
         "profile": found.profile[:200],
         "notes": list(found.notes),
     }
@@ -154,6 +155,20 @@ def look_for_tiny(site: Site, ids: Iterable[int]) -> None:
         Original.objects.filter(id=row.id, sha256=row.sha256).update(tiny=tiny)
 
 
+def look_for_drawings(found: Mapping[int, model.Original]) -> bool:
+    """Make up for small drawings that came before anybody looked what they are drawn with; whether
+    there were any."""
+    ids = [o.id for o in found.values() if o.medium == "drawing" and o.drawing is None]
+    for row in Original.objects.filter(id__in=ids):
+        try:
+            with local(row.stored) as path:
+                drawing = guard().drawing(path, (row.width_px, row.height_px))
+        except OSError:
+            continue  # what needs its bytes says that they are lost
+        Original.objects.filter(id=row.id, sha256=row.sha256).update(drawing=drawing)
+    return bool(ids)
+
+
 def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
     """A preview of a crop. From the preview of the whole where that has px enough, which is much
     faster."""
@@ -170,7 +185,7 @@ def crop_preview(original: Original, width_px: int, crop: model.Rect) -> bytes:
 
 
 #: What a row says of its file, and what changes with it.
-OF_FILE = (*UNTOUCHED, "untouched", "flat", "frames", "tiny")
+OF_FILE = (*UNTOUCHED, "untouched", "flat", "frames", "tiny", "drawing")
 
 
 def replaced_by(original: Original, path: Path, name: str, sha256: str) -> dict[str, Any]:

@@ -39,7 +39,7 @@ _SAME = (
     "frames",
     "alt",
 )
-_OTHERS = ("format", "focal_x", "focal_y", "version_of_id", "version_when")
+_OTHERS = ("format", "focal_x", "focal_y", "version_of_id", "version_when", "drawing")
 
 
 def when_of(stored: str) -> tuple[model.Feature, ...]:
@@ -56,6 +56,7 @@ def _noun(
     focal_y: float,
     version_of_id: int | None,
     version_when: str,
+    drawing: str | None,
     **same: Any,
 ) -> model.Original:
     return model.Original(
@@ -64,6 +65,7 @@ def _noun(
         focal=(focal_x, focal_y),
         areas=tuple(model.Area.model_validate(a) for a in areas),
         tags=tuple(tags),
+        drawing=drawing,
         version_of=version_of_id,
         version_when=when_of(version_when),
         tiny=Tiny.model_validate(tiny) if tiny else None,
@@ -115,6 +117,7 @@ class Original(models.Model):
         "self", on_delete=models.SET_NULL, null=True, related_name="versions"
     )
     version_when = models.CharField(max_length=40, default="", blank=True)
+    drawing = models.TextField(null=True)  # of a small SVG; see skypane.model.original
     tiny = models.JSONField(null=True)  # of skypane.model.tiny; null: nobody has looked yet
     # what the file was before its transparent edges were trimmed
     untouched = models.JSONField(null=True)

@@ -12,6 +12,7 @@ import math
 from typing import NamedTuple
 
 from skypane.files.groups import Group, groups, lists_of, span_needs
+from skypane.files.inline import inline_of
 from skypane.files.ladder import USUAL_GROWTH, Bytes, Ladder, Need, cost, enough, merged_needs
 from skypane.files.ladder import usual as usual_ladders
 from skypane.files.names import (
@@ -218,10 +219,11 @@ def quick_key(r: Rendition, sha256: str) -> str:
 
 
 def groups_of(plan: Plan) -> tuple[Group, ...]:
-    """The groups of all parts, each part's from the narrowest."""
+    """The groups of all parts that have files, each part's from the narrowest."""
     return tuple(
         g
         for part in plan.parts
+        if inline_of(plan, part) is None
         for g in groups(part, lists_of(plan.site, plan.placement, part.part))
     )
 

@@ -11,6 +11,7 @@ from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 from functools import lru_cache
 
+from skypane.files.inline import inline_of
 from skypane.files.names import part_class
 from skypane.files.renditions import Files, by_letter, by_part, renditions
 from skypane.geometry import WHOLE
@@ -128,7 +129,9 @@ def css_lines(
 
 
 def _way(plan: Plan, part: PartPlan, files: Mapping[int, Files]) -> Way:
-    """The way of a part; without any file each is a `picture`."""
+    """The way of a part; without any file each is a `picture`, but for what stands in the page."""
+    if inline_of(plan, part) is not None:
+        return "svg"
     return way_of(plan, part, files.get(part.index, ())) if files else "picture"
 
 
@@ -381,7 +384,7 @@ class _PartSheet:
         said: Collection[str] | None = None,
     ) -> None:
         """`said`: what other rules for the same elements say already, beside what is fixed."""
-        inner = "::before" if way == "background" else " img"
+        inner = {"background": "::before", "svg": " svg"}.get(way, " img")
         self.frame, self.img, self.way = Declared(f".{name}"), Declared(f".{name}{inner}"), way
         self.css = {p.span.letter: _css_of(p, whole, blurred) for p in part.spans}
         all_css = self.css.values()
@@ -398,7 +401,7 @@ class _PartSheet:
     def rules(self, letter: str) -> list[CssRule]:
         css = self.css[letter]
         frame = {k: v for k, v in css.frame.items() if k not in self.idle}
-        img = {k: v for k, v in css.img.items() if k not in self.said}
+        img = {k: v for k, v in css.img.items() if k not in self.said and self.way != "svg"}
         if self.way == "img":  # the frame is the picture itself
             return self.frame.rule(self.frame.changed({**frame, **img}))
         if self.is_first:
@@ -407,10 +410,10 @@ class _PartSheet:
             frame, img = {**_FIXED_FRAME, **sized, **frame}, {**fixed, **img}
         frame, changed = self.frame.changed(frame), self.img.changed(img)
         # a percentage has to win over the length before it
-        if self.exact and not css.exact:
+        if self.exact and not css.exact and self.way != "svg":
             changed["object-position"] = img["object-position"]
         anew = css.exact != self.exact or "object-position" in changed
-        exact = css.exact if anew else {}
+        exact = css.exact if anew and self.way != "svg" else {}
         self.exact, self.is_first = css.exact, False
         held_by = f"held by {commented(', '.join(css.held_by))}" if css.held_by else ""
         if self.way == "background":

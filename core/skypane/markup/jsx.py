@@ -23,6 +23,14 @@ NAMES = {
 }
 
 
+def _property(name: str) -> str:
+    """Attributes of drawings are named as properties: stroke-width is strokeWidth."""
+    if "-" not in name or name.startswith(("data-", "aria-")):
+        return name
+    first, *rest = name.split("-")
+    return first + "".join(word.capitalize() for word in rest)
+
+
 class Jsx(Printer):
     def text(self, text: str) -> str:
         """A text as it is where nothing in it means something in JSX, else as a string in
@@ -31,7 +39,7 @@ class Jsx(Printer):
         return text if is_plain else "{" + json.dumps(text, ensure_ascii=False) + "}"
 
     def attribute(self, name: str, value: str | int) -> str:
-        called = NAMES.get(name, name)
+        called = NAMES.get(name) or _property(name)
         if value is True:
             return f'{called}=""'
         if isinstance(value, int):

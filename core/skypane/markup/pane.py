@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
+from skypane.files.inline import inline_of
 from skypane.files.names import part_class
 from skypane.geometry import WHOLE, Rect
+from skypane.markup.drawing import drawing_element
 from skypane.markup.elements import Candidate, Element, File
 from skypane.markup.html import UNREAD
 from skypane.markup.lines import Line
@@ -32,6 +34,10 @@ def pane_lines(plan: Plan, url: PreviewUrl) -> tuple[Line, ...]:
 
 def _part(plan: Plan, part: PartPlan, url: PreviewUrl) -> Element:
     name = part_class(plan.placement, part.index, bool(plan.layout.box))
+    inline = inline_of(plan, part)
+    if inline is not None:
+        told = {"data-part": str(part.index)}
+        return drawing_element(inline, name, alt_text(part) or "", **told)
     substitute = None if part.part.role else plan.substitute
     instead = url(substitute, None, MOST_WIDTH_PX) if substitute else None
     return _written(part, plan.alternatives(part), plan.setting, name, url, instead)

@@ -11,8 +11,10 @@ from collections.abc import Mapping, Sequence
 from typing import NamedTuple
 
 from skypane.files.groups import drawn_widths
+from skypane.files.inline import Inline, inline_of
 from skypane.files.names import part_class
 from skypane.files.renditions import Files, by_letter, by_part
+from skypane.markup.drawing import drawing_element
 from skypane.markup.elements import Candidate, Element, File, Value, element
 from skypane.markup.html import html_of
 from skypane.markup.lines import Line
@@ -154,6 +156,9 @@ def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Elemen
     """The picture of a part."""
     others = tuple((o, of.get(o.index, ())) for o in plan.alternatives(part))
     called = part_class(plan.placement, part.index, bool(plan.layout.box))
+    inline = inline_of(plan, part)
+    if inline is not None:
+        return _inline(part, inline, called)
     at_once, style = loads_at_once(plan, part), plan.site.media_style
     mine = of.get(part.index, ())
     way = way_of(plan, part, mine)
@@ -162,6 +167,11 @@ def _part_element(plan: Plan, part: PartPlan, of: Mapping[int, Files]) -> Elemen
     instead = instead_of(plan, part)
     picture = _picture(part, mine, others, called, at_once, style, instead)
     return _alone(picture, called) if picture is not None and way == "img" else picture
+
+
+@once
+def _inline(part: PartPlan, inline: Inline, called: str) -> Element:
+    return drawing_element(inline, called, alt_text(part) or "")
 
 
 @once

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from skypane.files.inline import Inline, could_be_inline
 from skypane.files.renditions import Files
 from skypane.markup.span_css import cut_of, span_css
 from skypane.model import Way
@@ -19,6 +20,10 @@ COSTS = (
 )
 
 
+#: What a drawing in the page costs.
+COSTS_INLINE = "It is in the page itself: {bytes_} B with every page, and no cache keeps it."
+
+
 class Written(NamedTuple):
     """The way a part is written in, and why; why it cannot be written in others."""
 
@@ -29,7 +34,8 @@ class Written(NamedTuple):
 
 def may_differ(plan: Plan) -> bool:
     """Whether some part may be written otherwise than as a `picture`."""
-    return plan.layout.decorates or not plan.layout.box
+    drawn = any(p.part.way == "svg" for p in plan.written)
+    return drawn or plan.layout.decorates or not plan.layout.box
 
 
 def way_of(plan: Plan, part: PartPlan, files: Files) -> Way:
@@ -48,12 +54,18 @@ def written_way(plan: Plan, part: PartPlan, files: Files) -> Written:
         cannot["img"] = f"No img alone, since {needs}."
     if why := _no_background(plan, part):
         cannot["background"] = why
+    inline = could_be_inline(plan, part)
+    if isinstance(inline, str):
+        cannot["svg"] = inline
     asked = part.part.way
     if asked is not None and asked not in cannot:
         said = {
             "img": "Chosen: one img says it all.",
             "picture": f"A picture, since {needs}." if needs else "Chosen. An img alone would do.",
             "background": "Chosen: it is decoration.",
+            "svg": "Chosen: it has the colour of the text around it."
+            if isinstance(inline, Inline) and inline.drawn.one_colour
+            else "Chosen. It has several colours, and keeps them.",
         }
         return Written(asked, said[asked], cannot)
     if needs:

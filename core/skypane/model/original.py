@@ -16,6 +16,9 @@ AreaName = Annotated[str, Field(min_length=1, max_length=80)]
 MOST_AREAS = 40
 MOST_WORDS = 1000
 
+#: A drawing with more bytes than this is better in a file, which is fetched once.
+MOST_DRAWING_BYTES = 4000
+
 #: A side of a picture in image px. No camera, and no format that browsers show, goes further.
 ImagePx = Annotated[int, Field(ge=1, le=100_000)]
 
@@ -45,6 +48,9 @@ class Original(Noun):
     flat: bool = False  # few colours, as drawings have: what loses nothing is then small too
     medium: MediumName = "picture"
     frames: Annotated[int, Field(ge=1)] = 1  # more than one: it moves
+    # what a small drawing is drawn with: SVG without scripts and references to the outside; "": it
+    # is too large, or cannot be had so; None: nobody has looked yet
+    drawing: Annotated[str, Field(max_length=MOST_DRAWING_BYTES)] | None = None
     # another original that this one is a version of, to show in its place under conditions
     version_of: Id | None = None
     version_when: When = ()

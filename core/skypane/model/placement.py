@@ -38,8 +38,9 @@ PartIndex = Annotated[int, Field(ge=0, lt=MOST_PARTS)]
 #: What a part is to its placement where it is not the picture itself: a title graphic or logo that
 #: lies on it, or a small cut that stands in for it.
 Role = Literal["mark", "inset"]
-#: How a part is written: an `img` alone, a `picture`, or the background of an element.
-Way = Literal["img", "picture", "background"]
+#: How a part is written: an `img` alone, a `picture`, the background of an element, or as a
+#: drawing in the page itself.
+Way = Literal["img", "picture", "background", "svg"]
 #: What a part is called by those that stand in for it.
 PartKey = Annotated[
     str,

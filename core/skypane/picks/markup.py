@@ -115,11 +115,14 @@ def read_markup(markup: str, at: int = 0) -> Markup:
 
 #: The place of what shows its file as a background.
 BACKGROUND = -1
+#: The place of what stands in the page itself and fetches nothing.
+INLINE = -2
 
 
 def place_of(markup: str, called: str) -> int | None:
     """The place, among the pictures that a browser would load, of the one whose element has that
-    class or is around it; BACKGROUND of an element that holds none; None where there is none."""
+    class or is around it; BACKGROUND of an element that holds none, INLINE of one that holds a
+    drawing; None where there is none."""
     tree = _tree(markup)
     element = next(
         (n for n in tree.css("[class]") if called in _attributes(n)["class"].split()), None
@@ -128,7 +131,7 @@ def place_of(markup: str, called: str) -> int | None:
         return None
     img = element if element.tag == "img" else element.css_first("img")
     if img is None:
-        return BACKGROUND
+        return INLINE if element.css_first("svg") else BACKGROUND
     places = (i for i, n in enumerate(_pictures(tree)) if n.mem_id == img.mem_id)
     return next(places, None)
 

@@ -21,7 +21,7 @@ from skypane.errors import NoRoom, SkyPaneError
 from skypane.found import found_in, hits_in
 from skypane.geometry import Crop, Rect
 from skypane.model import Area, Rendition
-from skypane.pixels import compare, encode, inspect, previews, saliency, tiny, trim, xmp
+from skypane.pixels import compare, encode, inspect, previews, saliency, svg, tiny, trim, xmp
 from skypane.pixels.load import lacked_memory
 from skypane.pixels.priority import keep_to_usual_priority
 
@@ -37,6 +37,10 @@ def _previews(
         source, {width: Path(path) for width, path in paths}, Rect(**crop) if crop else None
     )
     yield None
+
+
+def _drawing(path: str, size: list[int]) -> Iterator[Any]:
+    yield svg.drawing_of(path, (size[0], size[1]))
 
 
 def _tiny(path: str) -> Iterator[Any]:
@@ -107,6 +111,7 @@ WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "inspect": _inspect,
     "previews": _previews,
     "hits": _hits,
+    "drawing": _drawing,
     "tiny": _tiny,
     "suggest": _suggest,
     "visible_box": _visible_box,

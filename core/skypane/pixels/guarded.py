@@ -170,6 +170,10 @@ class Guard:
         made = [[width, str(path)] for width, path in paths.items()]
         self._one("previews", name, source=str(source), paths=made, crop=crop and crop.model_dump())
 
+    def drawing(self, path: str | Path, size: tuple[int, int]) -> str:
+        """See `skypane.pixels.svg.drawing_of`."""
+        return str(self._one("drawing", "The drawing", path=str(path), size=list(size)))
+
     def tiny(self, path: str | Path, name: str = "The picture") -> Tiny:
         """See `skypane.pixels.tiny.tiny_of`."""
         return Tiny(**self._one("tiny", name, path=str(path)))

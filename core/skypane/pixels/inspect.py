@@ -22,6 +22,7 @@ from skypane.pixels.load import (
     lacks_end,
     open_any,
 )
+from skypane.pixels.svg import drawing_of
 from skypane.pixels.tiny import tiny_of
 
 #: Largest side and area that are taken, in px. 400 Mpx is four times the largest common camera
@@ -73,6 +74,7 @@ class Inspected:
     notes: tuple[str, ...] = ()
     flat: bool = False  # few colours, as drawings have
     frames: int = 1
+    drawing: str | None = None  # of an SVG, see `skypane.model.original`
     tiny: dict[str, Any] | None = None  # of what cannot be seen through, see `skypane.model.tiny`
 
 
@@ -146,6 +148,7 @@ def inspect(path: str | Path, name: str = "") -> Inspected:
         notes=tuple(notes),
         flat=kind in ("png", "gif") and _is_flat(path, kind),
         frames=pages if kind in ("gif", "webp") else 1,
+        drawing=drawing_of(path, (width, height)) if kind == "svg" else None,
         tiny=None if image.hasalpha() or kind == "svg" else tiny_of(path).model_dump(),
     )
 

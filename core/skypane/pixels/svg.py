@@ -9,8 +9,10 @@ from __future__ import annotations
 
 import codecs
 import re
+from pathlib import Path
 from xml.etree import ElementTree
 
+from skypane.model.original import MOST_DRAWING_BYTES as MOST_BYTES
 from skypane.pixels.svg_css import inside_declarations, inside_sheet, is_inside, reaches_out
 
 Box = tuple[float, float, float, float]
@@ -141,6 +143,15 @@ def cleaned(
     root.set("height", str(size[1]))
     out: bytes = ElementTree.tostring(root, encoding="utf-8")
     return out
+
+
+def drawing_of(path: str | Path, size: tuple[int, int]) -> str:
+    """A small SVG as it can stand in a page, as large as `size`; "" where it is too large for that,
+    or cannot be read."""
+    data = Path(path).read_bytes()
+    # what editors leave may be many times what is drawn
+    found = cleaned(data, (0, 0, 1, 1), size) if len(data) < 64 * MOST_BYTES else None
+    return found.decode() if found is not None and len(found) <= MOST_BYTES else ""
 
 
 def view_box(root: ElementTree.Element) -> Box | None:

@@ -13,11 +13,12 @@ from skypane.markup.outputs import code_of
 from skypane.markup.page import script_tag
 from skypane.markup.scripts import SCRIPTS, script_text, scripts_of
 from skypane.markup.sizes import drawn_sizes
-from skypane.markup.ways import COSTS, written_way
+from skypane.markup.ways import COSTS, COSTS_INLINE, written_way
+from skypane.model import Way
 from skypane.reading.behind import behind_reading
 from skypane.reading.nouns import Code, CodeLine, Script, WayReading
 from skypane.services.addresses import Sign
-from skypane.shown.nouns import Plan
+from skypane.shown.nouns import PartPlan, Plan
 
 
 def code_told(computed: Plan, files: Files, told: Collection[int], sign: Sign | None) -> Code:
@@ -51,11 +52,18 @@ def _ways(computed: Plan, files: Files, told: Collection[int]) -> dict[int, WayR
     for part in computed.written:
         if part.index in told:
             found = written_way(computed, part, of.get(part.index, ()))
-            costs = COSTS if found.way == "background" else ()
+            costs = _costs(computed, part, found.way)
             out[part.index] = WayReading(
                 way=found.way, why=found.why, cannot=found.cannot, costs=costs
             )
     return out
+
+
+def _costs(computed: Plan, part: PartPlan, way: Way) -> tuple[str, ...]:
+    if way == "background":
+        return COSTS
+    drawing = part.shown[0].original.drawing if way == "svg" and part.shown else None
+    return (COSTS_INLINE.format(bytes_=len(drawing.encode())),) if drawing else ()
 
 
 def _scripts(computed: Plan) -> tuple[Script, ...]:

@@ -4562,7 +4562,7 @@ export interface components {
                 [key: string]: components["schemas"]["Treatment"];
             };
             /** Way */
-            way?: ("img" | "picture" | "background") | null;
+            way?: ("img" | "picture" | "background" | "svg") | null;
             /**
              * When
              * @default []
@@ -6952,7 +6952,7 @@ export interface components {
              * Way
              * @enum {string}
              */
-            way: "img" | "picture" | "background";
+            way: "img" | "picture" | "background" | "svg";
             /** Why */
             why: string;
         };

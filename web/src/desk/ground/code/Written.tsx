@@ -12,6 +12,7 @@ const WAYS: { value: Way; label: string }[] = [
   { value: "img", label: "img" },
   { value: "picture", label: "picture" },
   { value: "background", label: "background" },
+  { value: "svg", label: "svg" },
 ];
 
 export function Written() {
@@ -21,6 +22,7 @@ export function Written() {
   const told = reading.code.ways[place];
   if (!told) return null;
   const part = partOf(handle.draft, place);
+  const isDrawing = reading.files.some((f) => f.part === place && f.formats[0]?.format === "svg");
   const set = (way: Way | null) => {
     // a background is decoration: nobody is told of it
     const was = told.way === "background" && part.alt === "";
@@ -29,7 +31,11 @@ export function Written() {
   };
   // of a picture it has been said why an img alone does not do
   const reasons = WAYS.filter(
-    ({ value }) => told.cannot[value] && !(value === "img" && told.way === "picture"),
+    ({ value }) =>
+      told.cannot[value] &&
+      !(value === "img" && told.way === "picture") &&
+      // of what is no drawing nobody asks
+      !(value === "svg" && !isDrawing),
   );
   return (
     <div className={ground.card} data-spot="way">
@@ -47,7 +53,10 @@ export function Written() {
         aria-label="Written as"
         value={told.way}
         onChange={(v) => set(v as Way)}
-        data={WAYS.map((w) => ({ ...w, disabled: Boolean(told.cannot[w.value]) }))}
+        data={WAYS.filter((w) => w.value !== "svg" || isDrawing || part.way === "svg").map((w) => ({
+          ...w,
+          disabled: Boolean(told.cannot[w.value]),
+        }))}
       />
       <p className={classes.why}>{told.why}</p>
       {told.costs.length > 0 && (
