@@ -14,8 +14,8 @@ from delivered import PX
 HARNESS = """<!doctype html><title>cases</title><body style="margin:0"><script>
 (async () => {
   const dark = matchMedia("(prefers-color-scheme: dark)").matches;
-  const boxes = {};
-  for (const c of CASES) {
+  const boxes = {}, steps = {};
+  for (const c of CASES.filter((c) => !c.steps)) {
     const f = document.createElement("iframe");
     f.style = `border:0;width:${c.width}px;height:${c.height}px`;
     document.body.append(f);
@@ -34,9 +34,42 @@ HARNESS = """<!doctype html><title>cases</title><body style="margin:0"><script>
     boxes[c.name] = [r.width, r.height];
     f.remove();
   }
+  // of those with steps all at once, each opened anew at every step
+  const many = CASES.filter((c) => c.steps).map((c) => [c]);
+  for (let n = 0; many.some(([c]) => n < c.steps.length); n++) {
+    for (const one of many) {
+      one[1]?.remove();
+      one[1] = document.createElement("iframe");
+      document.body.append(one[1]);
+    }
+    await Promise.all(
+      many.map(async ([c, f]) => {
+        const [width, height] = c.steps[n];
+        f.style = `position:absolute;left:0;top:0;border:0;width:${width}px;height:${height}px`;
+        f.getBoundingClientRect();
+        const loaded = new Promise((r) => { f.onload = r; });
+        f.src = `/${c.name}.${n}/page.html`;
+        await loaded;
+        const fetched = () => f.contentWindow.performance.getEntriesByType("resource")
+          .some((e) => e.name.includes("/images/"));
+        for (let i = 0; c.fetches[n] && i < 60 && !fetched(); i++)
+          await new Promise((r) => setTimeout(r, 50));
+      }),
+    );
+    await new Promise((r) => setTimeout(r, 80)); // for what comes after it
+    for (const [c, f] of many) {
+      const shown = f.contentDocument.querySelector(c.shows);
+      const img = shown?.matches("img") ? shown : shown?.querySelector("img");
+      const r = shown?.getBoundingClientRect() ?? { width: 0, height: 0 };
+      const style =
+        shown && f.contentWindow.getComputedStyle(img ?? shown, img ? null : "::before");
+      const at = style ? (img ? style.objectPosition : style.backgroundPosition) : "";
+      (steps[c.name] ??= []).push([r.width, r.height, at]);
+    }
+  }
   await fetch(`/done?dark=${dark}&density=${devicePixelRatio}`, {
     method: "POST",
-    body: JSON.stringify(boxes),
+    body: JSON.stringify({ boxes, steps }),
   });
 })();
 </script>"""
@@ -52,6 +85,7 @@ class Noted:
         self.harness = ""
         self.told = ""
         self.boxes: dict[str, tuple[float, float]] = {}
+        self.steps: dict[str, list[tuple[float, float, str]]] = {}
         self.done = threading.Event()
         noted = self
 
@@ -68,8 +102,8 @@ class Noted:
                 elif rest.startswith("images/"):
                     noted.fetched.setdefault(case, []).append(rest)
                     body, kind = PX, "image/png"
-                elif rest in noted.pages.get(case, {}):
-                    body = noted.pages[case][rest].encode()
+                elif rest in noted.pages.get(case.partition(".")[0], {}):
+                    body = noted.pages[case.partition(".")[0]][rest].encode()
                     kind = "text/css" if rest.endswith(".css") else "text/html"
                 self.send_response(200)
                 self.send_header("Content-Type", kind)
@@ -80,7 +114,8 @@ class Noted:
 
             def do_POST(self) -> None:
                 length = int(self.headers["Content-Length"])
-                noted.boxes = json.loads(self.rfile.read(length))
+                told = json.loads(self.rfile.read(length))
+                noted.boxes, noted.steps = told["boxes"], told["steps"]
                 self.do_GET()
 
             def log_message(self, *args: object) -> None:
@@ -92,5 +127,8 @@ class Noted:
 
     def opens(self, cases: Sequence[dict[str, object]]) -> None:
         """What its first page tries: the name, width and height of each case, in CSS px, and
-        whether it `fetches` a file, which is waited for."""
+        whether it `fetches` a file, which is waited for. A case with `steps` is opened at each of
+        these sizes, beside all others that have some: `fetched` has what it then asks for under its
+        name, a dot and the number of the step, `steps` the size of what shows and where the picture
+        lies in it."""
         self.harness = HARNESS.replace("CASES", json.dumps(cases))
