@@ -31,6 +31,7 @@ from skypane.reading.bands import (
     sharp_bands,
 )
 from skypane.reading.detail import span_detail
+from skypane.reading.elsewhere import with_elsewhere, words_with_elsewhere
 from skypane.reading.items import items_reading
 from skypane.reading.ladders import ladder_readings
 from skypane.reading.nouns import (
@@ -129,6 +130,7 @@ def read(
         letter = chosen[1] if chosen and chosen[0] == part.index else None
         advised = chosen is None or letter is not None
         in_detail = part.at(letter) if letter else None
+        areas, is_usual = area_bands(part), part.part.of is None
         return PartReading(
             place=computed.place_of(part),
             called=when_words(part.part.when) or part.part.role or "picture",
@@ -136,7 +138,7 @@ def read(
                 span_reading(part, p, items) for p, items in zip(part.spans, beside, strict=True)
             ),
             bands=(
-                *area_bands(part),
+                *(with_elsewhere(areas, found, conditions.features) if is_usual else areas),
                 *seen_band(part),
                 *own_lying_band(computed, part),
                 *frame_band(part),
@@ -156,6 +158,7 @@ def read(
     found = findings(written, all_files, pixels, siblings, made)
     parts = {part.index: part_reading(part) for part in _asked(computed, chosen)}
     of_words = sky.words(pixels, chosen if words else None)
+    of_words = words_with_elsewhere(of_words, found, conditions.features)
     of_items = items_reading(there, found, chosen, _weight_of_all(written, known, made))
     of_own = own_reading(there, originals, pixels)
     of_set = one_of_band(site, placement, siblings)

@@ -229,3 +229,15 @@ def test_a_browser_that_knows_none_of_them_is_told_of_what_there_is():
     site = SITE.model_copy(update={"formats": ("avif",)})
     found = read(site, quay(), ALL, conditions=m.Conditions(knows="jpeg"))
     assert any(b.kind == "sharp" for b in found.parts[0].bands)
+
+
+def test_a_band_says_in_which_other_weather_it_fails():
+    """The tower is whole by day and lost in the dark, in the other picture."""
+    day = picture(1, 1600, 900, TOWER)
+    found = read(SITE, quay(), {1: day, 2: NIGHT})
+    (band,) = (b for b in found.parts[0].bands if b.kind == "area")
+    assert band.elsewhere == (("dark",),)
+    dark = read(SITE, quay(), {1: day, 2: NIGHT}, conditions=DARK)
+    assert all(b.elsewhere == () for b in dark.parts[0].bands)
+    whole = read(SITE, quay(), {1: day, 2: DAY})
+    assert all(b.elsewhere == () for b in whole.parts[0].bands)

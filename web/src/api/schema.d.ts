@@ -1736,12 +1736,18 @@ export interface components {
          *     widest, and how wide.
          *     `needed` is, of a sharpness band, of the image px that the frame asks for, before rounding up;
          *     of a text's, of the contrast that it needs. `taken` are, of a sharpness band, the files that
-         *     screens of its density take.
+         *     screens of its density take. `elsewhere`: the conditions under which it fails, beside those that
+         *     are seen.
          */
         Band: {
             curve: components["schemas"]["Curve"];
             /** Density */
             density?: number | null;
+            /**
+             * Elsewhere
+             * @default []
+             */
+            elsewhere?: ("dark" | "portrait" | "still")[][];
             /**
              * Figured
              * @default

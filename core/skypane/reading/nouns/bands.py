@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Literal
 
+from skypane.model import Feature
 from skypane.values import Noun
 from skypane.widths.curves import Curve
 from skypane.widths.runs import Run, Verdict
@@ -38,7 +39,8 @@ class Band(Noun):
     widest, and how wide.
     `needed` is, of a sharpness band, of the image px that the frame asks for, before rounding up;
     of a text's, of the contrast that it needs. `taken` are, of a sharpness band, the files that
-    screens of its density take.
+    screens of its density take. `elsewhere`: the conditions under which it fails, beside those that
+    are seen.
     """
 
     kind: Literal[
@@ -64,6 +66,7 @@ class Band(Noun):
     figured: str = ""
     peak: tuple[int, float] | None = None
     taken: tuple[FileRun, ...] = ()
+    elsewhere: tuple[tuple[Feature, ...], ...] = ()
 
 
 #: How a verdict is drawn: all is well, something is wrong, or something is not to be seen at all.

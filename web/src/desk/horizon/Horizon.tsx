@@ -10,6 +10,7 @@ import { useParams } from "react-router";
 import type { Band } from "../../api/queries";
 import { DRAG } from "../../ui/drag";
 import { bytes } from "../../ui/format";
+import { under, whenWords } from "../conditions";
 import { useDesk } from "../context";
 import type { Scale } from "../scale";
 import { BandRow } from "./BandRow";
@@ -35,6 +36,25 @@ function spaced(scale: Scale, gap: number): number[] {
     if (scale.at(t) - scale.at(out[out.length - 1] as number) >= gap && 1 - scale.at(t) >= gap)
       out.push(t);
   return [...out, scale.widest];
+}
+
+/** The name of a band; underlined, and pressed, where it fails in other weather. */
+function BandName({ band }: { band: Band }) {
+  const { conditions, setConditions } = useDesk();
+  const [first] = band.elsewhere;
+  if (!first) return <>{band.name}</>;
+  const said = `${band.name} fails ${band.elsewhere.map(whenWords).join("; ")}`;
+  return (
+    <button
+      type="button"
+      className={classes.elsewhere}
+      title={`${said}. Press to see it so.`}
+      aria-label={said}
+      onClick={() => setConditions(under(first, conditions))}
+    >
+      {band.name}
+    </button>
+  );
 }
 
 export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
@@ -93,7 +113,7 @@ export function Horizon({ breakpoints, drag, keep, setDensity }: Props) {
             className={`${classes.name} ${b.kind === "weight" || b.kind === "frame" ? classes.weightName : ""}`}
             title={b.name}
           >
-            {b.name}
+            <BandName band={b} />
             {b.kind === "weight" && <span>budget {bytes(budget(b))}</span>}
           </div>
         ))}
