@@ -98,7 +98,8 @@ class Maker:
         content: bytes,
         areas: dict[str, tuple[float, float, float, float]] | None = None,
     ) -> int:
-        kind = "image/png" if name.endswith("png") else "image/jpeg"
+        kinds = {"png": "image/png", "svg": "image/svg+xml"}
+        kind = kinds.get(name.rpartition(".")[2], "image/jpeg")
         made = self.ask(
             "POST",
             f"/sites/{site}/originals",

@@ -1,5 +1,6 @@
 /** What a host is given that takes no markup: rules for an element of its, or a sheet to type from. */
 import { useEffect, useState } from "react";
+import { useWork } from "../../context";
 import ground from "../Ground.module.css";
 import { Block } from "./Block";
 import classes from "./Host.module.css";
@@ -7,21 +8,36 @@ import { Target } from "./Target";
 import { type HostReading, useHost } from "./useHost";
 
 export function ForHost() {
+  const { site } = useWork();
   const { reading, error } = useHost();
-  if (!reading)
-    return (
-      <div className={ground.column} style={{ flex: "1 1 82%" }} aria-busy={!error}>
-        {error ? <p role="alert">{error.message}</p> : <p className="soft">Working it out…</p>}
-      </div>
-    );
-  return reading.takes === "rules" ? <Rules reading={reading} /> : <Sheet reading={reading} />;
+  if (site.plan.hand_over.host.takes === "rules")
+    return <Rules reading={reading} error={error?.message} />;
+  if (reading) return <Sheet reading={reading} />;
+  return (
+    <div className={ground.column} style={{ flex: "1 1 82%" }} aria-busy={!error}>
+      <Waits error={error?.message} />
+    </div>
+  );
 }
 
-function Rules({ reading }: { reading: HostReading }) {
+function Waits({ error }: { error: string | undefined }) {
+  return error ? <p role="alert">{error}</p> : <p className="soft">Working it out…</p>;
+}
+
+/** The selector stays, whatever is wrong with it. */
+function Rules({
+  reading,
+  error,
+}: {
+  reading: HostReading | undefined;
+  error: string | undefined;
+}) {
   return (
     <>
-      <div className={ground.column} style={{ flex: "1 1 50%" }}>
-        {reading.css_text ? (
+      <div className={ground.column} style={{ flex: "1 1 50%" }} aria-busy={!reading && !error}>
+        {!reading ? (
+          <Waits error={error} />
+        ) : reading.css_text ? (
           <Block title="host.css" lines={reading.css} text={reading.css_text} />
         ) : (
           <p role="status">{reading.why_not}</p>
@@ -29,7 +45,7 @@ function Rules({ reading }: { reading: HostReading }) {
       </div>
       <div className={`${ground.column} ${classes.beside}`}>
         <Target />
-        <Lacks reading={reading} />
+        {reading && <Lacks reading={reading} />}
       </div>
     </>
   );

@@ -9,7 +9,7 @@ import ground from "../Ground.module.css";
 import classes from "./Host.module.css";
 
 export function Target() {
-  const { handle, site } = useWork();
+  const { handle, site, error } = useWork();
   const { target } = handle.draft.placement;
   const [typed, setTyped] = useState(target);
   const [page, setPage] = useState("");
@@ -22,10 +22,12 @@ export function Target() {
         }),
       ),
   });
+  const refused = error?.problem.errors?.find((e) => e.field.includes("target"))?.sentence;
   const take = () => {
     read.reset();
     if (typed.trim() !== target)
-      handle.change((draft) => withPlacement(draft, { target: typed.trim() }));
+      // one that is refused is not a version of its own: it could never be kept
+      handle.change((draft) => withPlacement(draft, { target: typed.trim() }), "target");
   };
   return (
     <div className={ground.card} data-spot="target">
@@ -34,6 +36,7 @@ export function Target() {
         label="Element of the host, as a selector"
         placeholder=".hero > .image"
         value={typed}
+        error={refused?.replace(/^[a-z_.]+: /, "")}
         maxLength={200}
         onChange={(e) => setTyped(e.currentTarget.value)}
         onBlur={take}
