@@ -8,7 +8,7 @@ import hashlib
 import json
 import os
 import time
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from contextlib import contextmanager
 from functools import lru_cache
 from pathlib import Path
@@ -124,8 +124,14 @@ def opened(site_id: int, of: model.Rendition) -> File[bytes]:
         return default_storage.open(stored_file(site_id, of))
 
 
+#: What else forgets what it knows when nothing is to be known any more.
+forgetting: list[Callable[[], None]] = []
+
+
 def forget() -> None:
     """Nothing is known any more."""
+    for each in forgetting:
+        each()
     offered.cache_clear()
     stored_file.cache_clear()
 

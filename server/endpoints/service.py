@@ -4,11 +4,13 @@ alone. Whoever has one may see the file; nobody is signed in."""
 from __future__ import annotations
 
 import time
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
+from functools import lru_cache
 from http import HTTPStatus
+from typing import NamedTuple
 
-from common.keys import keys
-from deliveries.service import Wanted, offered, opened
+from common.keys import key_names, keys
+from deliveries.service import MOST_KNOWN, Wanted, forgetting, offered, opened
 from django.http import FileResponse, HttpRequest, HttpResponse, HttpResponseNotModified, QueryDict
 from django.http.response import HttpResponseBase
 from django.utils.cache import patch_vary_headers
@@ -37,26 +39,59 @@ def _refused(status: int, sentence: str) -> HttpResponse:
     return response
 
 
+class Asked(NamedTuple):
+    """What a genuine address asks for: until when it holds, in seconds since 1970, the files of
+    that size by format, and the format that it names, None where it leaves it open."""
+
+    until: int
+    there: Mapping[Format, Rendition]
+    named: str | None
+
+
+class _Refusal(Exception):
+    """An address that is not answered with a file."""
+
+    def __init__(self, status: int, sentence: str) -> None:
+        super().__init__(sentence)
+        self.status = status
+
+
 @require_safe
 def serve(request: HttpRequest, site_id: int, hash_: str, name: str) -> HttpResponseBase:
     """A file of a site's plan. 403: not signed by us; 410: no longer valid; 400 and 404: nothing
     that the plan asks for; 406: in no format that was asked for; 503: ask again."""
-    q = request.GET
-    if not is_genuine(request.get_full_path(), q.get("sig", ""), q.get("key", ""), keys()):
-        return _refused(403, "This address was not signed here, or was changed since.")
-    if not q.get("until", "").isdigit() or int(q["until"]) < time.time():
-        return _refused(410, "This address has expired. Load the page again.")
+    try:
+        asked = _asked(request.get_full_path(), site_id, hash_, name, key_names())
+        if asked.until < time.time():
+            raise _Refusal(410, "This address has expired. Load the page again.")
+    except _Refusal as problem:
+        return _refused(problem.status, str(problem))
+    format_ = _format(request, asked.named, asked.there.keys())
+    if format_ is None:
+        return _refused(406, "This file is not to be had in a format that was asked for.")
+    return _answer(request, site_id, asked.there[format_], negotiated=asked.named is None)
+
+
+@lru_cache(maxsize=MOST_KNOWN)
+def _asked(address: str, site_id: int, hash_: str, name: str, names: tuple[str, ...]) -> Asked:
+    """What an address asks for, once it has been looked at: what it stands for never changes, as
+    long as the keys of these `names` hold. Raises _Refusal."""
+    q = QueryDict(address.partition("?")[2])
+    if not is_genuine(address, q.get("sig", ""), q.get("key", ""), keys()):
+        raise _Refusal(403, "This address was not signed here, or was changed since.")
+    if not q.get("until", "").isdigit():
+        raise _Refusal(410, "This address has expired. Load the page again.")
     wanted = _wanted(q, hash_, name)
     if wanted is None:
-        return _refused(400, "This address does not say which file it asks for.")
+        raise _Refusal(400, "This address does not say which file it asks for.")
     try:
         there = offered(site_id, wanted)
     except (KeyError, Site.DoesNotExist):
-        return _refused(404, "The plan of this site does not ask for such a file.")
-    format_ = _format(request, q, there.keys())
-    if format_ is None:
-        return _refused(406, "This file is not to be had in a format that was asked for.")
-    return _answer(request, site_id, there[format_], negotiated="f" not in q)
+        raise _Refusal(404, "The plan of this site does not ask for such a file.") from None
+    return Asked(int(q["until"]), there, str(q["f"]) if "f" in q else None)
+
+
+forgetting.append(_asked.cache_clear)
 
 
 def _wanted(q: QueryDict, hash_: str, name: str) -> Wanted | None:
@@ -67,11 +102,11 @@ def _wanted(q: QueryDict, hash_: str, name: str) -> Wanted | None:
         return None
 
 
-def _format(request: HttpRequest, q: QueryDict, offered: Collection[Format]) -> Format | None:
+def _format(request: HttpRequest, said: str | None, offered: Collection[Format]) -> Format | None:
     """The format that the address names; else of those that are offered the most modern that the
     browser takes (RFC 9110 §12.5.1), which says so of the new ones by name."""
-    if "f" in q:
-        named = FORMATS.get(str(q["f"]))
+    if said is not None:
+        named = FORMATS.get(said)
         return named if named in offered else None
     for format_ in BEST:
         if format_ not in offered:
