@@ -156,7 +156,9 @@ def test_a_night_version_is_proposed_where_its_day_shows(page: Page, maker: Make
     maker.open(site, placement)
     expect(page.get_by_text("quay-night.jpg is its version in the dark.")).to_be_visible()
     page.get_by_role("button", name="show it then").click()
-    expect(page.get_by_role("combobox", name="What shows in the dark")).to_have_value("another picture")
+    expect(page.get_by_role("combobox", name="What shows in the dark")).to_have_value(
+        "another picture"
+    )
     expect(page.get_by_text("is its version in the dark")).to_have_count(0)
     saved(page)
     parts = maker.kept(placement)["placement"]["parts"]

@@ -35,9 +35,14 @@ def views_of(host: Host) -> tuple[View, ...]:
 
 def in_views(placed: Plan, part: PartPlan, files: Files, host: Host) -> tuple[InView, ...]:
     """A picture in each view of a host that some of the site's widths are in, from the narrowest.
-    In a view that several spans share the one says what is typed that has most of its widths."""
+    In a view that several spans share the one says what is typed that has most of its widths. Of a
+    kind that lays its pictures out itself, which a host does in its own way, the places are not
+    said, and `there` is the span as it stands."""
     site, views = placed.site, views_of(host)
     ranges = _ranges(site, views)
+    if not placed.layout.decorates:
+        # its frames there are the host's own
+        return tuple(_typed_alone(part, files, *each) for each in ranges)
     says = [_most_of(part, first, last) for _, first, last in ranges]
     taken = [_file_of(files, part, p) for p in says]
     followed = _planned(
@@ -54,6 +59,12 @@ def in_views(placed: Plan, part: PartPlan, files: Files, host: Host) -> tuple[In
             ranges, says, taken, positions, there, strict=True
         )
     )
+
+
+def _typed_alone(part: PartPlan, files: Files, view: View, first: int, last: int) -> InView:
+    """A picture of which nobody knows how it fares there."""
+    p = _most_of(part, first, last)
+    return InView(view, first, last, p, _file_of(files, part, p), None, p)
 
 
 def _ranges(site: Site, views: tuple[View, ...]) -> list[tuple[View, int, int]]:

@@ -9,7 +9,7 @@ import numpy as np
 from skypane.hosts.alone import can_stand_alone
 from skypane.hosts.fares import InView
 from skypane.markup.ways import COSTS
-from skypane.model import Host
+from skypane.model import Feature, Host
 from skypane.model.condition import when_words
 from skypane.shown.keeps import WHOLE_, fate_codes
 from skypane.shown.nouns import PartPlan, Plan, ShownSpan, SpanPlan
@@ -32,21 +32,21 @@ class Lack(Noun):
 def lacks_of(
     placed: Plan, host: Host, views: Sequence[tuple[PartPlan, Sequence[InView]]] = ()
 ) -> tuple[Lack, ...]:
-    """Of a host with views, `views` has each picture in them; of one that takes rules they are not
-    asked for. What takes markup lacks nothing."""
+    """What a host lacks for a placement. `views` has the pictures in its views of which it is known
+    how they fare there. What takes markup lacks nothing."""
     if host.takes == "markup":
         return ()
     everywhere = ((placed.site.narrowest, placed.site.widest),)
     found: list[Lack] = []
     if host.takes == "rules":
         found += [Lack(sentence=said, runs=everywhere) for said in COSTS]
-    else:
-        for part, there in views:
-            named = f"{part.part.role.capitalize()}: " if part.part.role else ""
-            found += [
-                Lack(sentence=f"{named}{said}", runs=runs) for said, runs in _of_part(part, there)
-            ]
-            found += _under_conditions(placed, part, named)
+    for part, there in views:
+        named = f"{part.part.role.capitalize()}: " if part.part.role else ""
+        found += [
+            Lack(sentence=f"{named}{said}", runs=runs) for said, runs in _of_part(part, there)
+        ]
+    if host.takes != "rules":
+        found += _under_conditions(placed)
     found += [Lack(sentence=said, runs=everywhere) for said in _of_all(placed, host)]
     return tuple(found)
 
@@ -69,14 +69,17 @@ def _of_all(placed: Plan, host: Host) -> Iterator[str]:
         yield "Every screen of a view fetches the same file: there is no list of sizes and formats."
 
 
-def _under_conditions(placed: Plan, part: PartPlan, named: str) -> Iterator[Lack]:
-    for other in placed.alternatives(part):
-        spans = [p.span for p in other.spans if p.span.letter not in other.usual]
-        if spans:
-            yield Lack(
-                sentence=f"{named}What shows {when_words(other.part.when)} is the usual picture.",
-                runs=_joined((s.first, s.last) for s in spans),
-            )
+def _under_conditions(placed: Plan) -> Iterator[Lack]:
+    """What shows under conditions, whichever picture it is in the place of."""
+    found: dict[tuple[Feature, ...], list[tuple[int, int]]] = {}
+    for part in placed.written:
+        for other in placed.alternatives(part):
+            spans = [p.span for p in other.spans if p.span.letter not in other.usual]
+            found.setdefault(other.part.when, []).extend((s.first, s.last) for s in spans)
+    for when, runs in found.items():
+        if runs:
+            said = f"What shows {when_words(when)} is the usual picture."
+            yield Lack(sentence=said, runs=_joined(runs))
 
 
 def _of_part(

@@ -16,6 +16,7 @@ from skypane.services.addresses import Sign
 from skypane.shown.nouns import PartPlan, Plan
 from skypane.values import Noun
 from skypane.widths.frame_css import height_css, width_css
+from skypane.widths.frames import Floats
 
 
 class SheetRow(Noun):
@@ -70,7 +71,7 @@ def sheet_of(
         e, shows = p.effective, one.there.effective.show
         there = shows != "nothing"
         colour, strength = _overlay(p.spot.values) if part.part.role is None else ("", None)
-        own = placed.layout.decorates or not placed.layout.box
+        own = placed.layout.decorates
         natural = p.spot.cells[p.index].natural
         return SheetRow(
             picture=_called(placed, part),
@@ -83,7 +84,7 @@ def sheet_of(
             file_px=(file.width_px, file.height_px) if file else None,
             address=addresses(file) if file else "",
             alt=alt_text(part) or "" if file else "",
-            fit=e.fit if file else "",
+            fit=e.fit if file and own else "",
             position=one.position if file else None,
             width=width_css(e.width, p.spot.container) if there and own else "",
             height=_height(height_css(e.height, natural)) if there and own else "",
@@ -119,7 +120,7 @@ def _height(css: Mapping[str, str]) -> str:
     return ", ".join([value, *bounds])
 
 
-def _range(values) -> tuple[int, int]:  # type: ignore[no-untyped-def]
+def _range(values: Floats) -> tuple[int, int]:
     return round(float(values.min())), round(float(values.max()))
 
 

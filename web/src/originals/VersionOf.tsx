@@ -35,6 +35,7 @@ export function VersionOf({ siteId, original }: { siteId: number; original: Orig
         description="Where that one shows, this one is proposed for the condition."
         placeholder="none: it stands for itself"
         searchable
+        limit={60}
         clearable
         value={original.version_of === null ? null : String(original.version_of)}
         onChange={(of) => set(of)}

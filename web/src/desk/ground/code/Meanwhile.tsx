@@ -37,7 +37,7 @@ export function Meanwhile() {
             ? `${bytes(behind.all_bytes)} of the style sheet, ${bytes(behind.most_bytes)} the most of one.`
             : "No picture here can be blurred."}
           {behind.without.length > 0 &&
-            ` Not of ${behind.without.slice(0, 3).join(", ")}${behind.without.length > 3 ? " …" : ""}: what can be seen through would show it for good.`}
+            ` Not of ${behind.without.slice(0, 3).join(", ")}${behind.without.length > 3 ? " …" : ""}: what can be seen through would show it for good, and a drawing is there as soon.`}
         </p>
       )}
       <div className={`${classes.written} ${classes.next}`}>
