@@ -19,6 +19,8 @@ _TAGS = frozenset(
         *("linearGradient", "radialGradient", "stop"),
     )
 )
+#: More elements within each other than any drawing has that somebody made.
+MOST_DEPTH = 40
 #: What is said of it for those who do not see it: the page says its own.
 _UNSEEN = frozenset(("title", "desc", "metadata"))
 _PAINTS = ("fill", "stroke", "stop-color", "color")
@@ -47,10 +49,14 @@ def read_drawing(text: str) -> Drawn | str:
     """The drawing, or why it cannot stand in a page, as a clause."""
     if len(text.encode()) > MOST_DRAWING_BYTES:
         return f"it has more than {MOST_DRAWING_BYTES // 1000} kB"
+    if "<!" in text:
+        return "there is a document type or a comment in it"
     try:
         tree = ElementTree.fromstring(text)
     except ElementTree.ParseError:
         return "it cannot be read"
+    if _depth(tree) > MOST_DEPTH:
+        return "it is nested too deeply"
     strange = next((t for t in map(_local, tree.iter()) if t not in _TAGS | _UNSEEN), None)
     if strange == "style":
         return "it has a style sheet of its own, which would reach the page"
@@ -63,6 +69,14 @@ def read_drawing(text: str) -> Drawn | str:
     if "url" in colours or len(colours - {"currentcolor"}) > 1:
         return Drawn(root, False)
     return Drawn(_painted(root), True)
+
+
+def _depth(tree: ElementTree.Element) -> int:
+    """How many elements lie within each other at most."""
+    depth, level = 0, [tree]
+    while level:
+        depth, level = depth + 1, [child for node in level for child in node]
+    return depth
 
 
 def _local(node: ElementTree.Element) -> str:

@@ -120,6 +120,8 @@ CANNOT = {
     "foreignObject": lambda: tern(f"<svg {NS}><foreignObject/></svg>"),
     "script": lambda: tern(f"<svg {NS}><script>alert(1)</script></svg>"),
     "cannot be read": lambda: tern("<svg"),
+    "nested too deeply": lambda: tern(f"<svg {NS}>{'<g>' * 500}{'</g>' * 500}</svg>"),
+    "document type": lambda: tern(f"<!DOCTYPE svg [<!ENTITY a 'b'>]><svg {NS}>&a;</svg>"),
     "how large": lambda: tern('<svg xmlns="http://www.w3.org/2000/svg"/>'),
     "no drawing": lambda: tern(ONE, medium="picture"),
 }
