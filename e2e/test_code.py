@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterator
 
 import pytest
@@ -38,7 +39,14 @@ def test_code_is_written_in_every_output_and_as_a_background(
     expect(blocks.first).to_contain_text('<picture class="quay">')
     # a line that is pointed at lights its widths on the axis
     blocks.nth(1).get_by_text("aspect-ratio: 2 / 1;").hover()
-    expect(page.locator("[aria-pressed][data-lit]")).to_have_count(4)
+    lit = page.locator("[class*=lit]")
+    expect(lit).to_have_count(4)
+    # one that names a file those at which that is taken, and no other format
+    blocks.first.get_by_text(re.compile(r"\.avif")).first.hover()
+    expect(lit).not_to_have_count(4)
+    expect(lit).not_to_have_count(0)
+    blocks.first.get_by_text(re.compile(r"\.jpg")).first.hover()
+    expect(lit).to_have_count(0)
     kinds = page.get_by_role("radiogroup", name="Kind of code")
     for kind, said in (
         ("JSX", "export function Quay(): ReactElement"),

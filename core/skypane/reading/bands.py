@@ -131,6 +131,7 @@ def _files_taken(p: ShownSpan, taken: Taken) -> list[FileRun]:
             first=int(p.viewport_w[a]),
             last=int(p.viewport_w[b - 1]),
             stem=stem_of(taken.files[int(taken.at[a])]),
+            name=taken.files[int(taken.at[a])].name,
             width_px=taken.files[int(taken.at[a])].width_px,
         )
         for a, b in equal_runs(taken.at)

@@ -2902,13 +2902,16 @@ export interface components {
         };
         /**
          * FileRun
-         * @description Consecutive widths at which one file is taken: its name without the format, and its px.
+         * @description Consecutive widths at which one file is taken: its name, with and without its ending, and its
+         *     px.
          */
         FileRun: {
             /** First */
             first: number;
             /** Last */
             last: number;
+            /** Name */
+            name: string;
             /** Stem */
             stem: string;
             /** Width Px */

@@ -2,6 +2,7 @@
  * The desk: one placement on three decks. Sky: what visitors see. Horizon: what is true at every
  * width. Ground: the work.
  */
+
 import { Button } from "@mantine/core";
 import { useDisclosure } from "@mantine/hooks";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
@@ -26,6 +27,7 @@ import { featuresOf, under } from "./conditions";
 import { type Seen, SeenContext, type Work, WorkContext } from "./context";
 import classes from "./Desk.module.css";
 import { treatmentsOf, withCommon } from "./draft";
+import type { Widths } from "./ground/code/wins";
 import { Ground, loadStep } from "./ground/Ground";
 import { Horizon } from "./horizon/Horizon";
 import { isAlike, shownAt } from "./parts";
@@ -44,7 +46,7 @@ import { usePosts } from "./usePosts";
 import { useReading } from "./useReading";
 import { useSpot } from "./useSpot";
 
-const NOTHING_LIT: readonly string[] = [];
+const NOTHING_LIT: readonly Widths[] = [];
 
 const HistoryMenu = later(
   () => import("./HistoryMenu").then((m) => m.HistoryMenu),
@@ -267,7 +269,7 @@ function Desk({ site, loaded }: { site: Site; loaded: Placement }) {
       seeking,
     ],
   );
-  const [lit, light] = useState<readonly string[]>(NOTHING_LIT);
+  const [lit, light] = useState<readonly Widths[]>(NOTHING_LIT);
   const seen: Seen = useMemo(
     () => ({
       cursor,

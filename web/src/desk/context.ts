@@ -1,8 +1,10 @@
 /** What every deck of the desk shares: the placement that is worked on, and where the cursor is. */
+
 import { createContext, useContext } from "react";
 import type { ProblemError } from "../api/client";
 import type { Delivery, Finding, Original, Reading, Site, SpanReading } from "../api/queries";
 import type { Conditions } from "./conditions";
+import type { Widths } from "./ground/code/wins";
 import type { Scale } from "./scale";
 import type { Bringing } from "./useBringing";
 import type { DraftHandle } from "./useDraft";
@@ -55,9 +57,9 @@ export interface Seen {
   /** What a classic scrollbar takes of every page, in CSS px. */
   scrollbar: number;
   setScrollbar: (px: number) => void;
-  /** The letters of spans that something pointed at is for, lit on the axis. */
-  lit: readonly string[];
-  light: (letters: readonly string[]) => void;
+  /** The widths that something pointed at is for, lit on the axis. */
+  lit: readonly Widths[];
+  light: (runs: readonly Widths[]) => void;
 }
 
 export const WorkContext = createContext<Work | null>(null);

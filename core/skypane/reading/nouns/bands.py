@@ -14,11 +14,13 @@ EdgesPx = tuple[int, int, int, int]
 
 
 class FileRun(Noun):
-    """Consecutive widths at which one file is taken: its name without the format, and its px."""
+    """Consecutive widths at which one file is taken: its name, with and without its ending, and its
+    px."""
 
     first: int
     last: int
     stem: str
+    name: str
     width_px: int
 
 

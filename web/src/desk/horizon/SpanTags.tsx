@@ -14,13 +14,27 @@ export const SpanTags = memo(function SpanTags() {
       {reading.spans.map((s) => (
         <SpanTag key={s.letter} of={s} />
       ))}
+      <Lit />
     </div>
   );
 });
 
+/** The widths that something pointed at is for. */
+function Lit() {
+  const { scale } = useWork();
+  const { lit } = useSeen();
+  return lit.map((run) => (
+    <i
+      key={`${run.first} ${run.last}`}
+      className={classes.lit}
+      style={scale.run(run)}
+      aria-hidden="true"
+    />
+  ));
+}
+
 function SpanTag({ of }: { of: SpanReading }) {
   const { reading, scale, span, choose, bringing } = useWork();
-  const { lit } = useSeen();
   const drop = useDropTarget((files) => {
     choose(of.letter);
     bringing.bring(of.letter, files);
@@ -30,7 +44,6 @@ function SpanTag({ of }: { of: SpanReading }) {
       type="button"
       className={classes.tag}
       aria-pressed={of.letter === span.letter}
-      data-lit={lit.includes(of.letter) || undefined}
       style={scale.run(of)}
       onClick={() => choose(of.letter)}
       title={of.title || undefined}

@@ -1,10 +1,14 @@
-/** A text of code: every line bears the letters of its spans, and lights them. */
-import { type CSSProperties, useEffect } from "react";
+/**
+ * A text of code: every line bears the letters of its spans, lights the widths at which it wins, and is
+ * marked where the cursor is at one of them.
+ */
+import { type CSSProperties, useEffect, useMemo } from "react";
 import type { Schemas } from "../../../api/client";
 import { spanColour } from "../../../ui/Letter";
 import { useDesk } from "../../context";
 import classes from "./Code.module.css";
 import { Copy } from "./Copy";
+import { isAmong, winner } from "./wins";
 
 /** By how many signs a line stands in. What of it does not fit beside goes on below, further in. */
 const indentOf = (text: string) => text.length - text.trimStart().length;
@@ -13,17 +17,13 @@ export function Block({
   title,
   lines,
   text,
-  chosen,
 }: {
   title: string;
   lines: Schemas["CodeLine"][];
   text: string;
-  chosen?: string;
 }) {
-  const { light, reading } = useDesk();
-  const all = reading.spans.map((s) => s.letter);
-  // a line lights the widths that it is for, one without a letter all of them
-  const point = (letters: readonly string[]) => light(letters.length > 0 ? letters : all);
+  const { light, reading, density, cursor } = useDesk();
+  const wins = useMemo(() => lines.map(winner(reading, density)), [lines, reading, density]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once it is gone
   useEffect(() => () => light([]), []);
   return (
@@ -39,8 +39,8 @@ export function Block({
             // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place
             key={i}
             className={classes.line}
-            onPointerEnter={() => point(line.spans)}
-            data-chosen={(chosen && line.spans?.includes(chosen)) || undefined}
+            onPointerEnter={() => light(wins[i] ?? [])}
+            data-chosen={(line.spans?.length > 0 && isAmong(cursor, wins[i] ?? [])) || undefined}
             style={{ "--indent": `${indentOf(line.text)}ch` } as CSSProperties}
           >
             <i aria-hidden="true">

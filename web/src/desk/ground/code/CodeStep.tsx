@@ -24,7 +24,7 @@ const OUTPUTS: { value: Output | "host"; label: string }[] = [
 ];
 
 export function CodeStep() {
-  const { reading, span, site } = useWork();
+  const { reading, site } = useWork();
   const { host, outputs } = site.plan.hand_over;
   const has = host.takes !== "markup";
   const [shown, setOutput] = useState<Output | "host">(has ? "host" : (outputs[0] ?? "html"));
@@ -56,12 +56,7 @@ export function CodeStep() {
           >
             {column.map((f) => (
               <Told key={f.name}>
-                <Block
-                  title={f.name.split("/").pop() ?? f.name}
-                  lines={f.lines}
-                  text={f.text}
-                  chosen={span.letter}
-                />
+                <Block title={f.name.split("/").pop() ?? f.name} lines={f.lines} text={f.text} />
               </Told>
             ))}
           </div>
