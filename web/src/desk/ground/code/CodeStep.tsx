@@ -38,7 +38,7 @@ export function CodeStep() {
     { name: "snippet.html", lines: code.markup, text: code.markup_text },
     { name: "picture.css", lines: code.css, text: code.css_text },
   ];
-  const files = output === "html" ? html : written.files;
+  const files = output === "html" ? html : written.answer;
   // what goes into the head of a page stands above the rest of its markup
   const [first, ...others] = files?.toReversed() ?? [];
   const columns =

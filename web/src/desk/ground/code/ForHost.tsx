@@ -9,7 +9,7 @@ import { type HostReading, useHost } from "./useHost";
 
 export function ForHost() {
   const { site } = useWork();
-  const { reading, error } = useHost();
+  const { answer: reading, error } = useHost();
   if (site.plan.hand_over.host.takes === "rules")
     return <Rules reading={reading} error={error?.message} />;
   if (reading) return <Sheet reading={reading} />;
