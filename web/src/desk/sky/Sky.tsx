@@ -20,7 +20,7 @@ const LargePane = later(
 /** What stands above and below panes: label, verdict and ties; of low ones only ties. */
 const AROUND = 78;
 const AROUND_LOW = 30;
-const LOW_SKY = 124;
+const LOW_SKY = 132;
 /** What the column takes that says what the page is seen under. */
 const WEATHER = 96;
 const NARROW = 640;
