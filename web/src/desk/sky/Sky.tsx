@@ -20,8 +20,8 @@ const LargePane = later(
 /** What stands above and below panes: label, verdict and ties; of low ones only ties. */
 const AROUND = 78;
 const AROUND_LOW = 30;
-const LOW_SKY = 132;
-/** What the column takes that says what the page is seen under. */
+const LOW_SKY = 124;
+/** What a column takes that says what the page is seen under: in a low sky there are two. */
 const WEATHER = 96;
 const NARROW = 640;
 
@@ -48,7 +48,8 @@ export function Sky({ deck, isLow }: Props) {
   const specs = panesOf(reading, scale, cursor);
   const around = isLow ? AROUND_LOW : AROUND;
   // what the page is seen under stands beside the panes, or on a narrow screen below them
-  const room = width > NARROW ? width - WEATHER : width;
+  const weather = isLow ? 2 * WEATHER : WEATHER;
+  const room = width > NARROW ? width - weather : width;
   const tall = paneHeight(specs, room, height - around, isLow);
   const { panes, scrolls } = placed(specs, tall, room, isLow ? TEXT_WIDTH : 0);
   // the axis begins after the column of band names
