@@ -48,7 +48,7 @@ function BandName({ band }: { band: Band }) {
     <button
       type="button"
       className={classes.elsewhere}
-      title={`${said}. Press to see it so.`}
+      title={said}
       aria-label={said}
       onClick={() => setConditions(under(first, conditions))}
     >

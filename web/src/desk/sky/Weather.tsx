@@ -46,7 +46,7 @@ export const CONDITION_KEYS: Condition[] = [
   {
     key: "F",
     of: (c) => ({ on: c.knows !== "avif", word: c.knows === "jpeg" ? "no WebP" : "no AVIF" }),
-    title: "Browsers that know no AVIF; once more: nor WebP; once more: all formats",
+    title: "Browsers without AVIF; once more: nor WebP; once more: all formats",
     next: (c) => settled({ ...c, knows: following(KNOWS, c.knows) }),
   },
 ];

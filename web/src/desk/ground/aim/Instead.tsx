@@ -1,13 +1,13 @@
 /** What shows in the place of the picture under conditions. */
 import { Menu, Select } from "@mantine/core";
 import type { RefObject } from "react";
-import type { Look, Original, Treatment } from "../../../api/queries";
+import type { Look, Treatment } from "../../../api/queries";
 import { capital } from "../../../ui/format";
+import { later } from "../../../ui/later";
 import { featuresOf, under, whenWords } from "../../conditions";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import { SETS, usualAt, variantAt, variantsOf, type When } from "../../parts";
-import { lookOf } from "../../useBringing";
 import { useVariant } from "../useVariant";
 import { ValueRow } from "../ValueRow";
 import classes from "./Aim.module.css";
@@ -78,6 +78,11 @@ export function Instead({ openFiles }: { openFiles: OpenFiles }) {
   );
 }
 
+const Version = later(
+  () => import("./Version").then((m) => m.Version),
+  () => null,
+);
+
 /** Versions of the picture that show nowhere in its place yet. */
 function Versions() {
   const { handle, reading, originals, span } = useWork();
@@ -92,23 +97,6 @@ function Versions() {
       variantAt(there, at, o.version_when) < 0,
   );
   return found.map((o) => <Version key={o.id} original={o} />);
-}
-
-function Version({ original }: { original: Original }) {
-  const { say } = useVariant(original.version_when);
-  const shown = { show: "picture", original: original.id } as Treatment;
-  return (
-    <div className={classes.stands}>
-      {original.name} is its version {whenWords(original.version_when)}.{" "}
-      <button
-        type="button"
-        className="plain"
-        onClick={() => say(shown, { [original.id]: lookOf(original) })}
-      >
-        show it then
-      </button>
-    </div>
-  );
 }
 
 const MODES = [
