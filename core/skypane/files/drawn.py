@@ -91,10 +91,8 @@ def _node(of: ElementTree.Element) -> Node:
             # as attributes: a page may forbid styles of elements
             parts = (d.partition(":") for d in value.split(";"))
             said |= {k.strip(): v.strip() for k, _, v in parts if k.strip() and v.strip()}
-        elif not (name.startswith("{") and local != "href") and local not in ("class", "id"):
+        elif local == "href" or (name == local and local != "class"):
             said[local] = value
-        elif local == "id":
-            said["id"] = value
     kept = {k: v for k, v in said.items() if _is_safe(k, v)}
     children: list[Node | str] = []
     if of.text and of.text.strip() and _local(of) in ("text", "tspan"):
