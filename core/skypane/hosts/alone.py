@@ -36,5 +36,4 @@ def alone(placed: Plan, *, stem: str | None = None, way: Way | None = None) -> P
         "substitute": None,
         "stem": stem or placement.called,
     }
-    originals = {p.original.id: p.original for part in placed.parts for p in part.shown}
-    return plan(placed.site, Placement(**{**dict(placement), **told}), originals)
+    return plan(placed.site, Placement(**{**dict(placement), **told}), placed.originals)

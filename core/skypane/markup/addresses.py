@@ -8,7 +8,7 @@ from dataclasses import replace
 from skypane.files.renditions import Files
 from skypane.markup.elements import Addresses, Element
 from skypane.markup.html import in_folder
-from skypane.markup.substitute import substitute_of
+from skypane.markup.substitute import all_files, substitute_of
 from skypane.model import Rendition
 from skypane.services.addresses import Sign, at_service
 from skypane.shown.nouns import Plan
@@ -29,8 +29,7 @@ def addresses_of(plan: Plan, sign: Sign | None = None) -> Addresses:
     uploaded = plan.site.hand_over.uploaded
     if service is None:
         return (lambda of: uploaded.get(of.name) or folder(of)) if uploaded else folder
-    originals = {p.original.id: p.original for part in plan.parts for p in part.shown}
-    served = at_service(service, originals, sign)
+    served = at_service(service, plan.originals, sign)
     substitute = substitute_of(plan)
 
     def address(of: Rendition) -> str:
@@ -46,9 +45,7 @@ def without_address(plan: Plan, files: Files) -> tuple[str, ...]:
     how = plan.site.hand_over
     if how.service is not None or not how.uploaded:
         return ()
-    substitute = substitute_of(plan)
-    mine = [r for _, made in files for r in made] + ([substitute] if substitute else [])
-    names = dict.fromkeys(r.name for r in mine)
+    names = dict.fromkeys(r.name for r in all_files(plan, files))
     return tuple(n for n in names if n not in how.uploaded)
 
 

@@ -27,7 +27,7 @@ from skypane.markup.lines import Line
 from skypane.markup.picture import placement_elements
 from skypane.markup.preload import preload_links
 from skypane.markup.scripts import scripts_of
-from skypane.markup.substitute import substitute_of
+from skypane.markup.substitute import all_files
 from skypane.model import Output, Rendition
 from skypane.services.addresses import Sign
 from skypane.shown.nouns import Plan
@@ -170,15 +170,13 @@ def _jsx(code: PlacementCode) -> tuple[WrittenFile, ...]:
 
 def _json(code: PlacementCode) -> tuple[WrittenFile, ...]:
     plan, addresses = code.plan, code.addresses
-    substitute = substitute_of(plan)
-    files = [r for _, mine in code.files for r in mine] + ([substitute] if substitute else [])
     told = {
         "name": plan.placement.name,
         "kind": plan.placement.kind,
         "spans": [s.span._asdict() for s in plan.spots],
         "head": [_as_data(e, addresses) for e in code.head],
         "elements": [_as_data(e, addresses) for e in code.elements],
-        "files": [_file(r, addresses) for r in files],
+        "files": [_file(r, addresses) for r in all_files(plan, code.files)],
         "css": [line.text for line in code.sheet],
         "scripts": list(scripts_of([plan])),
     }

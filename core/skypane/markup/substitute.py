@@ -6,7 +6,7 @@ from __future__ import annotations
 from pathlib import Path
 
 from skypane.files.names import EXTENSIONS, file_stem, hash_mark
-from skypane.files.renditions import formats_for, rendition_key
+from skypane.files.renditions import Files, formats_for, rendition_key
 from skypane.geometry import WHOLE
 from skypane.markup.scripts import Script, brings
 from skypane.model import Rendition
@@ -59,6 +59,12 @@ def substitute_of(plan: Plan) -> Rendition | None:
         needed_px=size[0],
         key=key,
     )
+
+
+def all_files(plan: Plan, files: Files) -> list[Rendition]:
+    """The files of a placement, and what shows where one of them does not come."""
+    substitute = substitute_of(plan)
+    return [r for _, made in files for r in made] + ([substitute] if substitute else [])
 
 
 def instead_of(plan: Plan, part: PartPlan) -> Rendition | None:

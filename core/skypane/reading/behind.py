@@ -16,9 +16,8 @@ def behind_reading(plan: Plan, css: str) -> BehindReading | None:
     if not plan.placement.blurred:
         return None
     sizes = [len(url) for url in _URL.findall(css)]
-    shown = {p.original.id: p.original for part in plan.parts for p in part.shown}
     return BehindReading(
         all_bytes=sum(sizes),
         most_bytes=max(sizes, default=0),
-        without=tuple(o.name for o in shown.values() if not may_be_blurred(o)),
+        without=tuple(o.name for o in plan.originals.values() if not may_be_blurred(o)),
     )

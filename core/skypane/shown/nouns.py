@@ -253,6 +253,11 @@ class Plan:
         """The parts that have an element of their own: those that stand in for no other one."""
         return tuple(p for p in self.parts if p.part.of is None)
 
+    @property
+    def originals(self) -> dict[int, Original]:
+        """The originals that some span shows, by id."""
+        return {p.original.id: p.original for part in self.parts for p in part.shown}
+
     @cached_property
     def _variants(self) -> dict[str, list[int]]:
         return self.placement.variants()
