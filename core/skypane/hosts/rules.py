@@ -28,8 +28,8 @@ def rules_lines(placed: Plan, files: Files, addresses: Addresses) -> tuple[Line,
     target = placed.placement.target
     if not can_stand_alone(placed):
         raise InvalidPlan(
-            f"Rules for an element of the host show one picture; a {placed.layout.kind} lays"
-            " several out. Build it with what the host has for that.",
+            "Rules for an element of the host show one picture that fills a frame; a"
+            f" {placed.layout.kind} has a layout of its own. Build it with what the host has for that.",
             field="kind",
         )
     if not target:

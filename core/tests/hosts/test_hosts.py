@@ -266,10 +266,10 @@ def test_without_an_element_or_with_several_pictures_there_are_none():
     site = m.Site(hand_over=m.HandOver(host=RULES))
     parts = tuple(m.Part(treatments={"D": m.Treatment(original=i)}) for i in (1, 2))
     grid = plan(site, m.Placement(name="Nine", kind="grid", target=".x", parts=parts), ALL)
-    with pytest.raises(InvalidPlan, match="grid lays several"):
+    with pytest.raises(InvalidPlan, match="grid has a layout of its own"):
         rules(grid)
     told = host_reading(grid, renditions(grid))
-    assert told.css == () and "grid lays several" in told.why_not
+    assert told.css == () and "grid has a layout of its own" in told.why_not
     assert any("left to the host" in lack.sentence for lack in told.lacks)
 
 
