@@ -29,7 +29,8 @@ def rules_lines(placed: Plan, files: Files, addresses: Addresses) -> tuple[Line,
     if not can_stand_alone(placed):
         raise InvalidPlan(
             "Rules for an element of the host show one picture that fills a frame; a"
-            f" {placed.layout.kind} has a layout of its own. Build it with what the host has for that.",
+            f" {placed.layout.kind} has a layout of its own. Build it with what the host has for"
+            " that.",
             field="kind",
         )
     if not target:
