@@ -18,6 +18,7 @@ from pathlib import Path
 
 import pyvips
 from in_browser import measured
+from service import uncached
 from skypane import (
     Environment,
     Placement,
@@ -44,6 +45,7 @@ from skypane.model import (
     Treatment,
     ViewportHeight,
 )
+from variants import variants
 from whole_site import deliveries
 from words import contrast
 
@@ -253,7 +255,16 @@ def main(address: str) -> None:
     with tempfile.TemporaryDirectory() as folder:
         words = contrast(Path(folder), ms)
     lines = list(words)
-    for measure in (readings, many, picks, lambda: measured(address), lambda: deliveries(address)):
+    measures = (
+        readings,
+        lambda: variants(timed, ms),
+        many,
+        picks,
+        lambda: uncached(ms),
+        lambda: measured(address),
+        lambda: deliveries(address),
+    )
+    for measure in measures:
         lines += measure()
         # what was measured is not lost with what fails after it
         print("\n".join(lines), file=sys.stderr, flush=True)

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import os
 import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import replace
 from typing import Any
@@ -43,6 +45,17 @@ def _whose() -> int | None:
     """The person whose picture is opened: one person's heavy ones wait on one another."""
     request = answered.get()
     return None if request is None else request.user.pk
+
+
+@contextmanager
+def for_visitors() -> Iterator[None]:
+    """What is opened meanwhile is for somebody who is not signed in, and whose cookies are not
+    looked at."""
+    token = answered.set(None)
+    try:
+        yield
+    finally:
+        answered.reset(token)
 
 
 def _guard(limits: Limits) -> Guard:

@@ -15,7 +15,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 from common.files import keep, local, work_folder
-from common.pictures import encoding_guard
+from common.pictures import encoding_guard, for_visitors
 from common.slots import slot
 from django.conf import settings
 from django.core.files.base import File
@@ -27,7 +27,6 @@ from skypane.errors import SkyPaneError, TooDemanding, UnreadablePicture
 from skypane.geometry import Crop
 from skypane.handover import blueprint
 from skypane.model import Format, Service
-from skypane.pixels.several import Source, encoded
 
 from deliveries.models import Rendition
 from deliveries.runs import Target, asked_now
@@ -176,12 +175,15 @@ def _alone(key: str) -> Iterator[None]:
 
 
 def _make(site_id: int, of: model.Rendition, name: str) -> None:
-    """Make a file quickly: as like as the site wants it, with as little time as encoders take."""
+    """Make a file for a browser that waits for it: about as like as the site wants it."""
     original = Original.objects.filter(id=of.original, site_id=site_id).first()
     if original is None or not default_storage.exists(original.stored):
         raise UnreadablePicture(f"The original of {of.name} is no longer here.")
-    quick = of.model_copy(update={"effort": "quick"})
-    with work_folder() as folder, local(original.stored) as path:
-        sources = {of.original: Source(path, original.name)}
-        for made in encoded(encoding_guard(), [quick], sources, Path(folder), workers=1, turn=slot):
-            keep(made.path, name)
+    with (
+        work_folder() as folder,
+        local(original.stored) as path,
+        slot(lambda: False),
+        for_visitors(),
+    ):
+        made, _ = encoding_guard().make_swiftly(path, of, Path(folder), original.name)
+        keep(made, name)

@@ -68,6 +68,11 @@ def _make(source: str, wanted: list[dict[str, Any]], folder: str) -> Iterator[An
         yield {"key": rendition.key, "path": str(path), "fact": fact._asdict()}
 
 
+def _make_swiftly(source: str, wanted: dict[str, Any], folder: str) -> Iterator[Any]:
+    path, fact = encode.make_swiftly(source, Rendition.model_validate(wanted), Path(folder))
+    yield {"path": str(path), "fact": fact._asdict()}
+
+
 def _resample(source: str, crop: dict[str, int], size: list[int], target: str) -> Iterator[Any]:
     compare.write_resample(source, Crop(**crop), (size[0], size[1]), target)
     yield None
@@ -117,6 +122,7 @@ WORK: dict[str, Callable[..., Iterator[Any]]] = {
     "visible_box": _visible_box,
     "write_trimmed": _write_trimmed,
     "make": _make,
+    "make_swiftly": _make_swiftly,
     "regions": _regions,
     "packet": _packet,
     "resample": _resample,

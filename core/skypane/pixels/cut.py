@@ -16,15 +16,15 @@ from skypane.geometry import Crop
 from skypane.pixels.load import CannotOpen, lacked_memory, open_any
 
 
-def open_upright(path: str | Path) -> pyvips.Image:
+def open_upright(path: str | Path, shrink: int = 1) -> pyvips.Image:
     """The whole picture decoded into memory once: 8 bit sRGB (with alpha if it has any),
-    orientation applied.
+    orientation applied; of a JPEG a `shrink`-th (see `load.open_any`).
 
     An embedded profile is converted to sRGB; without one the numbers are taken for sRGB. Raises
     UnreadablePicture.
     """
     try:
-        return to_srgb(open_any(path)).copy_memory().autorot()
+        return to_srgb(open_any(path, shrink=shrink)).copy_memory().autorot()
     except (pyvips.Error, CannotOpen) as error:
         if isinstance(error, pyvips.Error) and lacked_memory(error):
             raise MemoryError from error

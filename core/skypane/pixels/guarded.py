@@ -210,6 +210,14 @@ class Guard:
         for made in self._all("make", name, self.limits.file_seconds, asked):
             yield by_key[made["key"]], Path(made["path"]), Fact(**made["fact"])
 
+    def make_swiftly(
+        self, source: str | Path, wanted: Rendition, folder: Path, name: str = "The original"
+    ) -> tuple[Path, Fact]:
+        """See `skypane.pixels.encode.make_swiftly`."""
+        asked = {"wanted": wanted.model_dump(mode="json"), "folder": str(folder)}
+        found = self._one("make_swiftly", name, source=str(source), **asked)
+        return Path(found["path"]), Fact(**found["fact"])
+
     def regions(self, path: str | Path, name: str) -> Regions:
         """See `skypane.pixels.xmp.regions_of`."""
         found = self._one("regions", name, path=str(path))

@@ -12,7 +12,7 @@ import pyvips
 from skypane.errors import UnreadablePicture
 from skypane.geometry import Rect
 from skypane.pixels.cut import to_srgb
-from skypane.pixels.load import HEAD_BYTES, CannotOpen, format_of, lacked_memory, open_any
+from skypane.pixels.load import CannotOpen, kind_of, lacked_memory, open_any
 
 
 def preview(source: str | Path, path: Path, width_px: int, crop: Rect | None = None) -> None:
@@ -57,8 +57,7 @@ _IN_A_WEBP: dict[str, Any] = {"height": 16383, "size": "down"}
 
 def thumbnail(source: str | Path, width_px: int) -> pyvips.Image:
     """The whole original, no wider than this and no larger than it is, upright and in sRGB."""
-    with Path(source).open("rb") as f:
-        kind = format_of(f.read(HEAD_BYTES))
+    kind = kind_of(source)
     image = open_any(source, kind)
     if kind in ("heic", "svg"):
         return to_srgb(image).copy_memory().thumbnail_image(width_px, **_DOWN)
