@@ -12,6 +12,7 @@ from skypane.model import Format, Rendition
 from skypane.model.condition import Knows
 from skypane.picks.choose import chosen_by_width, least_sufficient
 from skypane.shown.nouns import ShownSpan
+from skypane.values import once
 
 #: What a browser does not know that knows nothing more modern than this.
 _UNKNOWN: dict[Knows, tuple[Format, ...]] = {
@@ -47,7 +48,14 @@ def taken_files(files: Files, part: int, p: ShownSpan, density: float) -> Taken 
     if not mine:
         return None
     if mine[0].density is None:
-        at = chosen_by_width([r.width_px for r in mine], drawn_widths(p), density)
-        return Taken(tuple(mine), at)
+        return Taken(tuple(mine), _by_width(p, tuple(r.width_px for r in mine), density))
     enough = least_sufficient([r.density or 0 for r in mine], density)
     return Taken(tuple(mine), np.broadcast_to(np.int64(enough), p.viewport_w.shape))
+
+
+@once
+def _by_width(
+    p: ShownSpan, widths: tuple[int, ...], density: float
+) -> np.ndarray[Any, np.dtype[np.int64]]:
+    """Which of files of these widths in px is taken at every width of a span."""
+    return chosen_by_width(widths, drawn_widths(p), density)

@@ -106,6 +106,8 @@ def over_budget(case: Case) -> Iterator[Found]:
     """Somebody of the site's audience fetches more bytes for a picture than it may have, in the
     newest format. Known once its files are made."""
     budget = case.site.budget_bytes
+    if all(size <= budget for size in case.made.values()):
+        return
     for p in case.part.shown:
         for v in _seen_by(case, p):
             taken = taken_files(case.files, case.part.index, p, v.density)

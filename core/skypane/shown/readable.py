@@ -8,14 +8,15 @@ px.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, MutableMapping
 from dataclasses import replace
 from typing import NamedTuple
+from weakref import WeakKeyDictionary
 
 import numpy as np
 from numpy.typing import NDArray
 
-from skypane.model import NoScrim, Original, PlainScrim, Scrim
+from skypane.model import NoScrim, PlainScrim, Scrim
 from skypane.shown.nouns import ShownSpan, SpanPlan
 from skypane.shown.under import Pixels, Under, all_rows, at_widths, composited, under
 from skypane.values import once
@@ -29,7 +30,6 @@ from skypane.words.contrast import (
     needed,
     ratio_of,
 )
-from skypane.words.copies import Copies
 
 #: Widths of a span that are looked at first, and the most that are added to find where a verdict
 #: changes.
@@ -64,24 +64,25 @@ class _Look(NamedTuple):
 
 
 def seen_in(p: SpanPlan, pixels: Pixels) -> tuple[Seen, ...]:
-    """Every text of a span; nothing where no words show, or where the picture is not to be had."""
-    laid = p.laid
-    if laid.block is None:
+    """Every text of a span; nothing where no words show, or where the picture is not to be had.
+    What has been seen is kept with the span, without the px: `pixels` gives the same ones for an
+    original whenever it is asked, or None, and then it is asked again."""
+    block, known = p.laid.block, _seen_by(p)
+    if block is None:
         return ()
-    px = pixels(p.original) if isinstance(p, ShownSpan) else None
-    return _seen_in(p, px)
+    found = known.get(pixels)
+    if found is None:
+        each = [_seen(p, pixels, text) for text in block.texts]
+        if None in each:
+            return ()
+        found = known[pixels] = tuple(s for s in each if s is not None)
+    return found
 
 
 @once
-def _seen_in(p: SpanPlan, px: Copies | None) -> tuple[Seen, ...]:
-    """In the px of its picture, None where they are not to be had."""
-
-    def pixels(original: Original) -> Copies | None:
-        return px
-
-    texts = p.laid.block.texts if p.laid.block else ()
-    found = [_seen(p, pixels, text) for text in texts]
-    return () if any(s is None for s in found) else tuple(s for s in found if s is not None)
+def _seen_by(p: SpanPlan) -> MutableMapping[Pixels, tuple[Seen, ...]]:
+    """What has been seen of a span, by who gave the px."""
+    return WeakKeyDictionary()
 
 
 def _seen(p: SpanPlan, pixels: Pixels, text: TextBox) -> Seen | None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -16,10 +17,12 @@ Bytes = NDArray[np.uint8]
 class Copies:
     """A whole original as whole sRGB values with opacity (height, width, 4), and the same halved
     again and again, the largest first. `alpha`: whether something of it can be seen through.
-    Compared by identity."""
+    Compared by identity. The whole one may be kept elsewhere: `larger` then says how wide it is, in
+    px, and gives it; it is asked for where it is drawn from."""
 
     by_width: tuple[Bytes, ...]
     alpha: bool
+    larger: tuple[int, Callable[[], Bytes]] | None = None
     # of the file that is drawn, were it the whole original's; None where it is not known
     file_width: int | None = None
 
@@ -31,22 +34,28 @@ class Copies:
         file_width = self.file_width or usual
         halvings = max(0, math.floor(math.log2(max(file_width / width, 1.0)) + 1e-9))
         like = max(file_width / 2**halvings, width)
-        fitting = [c for c in self.by_width if c.shape[1] >= width - 0.5]
-        if not fitting:
-            return self.by_width[0]
-        return min(fitting, key=lambda c: abs(math.log(c.shape[1] / like)))
+        there = {c.shape[1]: c for c in reversed(self.by_width)}
+        widths = [*there, *([self.larger[0]] if self.larger else [])]
+        fitting = [w for w in widths if w >= width - 0.5]
+        best = min(fitting, key=lambda w: abs(math.log(w / like))) if fitting else max(widths)
+        return self.larger[1]() if self.larger and best == self.larger[0] else there[best]
 
 
 def copies(pixels: Bytes) -> Copies:
     """Copies of whole sRGB values, (height, width, 3 or 4), each half as wide as the one before by
     the mean of four px, as long as something is left."""
+    out = [with_opacity(pixels)]
+    while min(out[-1].shape[:2]) >= 64:
+        out.append(_halved(out[-1]))
+    return Copies(tuple(out), pixels.shape[2] == 4)
+
+
+def with_opacity(pixels: Bytes) -> Bytes:
+    """Whole sRGB values, (height, width, 3 or 4), with opacity as a fourth."""
     h, w, bands = pixels.shape
     whole = np.full((h, w, 4), 255, np.uint8)
     whole[..., :bands] = pixels
-    out = [whole]
-    while min(out[-1].shape[:2]) >= 64:
-        out.append(_halved(out[-1]))
-    return Copies(tuple(out), bands == 4)
+    return whole
 
 
 #: Two of the four values of a px, as the low halves of two numbers of 16 bits.

@@ -1,6 +1,10 @@
 """Whether words can be read on what lies under them, at every width; what they cover; and what is
 proposed. Against closed forms on pictures of one colour, and against looking at every width."""
 
+import gc
+from dataclasses import replace
+from weakref import ref
+
 import numpy as np
 import pytest
 from bannered import MAST, QUAY, WORDS, banner, halves, original, painted, planned
@@ -21,6 +25,7 @@ from skypane.shown.parts import replanned
 from skypane.shown.places import ratings
 from skypane.shown.readable import _looked, least_scrim, readable, seen_in
 from skypane.words.contrast import ratio_of
+from skypane.words.copies import copies
 
 SMALL = m.Words(text="Crossings from the old jetty.")
 BLANK = original()
@@ -471,3 +476,51 @@ def test_another_place_is_offered_only_where_the_words_are_clear_and_read():
                             assert not covered(q, block_edges(q)), (letter, step.label)
                             assert not outgrown(q).any(), (letter, step.label)
                             assert readable(q, painted((20, 30, 40))), (letter, step.label)
+
+
+def test_what_was_read_keeps_no_px_alive():
+    """However often the px are let go and opened again, and however many there were."""
+    opened = []
+
+    def again(original):
+        px = copies(np.full((900, 1600, 3), 90, np.uint8))
+        opened.append(ref(px))
+        return px
+
+    found = planned(banner())
+    (part,) = found.parts
+    first = [seen_in(p, again) for p in part.spans]
+    assert opened and all(first)
+    gc.collect()
+    assert not any(px() for px in opened)
+    n = len(opened)
+    # and is known without them
+    assert [seen_in(p, again) for p in part.spans] == first and len(opened) == n
+
+
+def test_what_could_not_be_had_is_asked_for_again():
+    px = copies(np.full((900, 1600, 3), 90, np.uint8))
+    answers = [None, px]
+    (part,) = planned(banner()).parts
+    p = part.spans[-1]
+
+    def late(original):
+        return answers.pop(0) if len(answers) > 1 else answers[0]
+
+    assert seen_in(p, late) == () and seen_in(p, late)
+
+
+def test_the_largest_copy_is_asked_for_where_it_is_drawn_from_alone():
+    whole = copies(np.random.default_rng(2).integers(0, 255, (900, 1600, 3), dtype=np.uint8))
+    asked = []
+
+    def largest():
+        asked.append(1)
+        return whole.by_width[0]
+
+    split = replace(whole, by_width=whole.by_width[1:], larger=(1600, largest))
+    for width in (40, 300, 799, 800, 801, 1200, 1600, 2400):
+        before = len(asked)
+        got = split.for_drawing(width, width)
+        assert got is whole.for_drawing(width, width)
+        assert (len(asked) > before) == (got.shape[1] == 1600)

@@ -24,6 +24,27 @@ WORDS = {"heading": "The last light", "text": "Every day that the swell allows."
 @pytest.fixture(autouse=True)
 def fresh(monkeypatch):
     monkeypatch.setattr(copies, "_kept", Remembered(copies.MOST_BYTES, copies._weight))
+    whole = Remembered(copies.MOST_BYTES_OF_WHOLE, copies._weight_of_whole)
+    monkeypatch.setattr(copies, "_whole", whole)
+
+
+def test_the_largest_copy_that_was_let_go_is_opened_once_more(designer, site, bright):
+    row = Original.objects.get(id=bright["id"])
+    noun = row.as_noun()
+    found = copies.copies_of(noun)
+    width, largest = found.larger
+    assert width == 1600 and (largest() == 240).sum() == 1600 * 900 * 3
+    first, other = largest(), grey(30, (1601, 900))
+    assert largest() is first
+    copies._whole.most_bytes = 1
+    again = designer.bring(site["id"], other, "dusk.png").json()
+    copies.copies_of(Original.objects.get(id=again["id"]).as_noun())
+    assert largest() is not first and (largest() == first).all()
+    for name in (row.preview(copies.LARGE_WIDTH), row.stored):
+        default_storage.delete(name)
+    copies._whole.keep("another", first)
+    # the next smaller one is what is left
+    assert largest() is found.by_width[0]
 
 
 def grey(level, size=(1600, 900)):
