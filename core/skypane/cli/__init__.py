@@ -9,10 +9,10 @@ from __future__ import annotations
 
 import typer
 
-from skypane.cli import galleries, pictures, sites, widths, words
+from skypane.cli import galleries, pictures, sites, spots, widths, words
 
 app = typer.Typer(
     no_args_is_help=True, add_completion=False, help="Rules of pictures at every viewport width."
 )
-for room in (pictures, widths, words, galleries, sites):
+for room in (pictures, widths, words, galleries, spots, sites):
     app.add_typer(room.commands)

@@ -48,9 +48,10 @@ class ShareWidth(_Bounded):
 
 
 class FullWidth(_Bounded):
-    """From edge to edge of the page."""
+    """From edge to edge of the page, less `margin_px` CSS px on both sides."""
 
     kind: Literal["full"] = "full"
+    margin_px: Annotated[float, Field(ge=0, le=1000)] = 0
 
 
 class ColumnsWidth(_Bounded):

@@ -29,7 +29,8 @@ def bounded_css(core: str, least: float | None, greatest: float | None) -> str:
         return f"min({core}, {px(greatest)})"
     if least is not None:
         return f"max({core}, {px(least)})"
-    return f"calc({core})" if any(c in core for c in "+*") else core
+    sums = "+" in core or "*" in core or (" - " in core and not core.startswith("min("))
+    return f"calc({core})" if sums else core
 
 
 def holder_css(of: str, container: Container, whole: str) -> str:
@@ -47,7 +48,7 @@ def width_css(rule: WidthRule, container: Container) -> str:
         case FixedWidth():
             core = px(rule.width_px)
         case FullWidth():
-            core = whole
+            core = f"{whole} - {px(2 * rule.margin_px)}" if rule.margin_px else whole
         case ShareWidth() | PercentColumnsWidth():
             percent = rule.percent if isinstance(rule, ShareWidth) else rule.frame_percent
             if rule.of == "page":

@@ -77,7 +77,7 @@ def free_widths(rule: WidthRule, viewport_widths: Floats, container: Container) 
         case FixedWidth():
             widths = np.full_like(v, rule.width_px)
         case FullWidth():
-            widths = v
+            widths = v - 2 * rule.margin_px
         case ShareWidth():
             widths = holder(rule.of) * rule.percent / 100
         case ColumnsWidth():
@@ -185,7 +185,7 @@ def width_pieces(rule: WidthRule, container: Container) -> list[Piece]:
         case FixedWidth():
             pieces = [Piece(math.inf, 0.0, rule.width_px)]
         case FullWidth():
-            pieces = holder
+            pieces = [Piece(math.inf, 1.0, -2 * rule.margin_px)]
         case ShareWidth() | PercentColumnsWidth():
             part = (rule.percent if isinstance(rule, ShareWidth) else rule.frame_percent) / 100
             pieces = [Piece(p.until, p.share * part, p.constant * part) for p in holder]

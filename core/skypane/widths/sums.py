@@ -43,6 +43,8 @@ def width_sum(rule: WidthRule, container: Container, viewport_px: float) -> str:
     match rule:
         case FixedWidth():
             terms = figure(rule.width_px)
+        case FullWidth() if rule.margin_px:
+            terms = f"{figure(viewport_px)} − 2·{figure(rule.margin_px)}"
         case FullWidth():
             terms = figure(viewport_px)
         case ShareWidth():
@@ -51,7 +53,7 @@ def width_sum(rule: WidthRule, container: Container, viewport_px: float) -> str:
             terms = _columns(rule, holder)
         case PercentColumnsWidth():
             terms = f"{_percent(rule)} of {holder}"
-    is_plain = isinstance(rule, FixedWidth | FullWidth)
+    is_plain = isinstance(rule, FixedWidth) or (isinstance(rule, FullWidth) and not rule.margin_px)
     out = terms if is_plain else f"{terms} = {figure(free)}"
     if width and abs(free - width) > 1e-6:
         bound = "at most" if width < free else "at least"

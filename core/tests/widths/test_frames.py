@@ -45,7 +45,11 @@ rules = st.one_of(
         st.integers(1, 2000),
         bounds,
     ),
-    st.builds(lambda b: FullWidth(least_px=b[0], greatest_px=b[1]), bounds),
+    st.builds(
+        lambda b, m: FullWidth(least_px=b[0], greatest_px=b[1], margin_px=m),
+        bounds,
+        st.sampled_from([0, 16, 22.5]),
+    ),
     st.builds(
         lambda p, of, b: ShareWidth(percent=p, of=of, least_px=b[0], greatest_px=b[1]),
         st.floats(1, 100).map(lambda p: round(p, 2)),
