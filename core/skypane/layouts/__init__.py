@@ -1,6 +1,8 @@
 """What a kind of placement has to say for itself: the contract that every kind fulfils, and which
 kinds there are. The kinds themselves are in `skypane.kinds`."""
 
+from skypane.layouts.frame_handles import Box, box_left, height_handles, width_handles
+from skypane.layouts.handles import Edge, Handle, Sets, Stop, value_handle, with_sets
 from skypane.layouts.laid import Laid, column_and_row
 from skypane.layouts.layout import (
     SCRIPTED,
@@ -20,21 +22,31 @@ from skypane.layouts.spot import Cell, Facts, Frame, Spot
 
 __all__ = [
     "SCRIPTED",
+    "Box",
     "Cell",
+    "Edge",
     "Facts",
     "Frame",
+    "Handle",
     "Laid",
     "Layout",
     "Many",
     "Nothing",
     "OfLayout",
+    "Sets",
     "Spot",
+    "Stop",
     "begun",
+    "box_left",
     "column_and_row",
     "has_items",
+    "height_handles",
     "kind_names",
     "known",
     "layout_of",
     "value_classes",
+    "value_handle",
     "value_names",
+    "width_handles",
+    "with_sets",
 ]

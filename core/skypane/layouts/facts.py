@@ -2,64 +2,16 @@
 
 from __future__ import annotations
 
-from types import UnionType
-from typing import Any, Literal, Union, get_args, get_origin
-
-import annotated_types
-from pydantic.fields import FieldInfo
-
+from skypane.layouts.fields import ValueFacts, facts_of
 from skypane.layouts.layout import colours_of, values_of_kind
-from skypane.values import Noun
 
-#: What the last word of a field's name says of its unit.
-UNITS = {"px": "px", "percent": "%", "s": "s"}
-
-
-class ValueFacts(Noun):
-    """What a value is called, its unit ("" for a number of things and for what is no number), its
-    bounds, whether it is a whole number, what can be chosen where it is a choice, and whether it
-    can be another `under` conditions."""
-
-    name: str
-    unit: str
-    least: float | None
-    most: float | None
-    whole: bool
-    choices: tuple[str, ...]
-    under: bool
+__all__ = ["ValueFacts", "value_facts"]
 
 
 def value_facts(kind: str) -> dict[str, ValueFacts]:
     """The facts of each value of a kind, by its field; nothing where there is no such kind."""
     values = values_of_kind(kind)
-    fields = values.model_fields if values else {}
-    return {name: _facts(name, f, name in colours_of(kind)) for name, f in fields.items()}
-
-
-def _facts(name: str, field: FieldInfo, under: bool) -> ValueFacts:
-    bounds = [*field.metadata, *_metadata(field.annotation)]
-    kinds = _kinds(field.annotation)
-    return ValueFacts(
-        name=field.title or name,
-        unit=UNITS.get(name.rpartition("_")[2], ""),
-        least=next((float(b.ge) for b in bounds if isinstance(b, annotated_types.Ge)), None),  # type: ignore[arg-type]
-        most=next((float(b.le) for b in bounds if isinstance(b, annotated_types.Le)), None),  # type: ignore[arg-type]
-        whole=int in kinds,
-        choices=tuple(c for k in kinds if get_origin(k) is Literal for c in get_args(k)),
-        under=under,
-    )
-
-
-def _metadata(annotation: Any) -> tuple[Any, ...]:
-    """Metadata of all that an annotation is made of, its bounds among them."""
-    mine = getattr(annotation, "__metadata__", ())
-    return (*mine, *(m for a in get_args(annotation) for m in _metadata(a)))
-
-
-def _kinds(annotation: Any) -> tuple[Any, ...]:
-    """The types that a value may be of."""
-    if hasattr(annotation, "__metadata__"):
-        return _kinds(get_args(annotation)[0])
-    if get_origin(annotation) in (Union, UnionType):
-        return tuple(k for a in get_args(annotation) for k in _kinds(a))
-    return (annotation,)
+    if values is None:
+        return {}
+    colours = colours_of(kind)
+    return {name: facts_of(values, name, under=name in colours) for name in values.model_fields}

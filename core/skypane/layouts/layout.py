@@ -8,12 +8,13 @@ is worked out per part and knows no kinds.
 from __future__ import annotations
 
 from abc import ABC, abstractmethod
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from typing import ClassVar
 
 from pydantic import JsonValue, ValidationError
 
 from skypane.errors import InvalidPlan, sentence_of
+from skypane.layouts.handles import Handle
 from skypane.layouts.laid import Laid
 from skypane.layouts.spot import Frame, Spot
 from skypane.model import Placement, Role, Site
@@ -99,6 +100,11 @@ class Layout(ABC):
         """Where what `lies_on` a part stands, from the corner of the part's frame, which is `high`
         CSS px, (heights, widths); None where it does not."""
         return None
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        """What can be pulled in a span; the spot is one of a single viewport. None where nothing
+        shows."""
+        return ()
 
     def is_round(self, spot: Spot, part: int) -> bool:
         """Whether a part is cut to an ellipse."""

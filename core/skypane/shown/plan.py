@@ -4,13 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
 from skypane.handing_down import Handed
 from skypane.layouts import Cell, Frame, Layout, OfLayout, Spot, layout_of
-from skypane.model import Original, Part, Placement, Site
+from skypane.model import Feature, Original, Part, Placement, Site
 from skypane.shown.computed import Computed, Planned, is_equal
 from skypane.shown.nouns import PartPlan, Plan, Setting
 from skypane.shown.parts import NoSize, cell_of, plan_part
@@ -83,6 +84,92 @@ def _plan(
     )
 
 
+class SpotOf(NamedTuple):
+    """A span as its layout sees it, the original of each part, and what is set there by whom."""
+
+    spot: Spot
+    shown: tuple[Original | None, ...]
+    resolved: tuple[Mapping[str, Resolved], ...]
+    of_kind: Mapping[str, Handed]
+
+
+def spot_of(
+    layout: Layout,
+    site: Site,
+    placement: Placement,
+    originals: Originals,
+    span: Span,
+    scrollbar_px: float = 0,
+    *,
+    seen: Span | None = None,
+) -> SpotOf:
+    """One span of parts that stand in for no other one, computed no further; at the widths of
+    `seen` in place of its own. Raises InvalidPlan."""
+    resolved, values = resolve(site, placement), handed_of_kind(site, placement)
+    held = [of_part[span.letter] for of_part in resolved]
+    around: tuple[float, tuple[Feature, ...]] = scrollbar_px, ()
+    try:
+        spot, shown = _spot(
+            layout,
+            site,
+            placement,
+            originals,
+            held,
+            values[span.letter],
+            seen or span,
+            around,
+            None,
+        )
+    except _Missing as missing:
+        raise _gone(span, f"parts.{missing.part}.treatments.{span.letter}.original") from None
+    return SpotOf(spot, shown, resolved, values)
+
+
+def _spot(
+    layout: Layout,
+    site: Site,
+    placement: Placement,
+    originals: Originals,
+    held: Sequence[Resolved],
+    own_held: Handed,
+    span: Span,
+    around: tuple[float, tuple[Feature, ...]],
+    old: Computed | None,
+) -> tuple[Spot, tuple[Original | None, ...]]:
+    """A span as its layout sees it. `around`: what a scrollbar takes, and the conditions that hold.
+    Raises _Missing and OfLayout."""
+    scrollbar_px, when = around
+    own = layout.values(own_held.values)
+    known = [originals.get(r.effective.original or 0) for r in held]
+    # under words a picture keeps its colour; what lies on it, as a mark, has none
+    bare_ = (
+        r.effective if layout.has_words and part.role is None else on_its_own(r, o)
+        for part, r, o in zip(placement.parts, held, known, strict=True)
+    )
+    effective = layout.together(tuple(bare_), own)
+    shown = _shown(effective, originals)
+    spot = Spot(
+        span=span,
+        heights=site.heights,
+        container=site.container,
+        cells=_cells(placement.parts, effective, shown, old),
+        values=own,
+        words=placement.words,
+        typeface=site.typeface,
+        level=layout.level(site, placement),
+        scrollbar_px=scrollbar_px,
+        page_ground=site.colours_under(when).ground,
+    )
+    return spot, shown
+
+
+def _gone(span: Span, field: str) -> InvalidPlan:
+    return InvalidPlan(
+        f"Span {span.letter} asks for an original that is not in this site. Choose another.",
+        field=field,
+    )
+
+
 def _substitute(placement: Placement, originals: Originals) -> Original | None:
     """Raises InvalidPlan where it is missing."""
     id_ = placement.substitute
@@ -119,35 +206,15 @@ def _planned(
         held = [of_part[span.letter] for of_part in resolved]
         own_held = values[span.letter]
         try:
-            own = layout.values(own_held.values)
-            known = [originals.get(r.effective.original or 0) for r in held]
-            # under words a picture keeps its colour; what lies on it, as a mark, has none
-            bare_ = (
-                r.effective if layout.has_words and part.role is None else on_its_own(r, o)
-                for part, r, o in zip(placement.parts, held, known, strict=True)
-            )
-            effective = layout.together(tuple(bare_), own)
-            shown = _shown(effective, originals)
             old = before.computed[at] if before else None
-            spot = Spot(
-                span=span,
-                heights=site.heights,
-                container=site.container,
-                cells=_cells(placement.parts, effective, shown, old),
-                values=own,
-                words=placement.words,
-                typeface=site.typeface,
-                level=layout.level(site, placement),
-                scrollbar_px=setting.scrollbar_px,
-                page_ground=site.colours_under(chosen.when).ground,
+            around = setting.scrollbar_px, chosen.when
+            spot, shown = _spot(
+                layout, site, placement, originals, held, own_held, span, around, old
             )
             computed.append(_of_span(layout, spot, shown, old, store))
         except _Missing as missing:
-            raise InvalidPlan(
-                f"Span {span.letter} asks for an original that is not in this site. Choose"
-                " another.",
-                field=_where(site, placement, held, chosen, span, missing.part, "original"),
-            ) from None
+            where = _where(site, placement, held, chosen, span, missing.part, "original")
+            raise _gone(span, where) from None
         except NoSize as problem:
             raise InvalidPlan(
                 str(problem),

@@ -8,6 +8,7 @@ with it where words, mark or inset need more room than the height rule gives (WC
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from functools import lru_cache
 from typing import NamedTuple, cast
@@ -16,8 +17,9 @@ import numpy as np
 from pydantic import JsonValue
 
 from skypane.errors import InvalidPlan
+from skypane.kinds.banner.handles import handles_of
 from skypane.kinds.banner.values import BannerValues
-from skypane.layouts import Frame, Laid, Layout, OfLayout, Spot, column_and_row, known
+from skypane.layouts import Frame, Handle, Laid, Layout, OfLayout, Spot, column_and_row, known
 from skypane.model import Placement, Site, Words
 from skypane.numerals import number, px
 from skypane.treatments import Effective
@@ -239,6 +241,9 @@ class Banner(Layout):
         y = area.y + m + down * (area.H - 2 * m - h)
         zero = np.zeros_like(area.W)
         return Frame(zero + w - 2 * border, zero + h - 2 * border, x + border, y + border)
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        return handles_of(spot, self)
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return straight_lines(spot.viewports.widths, self.frame(spot, part).W[0])

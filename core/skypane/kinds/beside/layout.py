@@ -6,14 +6,15 @@ the narrowest screens (WCAG 2.2, 1.3.2), where they are most often one above the
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from typing import cast
 
 import numpy as np
 from pydantic import JsonValue
 
+from skypane.kinds.beside.handles import handles_of
 from skypane.kinds.beside.values import BesideValues
-from skypane.layouts import Frame, Many, OfLayout, Spot, known
+from skypane.layouts import Frame, Handle, Many, OfLayout, Spot, known
 from skypane.model import Item, Placement, Site
 from skypane.numerals import number, px
 from skypane.widths.frame_css import height_css, standing_css, width_css
@@ -147,6 +148,9 @@ class Beside(Many):
                 y = y + _LOW[v.align] * (row[-1] - H.max(axis=0))
             out[i] = Frame(np.broadcast_to(W, H.shape), H, x + 0 * H, y + 0 * H)
         return out
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        return handles_of(spot, self.frames)
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return straight_lines(spot.viewports.widths, self.frame(spot, part).W[0])

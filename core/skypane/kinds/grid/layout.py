@@ -3,7 +3,7 @@ in `arranged`."""
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from typing import cast
 
@@ -19,8 +19,9 @@ from skypane.kinds.grid.arranged import (
     values_of,
 )
 from skypane.kinds.grid.css import frame_css, grid_css
+from skypane.kinds.grid.handles import handles_of
 from skypane.kinds.grid.values import OWN_RATIOS, GridValues
-from skypane.layouts import Frame, Many, Spot, known
+from skypane.layouts import Frame, Handle, Many, Spot, known
 from skypane.model import Placement, Site
 from skypane.treatments import Effective
 from skypane.values import Noun
@@ -116,6 +117,9 @@ class Grid(Many):
         zero = np.zeros((1, len(spot.viewports.widths)))
         nothing = Frame(zero, zero, zero, zero)
         return [found or nothing for found in laid_out(spot).frames]
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        return handles_of(spot)
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return straight_lines(spot.viewports.widths, self.frame(spot, part).W[0])

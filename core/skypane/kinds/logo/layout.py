@@ -6,14 +6,16 @@ box's padding. Which of them shows is what each span shows, so that exactly one 
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import cast
 
 import numpy as np
 
 from skypane.errors import InvalidPlan
+from skypane.kinds.logo.handles import handles_of
 from skypane.kinds.logo.values import MOST_CUTS, LogoValues
-from skypane.layouts import Frame, Layout, OfLayout, Spot, known
+from skypane.layouts import Frame, Handle, Layout, OfLayout, Spot, known
 from skypane.model import (
     FixedAim,
     FixedWidth,
@@ -130,6 +132,9 @@ class Logo(Layout):
             w, h = np.minimum(w, own_w), np.minimum(h, own_h)
         x = p + _ACROSS[v.lies] * (W - 2 * p - w)
         return Frame(w, h, x, p + (H - 2 * p - h) / 2)
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        return handles_of(spot, box_of)
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return straight_lines(spot.viewports.widths, self.frame(spot, part).W[0])

@@ -2,9 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 import numpy as np
 
-from skypane.layouts import Frame, Layout, Spot, known
+from skypane.layouts import (
+    Box,
+    Frame,
+    Handle,
+    Layout,
+    Spot,
+    box_left,
+    height_handles,
+    known,
+    width_handles,
+)
 from skypane.widths.frame_css import height_css, standing_css, width_css
 from skypane.widths.frames import (
     Piece,
@@ -29,6 +41,13 @@ class Picture(Layout):
         ).copy()
         corner = np.zeros_like(W)
         return Frame(W, frame_heights(e.height, W, vh, ratio), corner, corner)
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        def box(s: Spot) -> Box:
+            found, left = self.frame(s, 0), box_left(s)
+            return left, 0.0, left + float(found.W[0, 0]), float(found.H[0, 0])
+
+        return [*height_handles(spot, 0, box), *width_handles(spot, box)]
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return width_pieces(spot.cells[part].effective.width, spot.container)

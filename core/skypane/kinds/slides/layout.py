@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
 import numpy as np
 from pydantic import JsonValue
 
 from skypane.kinds.slides.css import slides_css
+from skypane.kinds.slides.handles import handles_of
 from skypane.kinds.slides.row import controls_on, loop_s, row_of, stops_of, values_of
 from skypane.kinds.slides.values import SlidesValues
-from skypane.layouts import Frame, Many, Spot, known
+from skypane.layouts import Frame, Handle, Many, Spot, known
 from skypane.model import Placement, Site
 from skypane.numerals import number
 from skypane.widths.frame_css import height_css
@@ -88,6 +89,9 @@ class Slides(Many):
             x = at * (row.slide + v.gutter_px)
             out[i] = Frame(np.broadcast_to(row.slide, H.shape), H, x + 0 * H, 0 * H)
         return out
+
+    def handles(self, spot: Spot) -> Iterable[Handle]:
+        return handles_of(spot)
 
     def pieces(self, spot: Spot, part: int) -> list[Piece]:
         return straight_lines(spot.viewports.widths, self.frame(spot, part).W[0])
