@@ -23,6 +23,7 @@ from endpoints.placements.placeholders import router as placeholders
 from endpoints.placements.placements import router as placements
 from endpoints.placements.remedies import router as remedies
 from endpoints.placements.safe import router as safe
+from endpoints.pulls import router as pulls
 from endpoints.readings import router as readings
 from endpoints.session import router as accounts
 from endpoints.sites.archives import router as archives
@@ -94,6 +95,7 @@ api.add_router("", travelling, tags=["originals"])
 api.add_router("", placements, tags=["placements"])
 api.add_router("", readings, tags=["readings"])
 api.add_router("", hosts, tags=["readings"])
+api.add_router("", pulls, tags=["readings"])
 api.add_router("", remedies, tags=["remedies"])
 api.add_router("", frames, tags=["placements"])
 api.add_router("", placeholders, tags=["placements"])

@@ -71,7 +71,7 @@ def height_handles(spot: Spot, part: int, box: BoxOf, *, of_all: bool = False) -
             yield handle(
                 unit="vh",
                 value=rule.percent,
-                least=0.01,
+                least=max(0.01, 100 / float(spot.viewports.heights[1, 0])),
                 most=1000,
                 sets=lambda v: Sets({"height": rule.model_copy(update={"percent": round(v, 2)})}),
                 words=lambda v: f"{number(round(v, 2))} vh",
@@ -83,8 +83,9 @@ def height_handles(spot: Spot, part: int, box: BoxOf, *, of_all: bool = False) -
                 unit="ratio",
                 value=w / h,
                 least=NARROWEST,
-                most=FLATTEST,
-                sets=lambda v: Sets({"height": _as_bounded(_ratio(v), rule)}),
+                # no frame is less than 1 px high
+                most=min(FLATTEST, max(x1 - x0, w / h)),
+                sets=lambda v: Sets({"height": _as_bounded(_ratio(v, x1 - x0), rule)}),
                 words=lambda v: f"{number(round(v, 2))}:1",
                 stops=tuple(_ratios(rule)),
             )
@@ -141,9 +142,12 @@ def _bound_edge(part: int, bound: Bound, at: tuple[float, float, float]) -> Call
     return edge
 
 
-def _ratio(value: float) -> RatioHeight:
-    """Six digits: a frame 20,000 px high is then right to a tenth of a px."""
-    return RatioHeight(w=float(f"{value:.6g}"), h=1)
+def _ratio(value: float, wide_px: float) -> RatioHeight:
+    """In as few digits as make a frame so wide as high as the ratio itself, to a tenth of a px."""
+    high = wide_px / value
+    told = (float(f"{value:.{digits}g}") for digits in range(3, 10))
+    w = next((r for r in told if abs(wide_px / r - high) <= 0.1), value)
+    return RatioHeight(w=w, h=1)
 
 
 def _as_bounded(height: HeightRule, as_: HeightRule) -> HeightRule:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from skypane.errors import InvalidPlan
 from skypane.handing_down import Handed
@@ -53,6 +53,14 @@ class Here:
     def part_in(self, spot: Spot, part: int) -> SpanPlan:
         """One part as it is in a spot of this viewport."""
         return plan_part(self.layout, spot, part, self.shown[part])
+
+    def check(self, spot: Spot) -> None:
+        """Raises InvalidPlan where the part that is worked on, of many the first of all, has no
+        frame in a spot of this viewport."""
+        if self.layout.is_large:
+            plan_part(self.layout, replace(spot, cells=spot.cells[:2]), 0, self.shown[0])
+        else:
+            self.part_in(spot, self.part)
 
     @property
     def part(self) -> int:

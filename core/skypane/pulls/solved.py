@@ -44,8 +44,7 @@ class _Tried:
     def _at(self, value: float) -> float | None:
         try:
             spot = self.spot(value)
-            if not self.of.layout.is_large:
-                self.of.layout.frame(spot, 0)
+            self.of.check(spot)
             return self.handle.at(spot)
         except InvalidPlan as problem:
             self.refused = str(problem)

@@ -531,6 +531,18 @@ def test_a_body_that_names_a_row_of_another_site_is_told_nothing_of_it(
             {**draft, "output": "jsx"},
         ),
         "/api/sites/{site_id}/readings/host": (f"{own_site}/readings/host", draft),
+        "/api/sites/{site_id}/readings/stage": (
+            f"{own_site}/readings/stage",
+            {**draft, "held": {"letter": "D", "width": 1280, "height": 800}},
+        ),
+        "/api/sites/{site_id}/readings/pull": (
+            f"{own_site}/readings/pull",
+            {
+                **draft,
+                "held": {"letter": "D", "width": 1280, "height": 800},
+                "pull": {"handle": "height", "to": 300},
+            },
+        ),
         "/api/sites/{site_id}/crops": (f"{own_site}/crops", {**draft, "ratio": 1}),
         "/api/sites/{site_id}/kinds/{kind}": (f"{own_site}/kinds/banner", draft),
         "/api/sites/{site_id}/remedies": (f"{own_site}/remedies", {"choices": [choice]}),

@@ -1384,6 +1384,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/readings/pull": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Pull
+         * @description What the draft's span has to set so that an edge is where it is pulled to.
+         */
+        post: operations["endpoints_pulls_read_pull"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/readings/stage": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Stage
+         * @description A draft at one viewport, with every edge that can be pulled there, and where it stops.
+         */
+        post: operations["endpoints_pulls_read_stage"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/readings/sum": {
         parameters: {
             query?: never;
@@ -3097,7 +3137,7 @@ export interface components {
         };
         /**
          * FullWidth
-         * @description From edge to edge of the page.
+         * @description From edge to edge of the page, less `margin_px` CSS px on both sides.
          */
         FullWidth: {
             /** Greatest Px */
@@ -3109,6 +3149,11 @@ export interface components {
             kind: "full";
             /** Least Px */
             least_px?: number | null;
+            /**
+             * Margin Px
+             * @default 0
+             */
+            margin_px?: number;
         };
         /**
          * Glance
@@ -3261,6 +3306,47 @@ export interface components {
             };
         };
         /**
+         * HandleReading
+         * @description An edge or a point that can be pulled. Its line goes from (x0, y0) to (x1, y1) in CSS px from
+         *     the page's left edge and the top of the placement's box. It can be pulled from `at_least` to
+         *     `at_most` along its axis. `said`: its value in words; `is_own`: this span itself sets it.
+         */
+        HandleReading: {
+            /** At Least */
+            at_least: number;
+            /** At Most */
+            at_most: number;
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /** Id */
+            id: string;
+            /** Is Own */
+            is_own: boolean;
+            /** Name */
+            name: string;
+            /** Said */
+            said: string;
+            /** Step */
+            step: number;
+            /** Stops */
+            stops: components["schemas"]["StopAt"][];
+            /** Unit */
+            unit: string;
+            /** Value */
+            value: number;
+            /** X0 */
+            x0: number;
+            /** X1 */
+            x1: number;
+            /** Y0 */
+            y0: number;
+            /** Y1 */
+            y1: number;
+        };
+        /**
          * HeightBefore
          * @description `now_px` is how high the frame is with it, in CSS px.
          */
@@ -3283,6 +3369,77 @@ export interface components {
             to_px: number;
             /** Typical Px */
             typical_px: number;
+        };
+        /**
+         * Held
+         * @description A viewport in CSS px at which a placement is held, what a classic scrollbar takes of its
+         *     page, and the part that is worked on.
+         */
+        Held: {
+            /** Height */
+            height: number;
+            /** Letter */
+            letter: string;
+            /**
+             * @default {
+             *       "fold": null,
+             *       "x": [],
+             *       "y": []
+             *     }
+             */
+            lines?: components["schemas"]["Lines"];
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
+            /** Width */
+            width: number;
+        };
+        /**
+         * HeldDraft
+         * @description A draft, and the viewport that it is held at.
+         */
+        HeldDraft: {
+            /** Chosen */
+            chosen?: string | null;
+            /**
+             * @default {
+             *       "dark": false,
+             *       "knows": "avif",
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
+            held: components["schemas"]["Held"];
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
+            site?: components["schemas"]["Site"] | null;
         };
         /**
          * HeldRatio
@@ -3751,6 +3908,26 @@ export interface components {
              *     ]
              */
             stops?: components["schemas"]["Stop"][];
+        };
+        /**
+         * Lines
+         * @description What a hand likes to stop at beside what the placement's own rules say: edges of what was
+         *     drawn on the design, in CSS px, `x` from the page's left edge, `y` from the top of the
+         *     placement's box; and where the fold is, None where it is not on the stage.
+         */
+        Lines: {
+            /** Fold */
+            fold?: number | null;
+            /**
+             * X
+             * @default []
+             */
+            x?: number[];
+            /**
+             * Y
+             * @default []
+             */
+            y?: number[];
         };
         /**
          * LinesRun
@@ -4973,6 +5150,105 @@ export interface components {
              * @default about:blank
              */
             type?: string;
+        };
+        /**
+         * Pulled
+         * @description What a pull sets in its span: fields of a treatment, of one `part` or of all of them, and
+         *     values of the kind; `gone` are fields that the span takes back, since the wider one says the
+         *     same.
+         *     `words` say the value, `stop` where the hand was stopped by what it likes, `bound` why it
+         *     could not go farther. `told`: size, ratio, what shows and the areas, as it then is.
+         */
+        Pulled: {
+            /** At */
+            at: number;
+            /** Bound */
+            bound: string | null;
+            /** Gone */
+            gone: string[];
+            /** Layout */
+            layout: {
+                [key: string]: unknown;
+            };
+            /** Of All */
+            of_all: boolean;
+            /** Part */
+            part: number;
+            /** Stop */
+            stop: string | null;
+            /** Told */
+            told: string[];
+            /** Treatment */
+            treatment: {
+                [key: string]: unknown;
+            };
+            /** Words */
+            words: string;
+        };
+        /**
+         * PulledDraft
+         * @description With the handle that is pulled, and where to.
+         */
+        PulledDraft: {
+            /** Chosen */
+            chosen?: string | null;
+            /**
+             * @default {
+             *       "dark": false,
+             *       "knows": "avif",
+             *       "pictures": "here",
+             *       "still": false,
+             *       "turn": "typical"
+             *     }
+             */
+            conditions?: components["schemas"]["Conditions"];
+            held: components["schemas"]["Held"];
+            /**
+             * Looks
+             * @default {}
+             */
+            looks?: {
+                [key: string]: components["schemas"]["Look"];
+            };
+            /**
+             * Part
+             * @default 0
+             */
+            part?: number;
+            placement: components["schemas"]["Placement"];
+            /** Placement Id */
+            placement_id?: number | null;
+            pull: components["schemas"]["PulledTo"];
+            /**
+             * Scrollbar Px
+             * @default 0
+             */
+            scrollbar_px?: number;
+            site?: components["schemas"]["Site"] | null;
+        };
+        /**
+         * PulledTo
+         * @description Where a handle was pulled `to`, in CSS px along its axis; or the `value` that was typed; or
+         *     that it takes its value from the wider span. A stop within `near_px` is taken unless it is
+         *     pulled `free`.
+         */
+        PulledTo: {
+            /**
+             * Free
+             * @default false
+             */
+            free?: boolean;
+            /** Handle */
+            handle: string;
+            /**
+             * Near Px
+             * @default 0
+             */
+            near_px?: number;
+            /** To */
+            to?: number | null;
+            /** Value */
+            value?: number | null;
         };
         /**
          * PxNeed
@@ -6407,6 +6683,37 @@ export interface components {
             stop?: string;
         };
         /**
+         * StageReading
+         * @description A placement at one viewport, with what can be pulled of it in reading order. `left`, `wide`
+         *     and `high`: its box on the page; `holder` the container's left and right edge, `columns` those
+         *     of every column where its width rule has some; `sharp_to_px`: as wide as the frame may be before
+         *     its file is soft at the greatest density that is offered, None where nothing is known of it.
+         */
+        StageReading: {
+            /** Columns */
+            columns: [
+                number,
+                number
+            ][];
+            /** Container */
+            container: [
+                number,
+                number
+            ];
+            /** Handles */
+            handles: components["schemas"]["HandleReading"][];
+            /** High */
+            high: number;
+            /** Left */
+            left: number;
+            /** Sharp To Px */
+            sharp_to_px: number | null;
+            /** Told */
+            told: string[];
+            /** Wide */
+            wide: number;
+        };
+        /**
          * StandIn
          * @description A keep area that can stand in for the picture as an inset, and the square around it.
          */
@@ -6435,6 +6742,16 @@ export interface components {
              * @default #000000
              */
             colour?: string;
+        };
+        /**
+         * StopAt
+         * @description A place at which a hand likes to stop, in CSS px along the axis, and what it is there.
+         */
+        StopAt: {
+            /** At */
+            at: number;
+            /** Words */
+            words: string;
         };
         /**
          * StoredAsked
@@ -11240,6 +11557,112 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Moving"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pulls_read_pull: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PulledDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Pulled"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pulls_read_stage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeldDraft"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageReading"];
                 };
             };
             /** @description Not Found */

@@ -150,7 +150,9 @@ function FrameEditor({ frame, letters, used, put, remove }: EditorProps) {
               <div className={classes.frameFields}>
                 <div className={classes.inline}>
                   <WidthField
-                    rule={width ?? { kind: "full", least_px: null, greatest_px: null }}
+                    rule={
+                      width ?? { kind: "full", margin_px: 0, least_px: null, greatest_px: null }
+                    }
                     set={(rule) => say(letter, { width: rule })}
                   />
                   {own?.width && (

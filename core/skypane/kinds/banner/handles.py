@@ -58,12 +58,12 @@ def _of_words(spot: Spot, layout: Layout) -> Iterator[Handle]:
         return Edge(x, y0, x, y1)
 
     def heading(s: Spot) -> Edge:
-        """The lower end of the heading, at the words' far side."""
-        _, y0, x1, _ = words(s)
+        """The lower end of the heading, towards the words' end."""
+        x0, y0, x1, _ = words(s)
         block = layout.laid(s).block
         found = next((t for t in block.texts if t.id == "heading"), None) if block else None
         y = y0 + (float(found.y[0] + found.h[0]) if found else 0.0)
-        return Edge(x1, y, x1, y)
+        return Edge((x0 + x1) / 2, y, x1, y)
 
     v = _values(spot)
     yield value_handle(spot, "percent", "Width of the words", "x", _far_side(words, v.place))

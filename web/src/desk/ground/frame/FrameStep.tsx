@@ -3,7 +3,11 @@
  * narrower ones.
  */
 import { SegmentedControl } from "@mantine/core";
+import { useSessionStorage } from "@mantine/hooks";
+import type { ReactNode } from "react";
 import type { Treatment } from "../../../api/queries";
+import { plural } from "../../../ui/format";
+import { later } from "../../../ui/later";
 import { useWork } from "../../context";
 import { partOf } from "../../draft";
 import { FIELDS } from "../../kinds/fields";
@@ -14,6 +18,7 @@ import { Field } from "../Field";
 import { Findings } from "../Findings";
 import ground from "../Ground.module.css";
 import { SpanHead } from "../OwnValues";
+import stage from "../stage/Stage.module.css";
 import classes from "./Frame.module.css";
 import { HeightField } from "./HeightField";
 import { KindField } from "./KindField";
@@ -44,6 +49,41 @@ export function FrameStep() {
   );
 }
 
+const FrameStage = later(() => import("../stage/FrameStage").then((m) => m.FrameStage));
+
+/** The stage, and a press away the table of all spans with what is said of them. */
+function Left({ children }: { children: ReactNode }) {
+  const { reading } = useWork();
+  const [left, setLeft] = useSessionStorage<"stage" | "table">({
+    key: "frame-left",
+    defaultValue: "stage",
+    getInitialValueInEffect: false,
+  });
+  const found = reading.findings.filter((f) => f.step === "frame").length;
+  return (
+    <div className={stage.left}>
+      {left === "stage" ? <FrameStage /> : <div className={ground.column}>{children}</div>}
+      <div className={stage.bar} data-table={left === "table" || undefined}>
+        <SegmentedControl
+          size="xs"
+          aria-label="What stands here"
+          value={left}
+          onChange={(value) => setLeft(value as typeof left)}
+          data={[
+            { value: "stage", label: "stage" },
+            { value: "table", label: "table of spans" },
+          ]}
+        />
+        {left === "stage" && found > 0 && (
+          <button type="button" className="plain" onClick={() => setLeft("table")}>
+            {plural(found, "finding")}
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
 function OfFrame() {
   const { reading, span, handle, error } = useWork();
   const { width, stands } = span.effective;
@@ -63,7 +103,7 @@ function OfFrame() {
   );
   return (
     <>
-      <div className={ground.column} style={{ flex: "1 1 55%" }}>
+      <Left>
         {kind?.Beside && <kind.Beside />}
         <SpanTable />
         <p className={classes.hint}>
@@ -83,7 +123,7 @@ function OfFrame() {
             <Findings of={reading.findings.filter((f) => f.step === "frame")} />
           </Told>
         </div>
-      </div>
+      </Left>
       <div className={ground.column} style={{ flex: "1 1 45%" }}>
         <SpanHead />
         <KindField />

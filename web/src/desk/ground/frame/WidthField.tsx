@@ -27,6 +27,15 @@ export function WidthField({ rule, set }: Props) {
           { value: "percent-columns", label: "% columns" },
         ]}
       />
+      {rule.kind === "full" && (
+        <NumberField
+          label="Margin on both sides"
+          before="less"
+          unit="px on both sides"
+          value={rule.margin_px}
+          set={(v) => set({ ...rule, margin_px: v })}
+        />
+      )}
       {rule.kind === "fixed" && (
         <NumberField
           label="Width"

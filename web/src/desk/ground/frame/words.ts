@@ -20,7 +20,8 @@ const bounds = (rule: Bounded) =>
 
 export function describeWidth(rule: WidthRule): string {
   const core = {
-    full: () => "full",
+    full: () =>
+      rule.kind === "full" && rule.margin_px ? `full less 2 × ${rule.margin_px}` : "full",
     fixed: () => (rule.kind === "fixed" ? `${rule.width_px} px` : ""),
     share: () => (rule.kind === "share" ? `${rule.percent} % of the ${rule.of}` : ""),
     columns: () => (rule.kind === "columns" ? `${rule.take} of ${rule.columns} columns` : ""),

@@ -1,0 +1,179 @@
+/**
+ * The placement at the cursor with the page around it, to scale, and every edge of it that can be
+ * pulled.
+ */
+import { useElementSize } from "@mantine/hooks";
+import { useMemo } from "react";
+import { useDesk } from "../../context";
+import { usualAt } from "../../parts";
+import { heightAt, spanAt } from "../../scale";
+import { PaneFrame } from "../../sky/PaneFrame";
+import type { Held, StageReading } from "./ask";
+import { Grip, type Hand } from "./Grip";
+import { apart, placeOf } from "./pulling";
+import classes from "./Stage.module.css";
+import { type InHand, usePull } from "./usePull";
+import { useStage } from "./useStage";
+
+/** The page's own head above the placement, in the panes. */
+const HEAD_PX = 60;
+/** So much of the page is seen below the placement, in CSS px; and so much of it at least. */
+const BELOW_PX = 140;
+const LEAST_BELOW_PX = 36;
+/** What is very high is drawn no narrower than this share of the room, and scrolled. */
+const LEAST_SHARE = 0.45;
+
+export function FrameStage() {
+  const { reading, site, cursor, scrollbar, handle, conditions, placementId } = useDesk();
+  const { ref, width: room, height: high } = useElementSize();
+  const letter = spanAt(reading.spans, cursor)?.letter ?? "A";
+  const screen = heightAt(reading, cursor);
+  const part = usualAt(handle.draft.placement.parts, handle.part);
+  const { inHand, take, move, drop, takeBack } = usePull();
+  const held: Held = useMemo(
+    () => ({
+      siteId: site.id,
+      placementId,
+      draft: handle.draft,
+      plan: undefined,
+      part,
+      letter,
+      width: cursor,
+      height: screen,
+      scrollbar,
+      fold: screen - HEAD_PX,
+    }),
+    [site.id, placementId, handle.draft, part, letter, cursor, screen, scrollbar],
+  );
+  const { staged, isNow, refused } = useStage(held, !!inHand);
+  const shown = staged?.reading;
+  // what is in hand stays as large as it is
+  const boxed = HEAD_PX + (inHand ? inHand.from.reading.high : (shown?.high ?? screen));
+  const whole = room ? Math.min(room / cursor, 1.25) : 0;
+  const fits = Math.min(whole, high / (boxed + LEAST_BELOW_PX));
+  const scale = Math.max(fits, whole * LEAST_SHARE);
+  const seen = Math.max(boxed + BELOW_PX, scale ? high / scale : 0);
+  const page = Math.max(screen, Math.ceil(seen));
+  const rule = spanAt(reading.spans, cursor)?.effective.height;
+  const onScreen =
+    rule?.kind === "vh" || (rule?.kind === "ratio" && (rule.least_vh ?? rule.greatest_vh) != null);
+  const places = useMemo(() => apart(shown?.handles ?? []), [shown]);
+  const hand: Hand = {
+    take: (h, at) => staged && take(staged, h, at),
+    move,
+    drop,
+    takeBack,
+  };
+  return (
+    <div className={classes.stage}>
+      <div className={classes.room}>
+        <div className={classes.measure} ref={ref} />
+        {scale > 0 && high > 0 && (
+          <div className={classes.page} style={{ width: cursor * scale, height: seen * scale }}>
+            <div className={classes.pane} aria-hidden="true">
+              <PaneFrame
+                conditions={conditions}
+                reading={reading}
+                site={site.name}
+                width={cursor}
+                height={onScreen ? screen : page}
+                scale={scale}
+                scrollbar={scrollbar}
+              />
+            </div>
+            {shown && <Around of={shown} scale={scale} fold={screen} />}
+            {inHand && <Before of={inHand} scale={scale} />}
+            {shown?.handles
+              .filter((h) => !inHand || h.id === inHand.handle.id)
+              .map((h) => {
+                const mine = inHand?.handle.id === h.id ? inHand : undefined;
+                return (
+                  <Grip
+                    key={h.id}
+                    handle={h}
+                    hand={hand}
+                    found={mine?.found}
+                    held={!!mine}
+                    at={mine ? (mine.found?.at ?? mine.at) : placeOf(h)}
+                    scale={scale}
+                    top={HEAD_PX}
+                    place={places.get(h.id) ?? 0}
+                    pale={!isNow && !mine}
+                  />
+                );
+              })}
+          </div>
+        )}
+      </div>
+      <div className={classes.said} aria-live="polite">
+        {inHand ? <Beside of={inHand} /> : <span>{refused ?? shown?.told.join(" · ")}</span>}
+      </div>
+    </div>
+  );
+}
+
+/** What stands beside the hand. */
+function Beside({ of }: { of: InHand }) {
+  const { found, refused, handle } = of;
+  const told = found?.told ?? of.from.reading.told;
+  return (
+    <>
+      <b>{told[0]}</b>
+      <span>{[...new Set([...told.slice(1), found?.words ?? handle.said])].join(" · ")}</span>
+      {found?.stop && <em>{found.stop}</em>}
+      {(refused ?? found?.bound) && <strong role="alert">{refused ?? found?.bound}</strong>}
+    </>
+  );
+}
+
+interface AroundProps {
+  of: StageReading;
+  scale: number;
+  fold: number;
+}
+
+/** Container, columns, fold, and what the file cannot fill sharply. */
+function Around({ of, scale, fold }: AroundProps) {
+  const [from, to] = of.container as [number, number];
+  const soft = of.sharp_to_px != null && of.wide > of.sharp_to_px;
+  return (
+    <div className={classes.around} aria-hidden="true">
+      {(of.columns as [number, number][]).map(([a, b]) => (
+        <i key={a} className={classes.column} style={{ left: a * scale, width: (b - a) * scale }} />
+      ))}
+      <i className={classes.container} style={{ left: from * scale, width: (to - from) * scale }} />
+      <i className={classes.fold} style={{ top: fold * scale }}>
+        <span>fold, {fold} px</span>
+      </i>
+      {soft && (
+        <i
+          className={classes.soft}
+          title="Wider than the original is sharp at the greatest density"
+          style={{
+            left: (of.left + (of.sharp_to_px ?? 0)) * scale,
+            width: (of.wide - (of.sharp_to_px ?? 0)) * scale,
+            top: HEAD_PX * scale,
+            height: of.high * scale,
+          }}
+        />
+      )}
+    </div>
+  );
+}
+
+/** The frame as it was. */
+function Before({ of, scale }: { of: InHand; scale: number }) {
+  const { left, wide, high } = of.from.reading;
+  return (
+    <i
+      className={classes.before}
+      aria-hidden="true"
+      style={{
+        left: left * scale,
+        top: HEAD_PX * scale,
+        width: wide * scale,
+        height: high * scale,
+      }}
+    />
+  );
+}
