@@ -13,24 +13,40 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, ValidationError, model_validator
 
 from skypane import texts
-from skypane.errors import SkyPaneError, say
+from skypane.errors import SkyPaneError, say, written
 from skypane.handover import Asked, AskedPage
 from skypane.model import Original, PageLayout, Placement, Site, Treatment, Treatments
 from skypane.model.stored import VERSION, lifted
 from skypane.numerals import whole
 from skypane.texts import holds_nul
 from skypane.treatments import own_values, with_named
-from skypane.values import Noun
+from skypane.values import GREATEST_VIEWPORT, LEAST_VIEWPORT, Noun
 
 MOST_BYTES = 50_000_000
 #: Where a picture lies in an exported archive.
 ORIGINALS = "originals/"
+#: And where a picture of the design does.
+DESIGNS = "designs/"
 #: Names that no file system takes, and what takes its place.
 _UNSAFE = str.maketrans(dict.fromkeys('/\\:*?"<>|\x00', "-"))
 
 
 class BadSiteFile(SkyPaneError):
     """A site file that cannot be taken; the sentence names line or field."""
+
+
+class FileDesign(Noun):
+    """A picture of how a page is to look, with the name of its file below the folder of designs. It
+    goes with archives, never into a delivery."""
+
+    name: Annotated[str, Field(min_length=1, max_length=200)]
+    sha256: Annotated[str, written(r"^[0-9a-f]{64}$", "It must be a SHA-256 in hexadecimal.")]
+    drawn_for: Annotated[int, Field(ge=LEAST_VIEWPORT, le=GREATEST_VIEWPORT)]
+
+    @property
+    def file(self) -> str:
+        """Its name in an archive: another content has another one."""
+        return f"{self.sha256[:12]}-{safe_name(self.name)}"
 
 
 class FilePage(Noun):
@@ -40,6 +56,7 @@ class FilePage(Noun):
     also: Annotated[tuple[tuple[int, int], ...], Field(max_length=5000)] = ()
     # names placements by their place here, those of `also` after its own
     layout: PageLayout = Field(default_factory=dict)
+    designs: Annotated[tuple[FileDesign, ...], Field(max_length=100)] = ()
 
 
 class FileOriginal(Original):

@@ -15,6 +15,7 @@ from endpoints.hosts import router as hosts
 from endpoints.originals.files import router as originals_files
 from endpoints.originals.originals import router as originals
 from endpoints.originals.travelling import router as travelling
+from endpoints.pages.designs import router as designs
 from endpoints.pages.pages import router as pages
 from endpoints.pages.screen import router as page_screen
 from endpoints.people import router as people
@@ -85,6 +86,7 @@ api.add_router("", first, tags=["session"])
 api.add_router("", sites, tags=["sites"])
 api.add_router("", pages, tags=["pages"])
 api.add_router("", page_screen, tags=["pages"])
+api.add_router("", designs, tags=["designs"])
 api.add_router("", archives, tags=["sites"])
 api.add_router("", tables, tags=["sites"])
 api.add_router("", services, tags=["sites"])

@@ -19,7 +19,7 @@ from common.db import in_one_go
 from django.conf import settings
 from django.core.files.storage import default_storage
 from django.utils import timezone
-from originals.models import Original
+from originals.models import Design, Original
 from sites.models import Site
 
 from deliveries.models import Delivery, DeliveryFile, Rendition
@@ -117,6 +117,7 @@ def _used() -> set[str]:
                 sha256=original.untouched["sha256"], format=original.untouched["format"]
             )
             used |= {before.stored, before.sha256}
+    used |= {d.stored for d in Design.objects.only("sha256", "format")}
     used |= {r.stored for r in Rendition.objects.only("key", "format")}
     used |= {d.stored_zip for d in Delivery.objects.filter(state=Delivery.State.DONE).only("id")}
     return used
@@ -129,7 +130,7 @@ def _preview_of(name: str) -> str:
 
 
 def _stored() -> Iterator[str]:
-    for folder in ("originals", "previews", "renditions", "deliveries", "service"):
+    for folder in ("originals", "designs", "previews", "renditions", "deliveries", "service"):
         yield from _below(folder)
 
 

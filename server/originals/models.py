@@ -10,7 +10,7 @@ from typing import Any, cast
 from common.stored import NounField
 from django.db import models
 from django.db.models.functions import Cast
-from sites.models import Site
+from sites.models import Page, Site
 from skypane import model
 from skypane.model.medium import medium_of_file
 from skypane.model.stored import lifted
@@ -149,3 +149,25 @@ class Original(models.Model):
     def as_noun(self) -> model.Original:
         columns = {f: getattr(self, f) for f in (*_SAME, *_OTHERS)}
         return _noun(self.areas, self.tags, self.tiny, **columns)
+
+
+class Design(models.Model):
+    """A picture of how a page is to look, drawn for a page `drawn_for` CSS px wide. One that was
+    removed stays, `gone`, so that it can be put back."""
+
+    page = models.ForeignKey(Page, on_delete=models.CASCADE, related_name="designs")
+    name = models.CharField(max_length=200)
+    sha256 = models.CharField(max_length=64)
+    format = models.CharField(max_length=8)
+    width_px = models.PositiveIntegerField()
+    height_px = models.PositiveIntegerField()
+    drawn_for = models.PositiveIntegerField()
+    gone = models.BooleanField(default=False)
+    created = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-drawn_for", "id"]
+
+    @property
+    def stored(self) -> str:
+        return f"designs/{self.sha256[:2]}/{self.sha256}.{self.format}"

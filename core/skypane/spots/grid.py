@@ -15,7 +15,7 @@ from skypane.values import Answer
 MOST_GUTTER_PX = 120
 
 
-class Lines(Answer):
+class PageLines(Answer):
     """What a site's rectangles say of its page: a container where edges are shared on both sides, a
     gutter where rectangles stand beside each other, and the fewest columns that all of them stand
     on. `shared` says how many rectangles begin or end at the container's edges."""
@@ -26,13 +26,13 @@ class Lines(Answer):
     shared: int
 
 
-def lines_of(seen: Sequence[Seen], before: Container) -> Lines:
+def lines_of(seen: Sequence[Seen], before: Container) -> PageLines:
     """Nothing is said that fewer than two rectangles share; what they do not tell of a container
     is as it is `before`."""
     edges = _edges(seen)
     container = _container(edges, before)
     gutter = _gutter(seen)
-    return Lines(
+    return PageLines(
         container=container,
         gutter_px=gutter,
         columns=_columns(seen, edges, gutter or 0) if container else None,

@@ -23,7 +23,7 @@ from skypane.model import (
     ShareWidth,
     ViewportHeight,
 )
-from skypane.spots import Asked, Seen, frame_rules, lines_of
+from skypane.spots import Asked, Seen, frame_rules, guessed_width, lines_of
 from skypane.widths.frames import frame_heights, frame_widths, standing_left
 
 PAGE = Container(max_width_px=1080, margin_px=20)
@@ -230,6 +230,28 @@ def test_nothing_is_said_of_what_is_not_shared():
 def test_one_width_alone_leaves_the_margin_as_it_was():
     cards = [at(1440, x, x + 320, 0, 240) for x in (180, 560, 940)]
     assert lines_of(cards, PAGE).container == PAGE
+
+
+@pytest.mark.parametrize(
+    ("px", "known", "width"),
+    [
+        (1440, [], 1440),
+        (2880, [], 1440),
+        (780, [], 390),
+        (1170, [], 390),
+        (1280, [], 1280),
+        (2560, [], 1280),
+        (1600, [1600], 1600),
+        (3200, [1600], 1600),
+        (1111, [], 1111),
+        (5000, [], 2500),
+        (20000, [], 2560),
+        (40, [], 320),
+    ],
+)
+def test_the_width_that_a_design_was_drawn_for_is_guessed_from_its_px(px, known, width):
+    """1440 at 1x and 2x, 390 at 2x and 3x (common practice); what the site's others have first."""
+    assert guessed_width(px, known, 320, 2560) == width
 
 
 # -- what cannot be ---------------------------------------------------------------------------

@@ -18,8 +18,9 @@ from django.conf import settings
 from django.http import FileResponse, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from ninja import File, Router, Status, UploadedFile
+from originals.designs import read_design
 from originals.intake import opened as opened_original
-from originals.models import Original
+from originals.models import Design, Original
 from placements.history import begin_all
 from placements.models import (
     Home,
@@ -38,9 +39,11 @@ from skypane.archives import BadArchive, opened
 from skypane.errors import InvalidPlan
 from skypane.identifiers import identifier
 from skypane.sitefile import (
+    DESIGNS,
     MISSING,
     MOST_BYTES,
     ORIGINALS,
+    FileDesign,
     FileOriginal,
     FilePage,
     SiteFile,
@@ -71,6 +74,10 @@ def _file_of(site: Site) -> tuple[SiteFile, list[Original]]:
             ),
             also=tuple(place[row.id] for row in on_page(page) if row.page_id != page.id),
             layout=layout_by_place(page, on_page(page)),
+            designs=tuple(
+                FileDesign(name=d.name, sha256=d.sha256, drawn_for=d.drawn_for)
+                for d in page.designs.filter(gone=False)
+            ),
         )
         for page in pages
     ]
@@ -98,18 +105,26 @@ def site_as_archive(request: HttpRequest, site_id: int) -> HttpResponseBase:
         with zipfile.ZipFile(path, "w", zipfile.ZIP_STORED) as archive:
             archive.writestr(SITE, text_of_site(found), zipfile.ZIP_DEFLATED)
             for said, row in zip(found.originals, rows, strict=True):
-                try:
-                    with local(row.stored) as stored:
-                        archive.write(stored, ORIGINALS + said.file)
-                except FileNotFoundError:
-                    raise Refused(
-                        f"{row.name} is no longer stored here. Bring it again, then export.",
-                        status=409,
-                    ) from None
+                _put(archive, row.stored, row.name, ORIGINALS + said.file)
+            designs = {DESIGNS + d.file: d.sha256 for page in found.pages for d in page.designs}
+            stored = {d.sha256: d for d in Design.objects.filter(page__site=site, gone=False)}
+            for entry, sha256 in designs.items():
+                _put(archive, stored[sha256].stored, stored[sha256].name, entry)
         # the folder goes with this block; an open file stays until it is read
         handle = path.open("rb")
     name = f"{identifier(site.name)}.skypane.zip"
     return FileResponse(handle, as_attachment=True, filename=name)
+
+
+def _put(archive: zipfile.ZipFile, stored: str, name: str, entry: str) -> None:
+    """Raises Refused where the file is gone."""
+    try:
+        with local(stored) as path:
+            archive.write(path, entry)
+    except FileNotFoundError:
+        raise Refused(
+            f"{name} is no longer stored here. Bring it again, then export.", status=409
+        ) from None
 
 
 @router.post(
@@ -126,10 +141,12 @@ def import_site(request: HttpRequest, file: File[UploadedFile]) -> Status[SiteOu
         with opened(path) as archive:
             found = _read(archive)
             paths = dict(_unpacked(archive, found, folder))
+            designs = dict(_designs(archive, found, folder))
         _check(found)
         # pictures take their time: they are opened before anything is locked, and once
         brought = {o.id: opened_original(paths[o.id], o.name, o.sha256) for o in found.originals}
-        site = in_one_go(lambda: _made(request, found, brought))
+        drawn = {d.file: opened_design(designs[d.file], d) for d in _all_designs(found)}
+        site = in_one_go(lambda: _made(request, found, brought, drawn))
     return Status(201, site_out(site, person(request)))
 
 
@@ -146,21 +163,44 @@ def _read(archive: zipfile.ZipFile) -> SiteFile:
         raise BadArchive("Its site.json is not in UTF-8.") from None
 
 
+def _all_designs(found: SiteFile) -> dict[FileDesign, None]:
+    return dict.fromkeys(d for page in found.pages for d in page.designs)
+
+
+def opened_design(path: Path, said: FileDesign) -> Design:
+    """A design of no page yet, whose file is kept. Raises UnreadablePicture."""
+    return read_design(path, said.name, said.sha256, drawn_for=said.drawn_for)
+
+
+def _designs(archive: zipfile.ZipFile, found: SiteFile, folder: Path) -> Iterator[tuple[str, Path]]:
+    """Every picture of a design as a file. Raises BadArchive."""
+    for n, d in enumerate(_all_designs(found)):
+        target = folder / f"design-{n}"
+        _unpack(archive, DESIGNS + d.file, target, f"The design {d.name}", d.sha256)
+        yield d.file, target
+
+
+def _unpack(archive: zipfile.ZipFile, entry: str, target: Path, called: str, sha256: str) -> None:
+    """Raises BadArchive where it is not there, or is another one."""
+    try:
+        with archive.open(entry) as source, target.open("wb") as f:
+            shutil.copyfileobj(source, f, 1 << 20)
+    except KeyError:
+        raise BadArchive(f"{called} is missing in this zip.") from None
+    if sha256_of(target) != sha256:
+        raise BadArchive(
+            f"{entry.partition('/')[2]} is not the picture that the site was exported with. Export"
+            " it again."
+        )
+
+
 def _unpacked(
     archive: zipfile.ZipFile, found: SiteFile, folder: Path
 ) -> Iterator[tuple[int, Path]]:
     """Every original as a file, looked at by its hash. Raises BadArchive."""
     for o in found.originals:
         target = folder / f"original-{o.id}"
-        try:
-            with archive.open(ORIGINALS + o.file) as source, target.open("wb") as f:
-                shutil.copyfileobj(source, f, 1 << 20)
-        except KeyError:
-            raise BadArchive(f"The original {o.file} is missing in this zip.") from None
-        if sha256_of(target) != o.sha256:
-            raise BadArchive(
-                f"{o.file} is not the picture that the site was exported with. Export it again."
-            )
+        _unpack(archive, ORIGINALS + o.file, target, f"The original {o.file}", o.sha256)
         yield o.id, target
 
 
@@ -182,7 +222,12 @@ def _check(found: SiteFile) -> None:
                 raise InvalidPlan(said, field=error.field) from None
 
 
-def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -> Site:
+def _made(
+    request: HttpRequest,
+    found: SiteFile,
+    brought: dict[int, Original],
+    drawn: Mapping[str, Design],
+) -> Site:
     site = Site.objects.create(name=found.name, plan=found.site.model_dump(mode="json"))
     Membership.objects.create(site=site, user=person(request), role=Role.OWNER)
     numbers = {o.id: _kept(site, o, brought[o.id]).id for o in found.originals}
@@ -192,6 +237,10 @@ def _made(request: HttpRequest, found: SiteFile, brought: dict[int, Original]) -
     for position, page in enumerate(found.pages, 1):
         row = Page.objects.create(site=site, title=page.title, position=position)
         pages.append(row)
+        for d in page.designs:
+            design = copy(drawn[d.file])
+            design.page, design.name, design.drawn_for = row, d.name, d.drawn_for
+            design.save()
         rows.append([])
         for n, placement in enumerate(page.placements, 1):
             bare: dict[str, Any] = {"stem": None, "page": "", "handed": {}}

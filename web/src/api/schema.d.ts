@@ -183,6 +183,67 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/designs/{design_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Remove Design
+         * @description Remove it; it can be put back.
+         */
+        delete: operations["endpoints_pages_designs_remove_design"];
+        options?: never;
+        head?: never;
+        /**
+         * Draw For
+         * @description Say the width that a design was drawn for, in CSS px.
+         */
+        patch: operations["endpoints_pages_designs_draw_for"];
+        trace?: never;
+    };
+    "/api/designs/{design_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put Back */
+        post: operations["endpoints_pages_designs_put_back"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/designs/{design_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Design File
+         * @description The picture as it was brought.
+         */
+        get: operations["endpoints_pages_designs_design_file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/first": {
         parameters: {
             query?: never;
@@ -399,6 +460,31 @@ export interface paths {
          * @description Export all placements of a page that have a picture, as one page.
          */
         post: operations["endpoints_deliveries_deliveries_start_page_delivery"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pages/{page_id}/designs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Designs
+         * @description The widest first.
+         */
+        get: operations["endpoints_pages_designs_read_designs"];
+        put?: never;
+        /**
+         * Bring Design
+         * @description Bring a picture of the design; the width that it was drawn for is guessed from its px. One
+         *     that is here already is answered as it is, put back if it was removed.
+         */
+        post: operations["endpoints_pages_designs_bring_design"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1550,6 +1636,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sites/{site_id}/spots": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Spot
+         * @description The frame rules that give what is drawn on designs, best first.
+         */
+        post: operations["endpoints_pages_designs_read_spot"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sites/{site_id}/spots/lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Lines
+         * @description The container, gutter and columns that what is drawn on designs shares.
+         */
+        post: operations["endpoints_pages_designs_read_lines"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/sites/{site_id}/uploaded": {
         parameters: {
             query?: never;
@@ -2681,6 +2807,31 @@ export interface components {
             removed: number;
         };
         /**
+         * DesignOut
+         * @description `density`: px of the picture to one CSS px. `letter` is that of the span that it was drawn
+         *     for; None, with a `note`, where no span has its width.
+         */
+        DesignOut: {
+            /** Density */
+            density: number;
+            /** Drawn For */
+            drawn_for: number;
+            /** Height Px */
+            height_px: number;
+            /** Id */
+            id: number;
+            /** Letter */
+            letter: string | null;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            /** Url */
+            url: string;
+            /** Width Px */
+            width_px: number;
+        };
+        /**
          * Draft
          * @description A placement as it stands. `site` is given while breakpoints are being dragged. `part` and
          *     `chosen`, the letter of a span, say what is read in detail; of many items that part alone.
@@ -2721,6 +2872,11 @@ export interface components {
              */
             scrollbar_px?: number;
             site?: components["schemas"]["Site"] | null;
+        };
+        /** DrawnFor */
+        DrawnFor: {
+            /** Drawn For */
+            drawn_for: number;
         };
         /**
          * EditAsked
@@ -4581,6 +4737,21 @@ export interface components {
             title: string;
         };
         /**
+         * PageLines
+         * @description What a site's rectangles say of its page: a container where edges are shared on both sides, a
+         *     gutter where rectangles stand beside each other, and the fewest columns that all of them stand
+         *     on. `shared` says how many rectangles begin or end at the container's edges.
+         */
+        PageLines: {
+            /** Columns */
+            columns: number | null;
+            container: components["schemas"]["Container"] | null;
+            /** Gutter Px */
+            gutter_px: number | null;
+            /** Shared */
+            shared: number;
+        };
+        /**
          * PageOfHost
          * @description A page of the host as HTML, and the selector of an element in it.
          */
@@ -5302,6 +5473,26 @@ export interface components {
             w: number;
         };
         /**
+         * ReadRule
+         * @description A frame rule that gives the rectangles. `stands` is None where none of its places is the one
+         *     that was drawn; `column` is then the first of the columns that it stands over, from 1, if it
+         *     stands over columns. `at` says how wide the frame would be at 360, 768, 1280 and 1920 CSS px.
+         */
+        ReadRule: {
+            /** At */
+            at: number[];
+            /** Column */
+            column: number | null;
+            /** Height */
+            height: (components["schemas"]["RatioHeight"] | components["schemas"]["FixedHeight"] | components["schemas"]["ViewportHeight"] | components["schemas"]["NaturalHeight"]) | null;
+            /** Sentence */
+            sentence: string;
+            /** Stands */
+            stands: ("start" | "centre" | "end") | null;
+            /** Width */
+            width: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"];
+        };
+        /**
          * Reading
          * @description Everything that the desk shows of a placement. `values` says what is known of each value of
          *     its kind, by its field.
@@ -5575,6 +5766,26 @@ export interface components {
             text: string;
             /** What */
             what: string;
+        };
+        /**
+         * Seen
+         * @description A rectangle on a design that was drawn for a page `width` CSS px wide, from the design's own
+         *     left and upper edge, in CSS px. `viewport_height` is that of the design's first screen where it
+         *     has one.
+         */
+        Seen: {
+            /** Bottom */
+            bottom?: number | null;
+            /** Left */
+            left: number;
+            /** Right */
+            right: number;
+            /** Top */
+            top?: number | null;
+            /** Viewport Height */
+            viewport_height?: number | null;
+            /** Width */
+            width: number;
         };
         /** SeenIn */
         SeenIn: {
@@ -6681,6 +6892,27 @@ export interface components {
              * @default Stop the slides
              */
             stop?: string;
+        };
+        /**
+         * SpotIn
+         * @description A spot as it is drawn on designs, one rectangle at each width.
+         */
+        SpotIn: {
+            /**
+             * Gutter Px
+             * @default 0
+             */
+            gutter_px?: number;
+            /** Seen */
+            seen: components["schemas"]["Seen"][];
+        };
+        /**
+         * SpotsIn
+         * @description All that was drawn on a page's designs.
+         */
+        SpotsIn: {
+            /** Seen */
+            seen: components["schemas"]["Seen"][];
         };
         /**
          * StageReading
@@ -7951,6 +8183,175 @@ export interface operations {
             };
         };
     };
+    endpoints_pages_designs_remove_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_draw_for: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawnFor"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_design_file: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                design_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     endpoints_first_first_answers: {
         parameters: {
             query: {
@@ -8610,6 +9011,114 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_read_designs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_bring_design: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                page_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DesignOut"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12008,6 +12517,112 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_read_spot: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadRule"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Any other problem */
+            default: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    endpoints_pages_designs_read_lines: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                site_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotsIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PageLines"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

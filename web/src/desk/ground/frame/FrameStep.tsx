@@ -60,26 +60,37 @@ function Left({ children }: { children: ReactNode }) {
     getInitialValueInEffect: false,
   });
   const found = reading.findings.filter((f) => f.step === "frame").length;
+  const bar = (
+    <>
+      <SegmentedControl
+        size="xs"
+        aria-label="What stands here"
+        value={left}
+        onChange={(value) => setLeft(value as typeof left)}
+        data={[
+          { value: "stage", label: "stage" },
+          { value: "table", label: "table of spans" },
+        ]}
+      />
+      {left === "stage" && found > 0 && (
+        <button type="button" className="plain" onClick={() => setLeft("table")}>
+          {plural(found, "finding")}
+        </button>
+      )}
+    </>
+  );
   return (
     <div className={stage.left}>
-      {left === "stage" ? <FrameStage /> : <div className={ground.column}>{children}</div>}
-      <div className={stage.bar} data-table={left === "table" || undefined}>
-        <SegmentedControl
-          size="xs"
-          aria-label="What stands here"
-          value={left}
-          onChange={(value) => setLeft(value as typeof left)}
-          data={[
-            { value: "stage", label: "stage" },
-            { value: "table", label: "table of spans" },
-          ]}
-        />
-        {left === "stage" && found > 0 && (
-          <button type="button" className="plain" onClick={() => setLeft("table")}>
-            {plural(found, "finding")}
-          </button>
-        )}
-      </div>
+      {left === "stage" ? (
+        <FrameStage bar={bar} />
+      ) : (
+        <>
+          <div className={ground.column}>{children}</div>
+          <div className={stage.bar} data-table>
+            {bar}
+          </div>
+        </>
+      )}
     </div>
   );
 }

@@ -3,15 +3,21 @@
  * pulled.
  */
 import { useElementSize } from "@mantine/hooks";
-import { useMemo } from "react";
+import { type ReactNode, useMemo, useState } from "react";
+import { usePlacement } from "../../../api/queries";
 import { useDesk } from "../../context";
 import { usualAt } from "../../parts";
 import { heightAt, spanAt } from "../../scale";
 import { PaneFrame } from "../../sky/PaneFrame";
 import type { Held, StageReading } from "./ask";
+import { DesignBar } from "./DesignBar";
+import { DesignLayer, DrawLayer } from "./DesignLayer";
+import { designAt, type Seen, useDesigns } from "./designs";
 import { Grip, type Hand } from "./Grip";
 import { apart, placeOf } from "./pulling";
+import { Spots } from "./Spots";
 import classes from "./Stage.module.css";
+import { useDrawn, useOverlay } from "./useOverlay";
 import { type InHand, usePull } from "./usePull";
 import { useStage } from "./useStage";
 
@@ -23,13 +29,30 @@ const LEAST_BELOW_PX = 36;
 /** What is very high is drawn no narrower than this share of the room, and scrolled. */
 const LEAST_SHARE = 0.45;
 
-export function FrameStage() {
+/** `bar` stands before what is told of the design. */
+export function FrameStage({ bar }: { bar: ReactNode }) {
   const { reading, site, cursor, scrollbar, handle, conditions, placementId } = useDesk();
   const { ref, width: room, height: high } = useElementSize();
   const letter = spanAt(reading.spans, cursor)?.letter ?? "A";
   const screen = heightAt(reading, cursor);
   const part = usualAt(handle.draft.placement.parts, handle.part);
   const { inHand, take, move, drop, takeBack } = usePull();
+  const page_id = usePlacement(placementId).data?.page_id;
+  const designs = useDesigns(page_id).data ?? [];
+  const design = designAt(designs, letter, cursor);
+  const overlay = useOverlay();
+  const { drawn, setDrawn } = useDrawn(placementId);
+  const [drawing, setDrawing] = useState(false);
+  // where the spot is on the design it is on the stage too
+  const spot = design && drawn[design.id];
+  const top = spot?.top != null ? HEAD_PX - spot.top : 0;
+  const lies = design && drawing && overlay.lies === "off" ? "over" : overlay.lies;
+  const marks = useMemo(() => {
+    const left = design ? (cursor - design.drawn_for) / 2 : 0;
+    return spot?.top != null && spot.bottom != null
+      ? { x: [left + spot.left, left + spot.right], y: [spot.bottom - spot.top] }
+      : { x: [], y: [] };
+  }, [design, spot, cursor]);
   const held: Held = useMemo(
     () => ({
       siteId: site.id,
@@ -42,8 +65,9 @@ export function FrameStage() {
       height: screen,
       scrollbar,
       fold: screen - HEAD_PX,
+      marks,
     }),
-    [site.id, placementId, handle.draft, part, letter, cursor, screen, scrollbar],
+    [site.id, placementId, handle.draft, part, letter, cursor, screen, scrollbar, marks],
   );
   const { staged, isNow, refused } = useStage(held, !!inHand);
   const shown = staged?.reading;
@@ -70,7 +94,14 @@ export function FrameStage() {
         <div className={classes.measure} ref={ref} />
         {scale > 0 && high > 0 && (
           <div className={classes.page} style={{ width: cursor * scale, height: seen * scale }}>
-            <div className={classes.pane} aria-hidden="true">
+            {design && lies === "under" && (
+              <DesignLayer {...{ design, lies, scale, top }} share={100} width={cursor} />
+            )}
+            <div
+              className={classes.pane}
+              aria-hidden="true"
+              style={design && lies === "under" ? { opacity: 1 - overlay.share / 100 } : undefined}
+            >
               <PaneFrame
                 conditions={conditions}
                 reading={reading}
@@ -81,6 +112,15 @@ export function FrameStage() {
                 scrollbar={scrollbar}
               />
             </div>
+            {design && lies !== "under" && (
+              <div className={classes.over}>
+                <DesignLayer
+                  {...{ design, lies, scale, top }}
+                  share={overlay.share}
+                  width={cursor}
+                />
+              </div>
+            )}
             {shown && <Around of={shown} scale={scale} fold={screen} />}
             {inHand && <Before of={inHand} scale={scale} />}
             {shown?.handles
@@ -102,15 +142,47 @@ export function FrameStage() {
                   />
                 );
               })}
+            {design && drawing && (
+              <DrawLayer
+                {...{ design, scale, top }}
+                width={cursor}
+                done={(seen) => {
+                  setDrawn({ ...drawn, [design.id]: seen });
+                  setDrawing(false);
+                }}
+              />
+            )}
           </div>
         )}
       </div>
+      {Object.keys(drawn).length > 0 && !drawing && (
+        <Spots seen={[...byWidth(Object.values(drawn))]} forget={() => setDrawn({})} />
+      )}
       <div className={classes.said} aria-live="polite">
         {inHand ? <Beside of={inHand} /> : <span>{refused ?? shown?.told.join(" · ")}</span>}
+        {!inHand && design && design.drawn_for !== cursor && lies !== "off" && (
+          <span>
+            the design is of {design.drawn_for} px: it lies in the middle of {cursor} px, unscaled
+          </span>
+        )}
+      </div>
+      <div className={classes.bar}>
+        {bar}
+        <DesignBar
+          page={page_id}
+          design={design}
+          others={designs.filter((d) => d !== design)}
+          overlay={overlay}
+          drawing={drawing}
+          draw={() => setDrawing(!drawing)}
+        />
       </div>
     </div>
   );
 }
+
+/** Of rectangles of one width the last that was drawn. */
+const byWidth = (seen: Seen[]) => new Map(seen.map((s) => [s.width, s])).values();
 
 /** What stands beside the hand. */
 function Beside({ of }: { of: InHand }) {

@@ -21,6 +21,8 @@ export interface Held {
   scrollbar: number;
   /** How far down the box the fold is, in CSS px. */
   fold: number;
+  /** The edges of what was drawn on the design, from the page's left and the box's top. */
+  marks: { x: number[]; y: number[] };
 }
 
 const bodyOf = (h: Held) => ({
@@ -34,7 +36,7 @@ const bodyOf = (h: Held) => ({
     width: h.width,
     height: h.height,
     scrollbar_px: h.scrollbar,
-    lines: { x: [], y: [], fold: h.fold },
+    lines: { ...h.marks, fold: h.fold },
   },
 });
 

@@ -21,6 +21,7 @@ const SAME: (keyof Held)[] = [
   "height",
   "scrollbar",
   "fold",
+  "marks",
 ];
 const isSame = (a: Held, b: Held | undefined) =>
   b !== undefined && SAME.every((f) => a[f] === b[f]);
@@ -31,7 +32,7 @@ export function useStage(held: Held, waits: boolean) {
   const [refused, setRefused] = useState<string>();
   const latest = useRef(held);
   latest.current = held;
-  const { draft, plan, part, letter, width, height, scrollbar, fold } = held;
+  const { draft, plan, part, letter, width, height, scrollbar, fold, marks } = held;
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when one of these is another
   useEffect(() => {
     if (waits) return;
@@ -52,6 +53,6 @@ export function useStage(held: Held, waits: boolean) {
       window.clearTimeout(timer);
       gone.abort();
     };
-  }, [draft, plan, part, letter, width, height, scrollbar, fold, waits]);
+  }, [draft, plan, part, letter, width, height, scrollbar, fold, marks, waits]);
   return { staged, isNow: !!staged && isSame(held, staged.held), refused };
 }
