@@ -1,0 +1,101 @@
+"""The design under the stage: brought, seen through, drawn on, removed and put back."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from accessible import axe_clean
+from making import Maker, comes, picture, saved
+from playwright.sync_api import Page, expect
+
+
+@pytest.fixture
+def maker(page: Page, address: str) -> Iterator[Maker]:
+    made = Maker(page, address)
+    yield made
+    made.remove_sites()
+
+
+@pytest.fixture
+def quay(maker: Maker) -> int:
+    site = maker.site("Shingle Bay")
+    original = maker.original(site, "quay.jpg", picture(2400, 1600), None)
+    home = maker.ask("POST", f"/sites/{site}/pages", data={"title": "Tour"})["id"]
+    held = {"original": original, "height": {"kind": "ratio", "w": 2, "h": 1}}
+    body = {"name": "Quay", "kind": "picture", "parts": [{"treatments": {"D": held}}]}
+    made = maker.ask("POST", f"/pages/{home}/placements", data={"placement": body})["id"]
+    maker.page.goto(f"{maker.address}/sites/{site}/placements/{made}/frame?width=1440&span=C")
+    return made
+
+
+def bring(page: Page, width: int, height: int, name: str) -> None:
+    with page.expect_file_chooser() as chosen:
+        page.get_by_role("button", name="the design of this width…").click()
+    chosen.value.set_files(
+        {"name": name, "mimeType": "image/png", "buffer": picture(width, height, kind="PNG")}
+    )
+
+
+def test_a_spot_is_read_off_the_design(page: Page, maker: Maker, quay: int):
+    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
+    bring(page, 2880, 1800, "home 首页@2x.png")
+    expect(page.get_by_text("home 首页@2x.png")).to_be_visible(timeout=15_000)
+    # 2880 px are 1440 at 2x (common practice)
+    expect(page.get_by_label("Width that the design was drawn for")).to_have_value("1440")
+    layer = page.locator("img[data-lies]")
+    expect(layer).to_have_attribute("data-lies", "over")
+    axe_clean(page)
+    page.get_by_label("How the design lies").get_by_text("difference").click()
+    expect(layer).to_have_attribute("data-lies", "difference")
+    # 720 of 1440 px from the left, 360 px high: half the page, 2:1
+    page.get_by_role("button", name="draw a spot").click()
+    box = layer.bounding_box()
+    assert box is not None
+    scale = box["width"] / 1440
+    page.mouse.move(box["x"] + 1, box["y"] + 40 * scale)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 720 * scale, box["y"] + 400 * scale, steps=4)
+    page.mouse.up()
+    rules = page.get_by_role("region", name="Frame rules that give what was drawn")
+    first = rules.get_by_role("listitem").first.get_by_role("button")
+    expect(first).to_be_visible()
+    sentence = first.inner_text()
+    first.click()
+    expect(rules).to_have_count(0)
+    saved(page)
+
+    def own() -> dict:
+        stored = maker.ask("GET", f"/placements/{quay}")["placement"]
+        return stored["parts"][0]["treatments"].get("C", {})
+
+    held = comes(own, lambda c: "width" in c)
+    assert held["stands"] == "start" and held["width"]["kind"] in ("share", "columns", "fixed")
+    assert sentence
+
+
+def test_a_design_of_no_span_asks_for_its_width(page: Page, quay: int):
+    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
+    bring(page, 1440, 900, "home.png")
+    width = page.get_by_label("Width that the design was drawn for")
+    expect(width).to_have_value("1440", timeout=15_000)
+    width.fill("5000")
+    width.press("Enter")
+    expect(page.get_by_text(re.compile("No span of the site has 5000 px"))).to_be_visible()
+    again = page.get_by_label("Width that home.png was drawn for")
+    again.fill("1280")
+    again.press("Enter")
+    expect(page.get_by_text("it lies in the middle of 1440 px, unscaled")).to_be_visible()
+    page.get_by_role("button", name="remove", exact=True).click()
+    expect(page.locator("img[data-lies]")).to_have_count(0)
+    page.get_by_role("button", name="put home.png back").click()
+    expect(page.locator("img[data-lies]")).to_have_count(1)
+
+
+def test_what_is_no_design_is_told(page: Page, quay: int):
+    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
+    with page.expect_file_chooser() as chosen:
+        page.get_by_role("button", name="the design of this width…").click()
+    chosen.value.set_files({"name": "notes.png", "mimeType": "image/png", "buffer": b"nothing"})
+    expect(page.get_by_role("alert")).to_contain_text("notes.png")
