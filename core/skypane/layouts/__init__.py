@@ -2,7 +2,16 @@
 kinds there are. The kinds themselves are in `skypane.kinds`."""
 
 from skypane.layouts.frame_handles import Box, box_left, height_handles, width_handles
-from skypane.layouts.handles import Edge, Handle, Sets, Stop, value_handle, with_sets
+from skypane.layouts.handles import (
+    Edge,
+    Handle,
+    Sets,
+    Stop,
+    choice_handle,
+    place_handles,
+    value_handle,
+    with_sets,
+)
 from skypane.layouts.laid import Laid, column_and_row
 from skypane.layouts.layout import (
     SCRIPTED,
@@ -38,12 +47,14 @@ __all__ = [
     "Stop",
     "begun",
     "box_left",
+    "choice_handle",
     "column_and_row",
     "has_items",
     "height_handles",
     "kind_names",
     "known",
     "layout_of",
+    "place_handles",
     "value_classes",
     "value_handle",
     "value_names",

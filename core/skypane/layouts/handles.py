@@ -7,13 +7,14 @@ what is delivered cannot differ.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal, NamedTuple
 
 from skypane.layouts.fields import facts_of
 from skypane.layouts.spot import Spot
 from skypane.model import HeightRule, NaturalHeight, RatioHeight
+from skypane.model.on_picture import PLACES
 from skypane.numerals import number
 from skypane.values import MOST_PX
 
@@ -133,6 +134,46 @@ def value_handle(
         words=said,
         step=1 if whole else step,
     )
+
+
+def choice_handle(
+    spot: Spot,
+    field: str,
+    choices: Sequence[str],
+    name: str,
+    axis: Axis,
+    edge: Callable[[Spot], Edge],
+    *,
+    id_: str = "",
+) -> Handle:
+    """A handle of a value that is one of a few, in the order in which they stand along its axis.
+    `id_` tells those apart that are two of one value."""
+    now = getattr(spot.values, field)
+    return Handle(
+        id=id_ or field,
+        name=name,
+        axis=axis,
+        unit="",
+        value=float(choices.index(now)) if now in choices else 0.0,
+        least=0,
+        most=len(choices) - 1,
+        edge=edge,
+        sets=lambda v: Sets(layout={field: choices[round(v)]}),
+        words=lambda v: choices[round(v)],
+        step=1,
+    )
+
+
+def place_handles(
+    spot: Spot, field: str, name: str, middle: Callable[[Spot], Edge]
+) -> Iterable[Handle]:
+    """Of something that stands at one of the nine places: across, and down."""
+    place = PLACES.index(getattr(spot.values, field))
+    row, column = divmod(place, 3)
+    across = [PLACES[3 * row + n] for n in range(3)]
+    down = [PLACES[3 * n + column] for n in range(3)]
+    yield choice_handle(spot, field, across, f"{name}, across", "x", middle, id_=f"{field}.x")
+    yield choice_handle(spot, field, down, f"{name}, down", "y", middle, id_=f"{field}.y")
 
 
 def _counted(n: int, things: str) -> str:

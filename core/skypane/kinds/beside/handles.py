@@ -15,6 +15,7 @@ from skypane.layouts import (
     Handle,
     Spot,
     box_left,
+    choice_handle,
     height_handles,
     value_handle,
     width_handles,
@@ -59,6 +60,15 @@ def handles_of(spot: Spot, frames: FramesOf) -> Iterator[Handle]:
     yield from height_handles(spot, first, picture, of_all=True)
     yield from width_handles(spot, whole, of_all=True)
     if v.share_percent < 100:
+
+        def middle(s: Spot) -> Edge:
+            x0, y0, x1, y1 = picture(s)
+            at = (x0 + x1) / 2, (y0 + y1) / 2
+            return Edge(*at, *at)
+
+        if v.columns == 1 and v.side != "alternate":
+            sides = ("start", "end")
+            yield choice_handle(spot, "side", sides, "Side of the picture", "x", middle)
         yield value_handle(spot, "share_percent", "Between picture and text", "x", near)
     yield value_handle(spot, "margin_px", "Outer margin", "x", outer, step=0.5)
     if v.columns > 1 and len(spot.shown) > 1:

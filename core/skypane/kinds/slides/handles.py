@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from skypane.kinds.slides.row import row_of, values_of
+from skypane.kinds.slides.row import controls_on, row_of, values_of
 from skypane.layouts import (
     Box,
     Edge,
@@ -12,9 +12,11 @@ from skypane.layouts import (
     Spot,
     box_left,
     height_handles,
+    place_handles,
     value_handle,
     width_handles,
 )
+from skypane.widths.frames import Floats
 
 
 def handles_of(spot: Spot) -> Iterator[Handle]:
@@ -49,3 +51,18 @@ def handles_of(spot: Spot) -> Iterator[Handle]:
         yield value_handle(spot, "at_a_time", "Slides at a time", "x", end, most=most)
     if values_of(spot).at_a_time > 1:
         yield value_handle(spot, "gutter_px", "Gutter", "x", second, step=0.5)
+    if controls_on(spot, _high(spot, first)) is not None:
+
+        def middle(s: Spot) -> Edge:
+            found, left = controls_on(s, _high(s, first)), box_left(s)
+            if found is None:
+                return Edge(left, 0.0, left, 0.0)
+            w, h, x, y = (float(a[0, 0]) for a in found)
+            at = left + x + w / 2, y + h / 2
+            return Edge(*at, *at)
+
+        yield from place_handles(spot, "controls_place", "Place of the controls", middle)
+
+
+def _high(spot: Spot, first: int) -> Floats:
+    return spot.frame_heights(first, row_of(spot).slide)

@@ -53,10 +53,12 @@ const FrameStage = later(() => import("../stage/FrameStage").then((m) => m.Frame
 
 /** The stage, and a press away the table of all spans with what is said of them. */
 function Left({ children }: { children: ReactNode }) {
-  const { reading } = useWork();
+  const { reading, handle } = useWork();
+  const { kind } = handle.draft.placement;
   const [left, setLeft] = useSessionStorage<"stage" | "table">({
-    key: "frame-left",
-    defaultValue: "stage",
+    key: `frame-left-${kind}`,
+    // what a kind has to be told there comes first
+    defaultValue: FIELDS[kind]?.Beside ? "table" : "stage",
     getInitialValueInEffect: false,
   });
   const found = reading.findings.filter((f) => f.step === "frame").length;

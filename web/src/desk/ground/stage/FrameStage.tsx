@@ -5,6 +5,7 @@
 import { useElementSize } from "@mantine/hooks";
 import { type ReactNode, useMemo, useState } from "react";
 import { usePlacement } from "../../../api/queries";
+import { useKeys } from "../../../ui/useKeys";
 import { useDesk } from "../../context";
 import { usualAt } from "../../parts";
 import { heightAt, spanAt } from "../../scale";
@@ -13,6 +14,7 @@ import type { Held, StageReading } from "./ask";
 import { DesignBar } from "./DesignBar";
 import { DesignLayer, DrawLayer } from "./DesignLayer";
 import { designAt, type Seen, useDesigns } from "./designs";
+import { FirstFrame } from "./FirstFrame";
 import { Grip, type Hand } from "./Grip";
 import { apart, placeOf } from "./pulling";
 import { Spots } from "./Spots";
@@ -41,6 +43,7 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
   const designs = useDesigns(page_id).data ?? [];
   const design = designAt(designs, letter, cursor);
   const overlay = useOverlay();
+  useKeys([["G", () => design && overlay.setLies(overlay.lies === "off" ? "over" : "off")]]);
   const { drawn, setDrawn } = useDrawn(placementId);
   const [drawing, setDrawing] = useState(false);
   // where the spot is on the design it is on the stage too
@@ -158,6 +161,7 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
       {Object.keys(drawn).length > 0 && !drawing && (
         <Spots seen={[...byWidth(Object.values(drawn))]} forget={() => setDrawn({})} />
       )}
+      <FirstFrame draw={design && !drawing ? () => setDrawing(true) : undefined} />
       <div className={classes.said} aria-live="polite">
         {inHand ? <Beside of={inHand} /> : <span>{refused ?? shown?.told.join(" · ")}</span>}
         {!inHand && design && design.drawn_for !== cursor && lies !== "off" && (

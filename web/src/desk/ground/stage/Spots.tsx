@@ -80,7 +80,7 @@ export function Spots({ seen, forget }: Props) {
       <ul>
         {rules?.map((rule) => (
           <li key={rule.sentence}>
-            <button type="button" onClick={() => take(rule)}>
+            <button type="button" className={classes.rule} onClick={() => take(rule)}>
               {rule.sentence}
               <span className={classes.pxAt}>
                 {rule.at.map((px, i) => `${Math.round(px)} at ${TOLD_AT[i]}`).join(" · ")}
