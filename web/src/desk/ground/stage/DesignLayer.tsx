@@ -47,6 +47,9 @@ interface DrawProps {
   done: (seen: Seen) => void;
 }
 
+/** The page's edges are met from so many px of the screen. */
+const NEAR_SCREEN_PX = 6;
+
 interface Corner {
   x: number;
   y: number;
@@ -61,7 +64,10 @@ export function DrawLayer({ design, width, scale, top, done }: DrawProps) {
     const box = e.currentTarget.getBoundingClientRect();
     const x = Math.round((e.clientX - box.left) / scale - left);
     const y = Math.round((e.clientY - box.top) / scale - top);
-    return { x: Math.min(Math.max(x, 0), design.drawn_for), y: Math.max(y, 0) };
+    // the page's own edges are met from near, unless Shift is held
+    const near = e.shiftKey ? 0 : NEAR_SCREEN_PX / scale;
+    const end = design.drawn_for;
+    return { x: x < near ? 0 : x > end - near ? end : x, y: y < near ? 0 : y };
   };
   const rect = from && to && boxOf(from, to);
   return (
