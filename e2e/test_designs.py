@@ -75,6 +75,47 @@ def test_a_spot_is_read_off_the_design(page: Page, maker: Maker, quay: int):
     assert sentence
 
 
+def draw(page: Page, left: int, right: int) -> None:
+    """On a design of 1280 px, from 60 to 260 px down."""
+    page.get_by_role("button", name="draw a spot").click()
+    box = page.locator("img[data-lies]").bounding_box()
+    assert box is not None
+    scale = box["width"] / 1280
+    page.keyboard.down("Shift")
+    page.mouse.move(box["x"] + left * scale, box["y"] + 60 * scale)
+    page.mouse.down()
+    page.mouse.move(box["x"] + right * scale, box["y"] + 260 * scale, steps=3)
+    page.mouse.up()
+    page.keyboard.up("Shift")
+    rules = page.get_by_role("region", name="Frame rules that give what was drawn")
+    rules.get_by_role("listitem").last.get_by_role("button").click()
+    expect(rules).to_have_count(0)
+
+
+def test_edges_that_spots_share_become_the_site_s_container(page: Page, maker: Maker, quay: int):
+    stored = maker.ask("GET", f"/placements/{quay}")
+    home, noun = stored["page_id"], {**stored["placement"], "name": "Second"}
+    second = maker.ask("POST", f"/pages/{home}/placements", data={"placement": noun})["id"]
+    desk = page.url.partition("/placements/")[0] + "/placements"
+    page.goto(f"{desk}/{quay}/frame?width=1280&span=C")
+    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
+    bring(page, 1280, 900, "home.png")
+    expect(page.get_by_label("Width that the design was drawn for")).to_have_value("1280")
+    draw(page, 80, 640)
+    page.goto(f"{desk}/{second}/frame?width=1280&span=C")
+    expect(page.locator("img[data-lies]")).to_be_visible(timeout=15_000)
+    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible()
+    draw(page, 640, 1200)
+    expect(page.get_by_text(re.compile("shares a container of 11[12]\\d px"))).to_be_visible()
+    page.get_by_role("button", name="make it the site's").click()
+    site = int(desk.split("/sites/")[1].split("/")[0])
+
+    def container() -> float:
+        return maker.ask("GET", f"/sites/{site}")["plan"]["container"]["max_width_px"]
+
+    assert comes(container, lambda px: px != 1080) == pytest.approx(1120, abs=4)
+
+
 def test_a_design_of_no_span_asks_for_its_width(page: Page, quay: int):
     expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
     bring(page, 1440, 900, "home.png")

@@ -54,6 +54,14 @@ class Here:
         """One part as it is in a spot of this viewport."""
         return plan_part(self.layout, spot, part, self.shown[part])
 
+    def alone(self, index: int, sets: Sets, part: int | None) -> SpanPlan:
+        """One part with other values; of many items as if there were no other, since the frames of
+        all that are told their height are alike. Raises InvalidPlan where it has no frame."""
+        if not self.layout.is_large:
+            return self.part_in(self.with_sets(sets, part), index)
+        only = replace(self.spot, cells=(self.spot.cells[index],))
+        return plan_part(self.layout, with_sets(only, sets, None), 0, self.shown[index])
+
     def check(self, spot: Spot) -> None:
         """Raises InvalidPlan where the part that is worked on, of many the first of all, has no
         frame in a spot of this viewport."""

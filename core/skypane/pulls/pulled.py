@@ -15,7 +15,7 @@ from skypane.pulls.here import Here, again
 from skypane.pulls.nouns import Pulled, PulledTo
 from skypane.pulls.solved import Solved, rounded, solved
 from skypane.pulls.stage import field_of, wider_at, without
-from skypane.pulls.stops import Stop, stops_of
+from skypane.pulls.stops import Stopping, stops_of
 from skypane.pulls.told import told
 
 #: An edge that is so much short of where it was pulled has been stopped, in CSS px.
@@ -46,7 +46,7 @@ def pulled(of: Here, originals: Mapping[int, Original], to: PulledTo) -> Pulled:
 
 def _near(
     of: Here, handle: Handle, originals: Mapping[int, Original], to: float, near_px: float
-) -> Stop | None:
+) -> Stopping | None:
     stops = stops_of(of, handle, wider_at(of, handle, originals)) if near_px else []
     nearest = min(stops, key=lambda s: abs(s.at - to), default=None)
     return nearest if nearest is not None and abs(nearest.at - to) <= near_px else None
@@ -70,7 +70,9 @@ def _typed(of: Here, handle: Handle, value: float) -> Pulled:
     return _answer(of, handle, sets, spot, handle.words(value))
 
 
-def _taken_back(of: Here, handle: Handle, originals: Mapping[int, Original], stop: Stop) -> Pulled:
+def _taken_back(
+    of: Here, handle: Handle, originals: Mapping[int, Original], stop: Stopping
+) -> Pulled:
     field = field_of(handle)
     there = again(of, without(of, handle, field), originals)
     same = there.handle(handle.id)

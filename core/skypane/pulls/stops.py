@@ -22,7 +22,7 @@ ONE_PX = 0.5
 AREA_STEPS, LEAST_SHARE, MOST_SHARE = 48, 0.12, 2.4
 
 
-class Stop(NamedTuple):
+class Stopping(NamedTuple):
     """A place to stop at. `sets` is what is set there where a rule says it, else the value is
     found; `gone`: the span takes its own value back."""
 
@@ -36,10 +36,10 @@ class Stop(NamedTuple):
         return StopAt(at=round(self.at, 2), words=self.words)
 
 
-def stops_of(of: Here, handle: Handle, wider: float | None) -> list[Stop]:
+def stops_of(of: Here, handle: Handle, wider: float | None) -> list[Stopping]:
     """From the first to the last along its axis. `wider` is where the edge is with what the wider
     span hands down, None where that says the same."""
-    out: list[Stop] = []
+    out: list[Stopping] = []
     for stop in (
         *_handed_down(of, wider),
         *_by_rules(of, handle),
@@ -51,30 +51,30 @@ def stops_of(of: Here, handle: Handle, wider: float | None) -> list[Stop]:
     return sorted(out, key=lambda s: s.at)
 
 
-def _handed_down(of: Here, wider: float | None) -> Iterator[Stop]:
+def _handed_down(of: Here, wider: float | None) -> Iterator[Stopping]:
     above = of.wider()
     if wider is not None and above is not None:
-        yield Stop(wider, f"as {above.letter} has it", gone=True)
+        yield Stopping(wider, f"as {above.letter} has it", gone=True)
 
 
-def _by_rules(of: Here, handle: Handle) -> Iterator[Stop]:
+def _by_rules(of: Here, handle: Handle) -> Iterator[Stopping]:
     for stop in handle.stops:
         at = _place(of, handle, stop.sets)
         if at is not None:
-            yield Stop(at, stop.words, stop.sets)
+            yield Stopping(at, stop.words, stop.sets)
     if handle.step >= 1:
         for n in range(round(handle.least), round(handle.most) + 1):
             at = _place(of, handle, handle.sets(n))
             if at is not None:
-                yield Stop(at, handle.words(n), handle.sets(n))
+                yield Stopping(at, handle.words(n), handle.sets(n))
 
 
-def _by_lines(of: Here, handle: Handle) -> Iterator[Stop]:
+def _by_lines(of: Here, handle: Handle) -> Iterator[Stopping]:
     lines = of.held.lines
     if handle.axis == "y" and lines.fold is not None:
-        yield Stop(lines.fold, "the fold")
+        yield Stopping(lines.fold, "the fold")
     for at in lines.x if handle.axis == "x" else lines.y:
-        yield Stop(at, "the edge on the design")
+        yield Stopping(at, "the edge on the design")
 
 
 def _place(of: Here, handle: Handle, sets: Sets) -> float | None:
@@ -87,7 +87,7 @@ def _place(of: Here, handle: Handle, sets: Sets) -> float | None:
 # -- areas ----------------------------------------------------------------------------------
 
 
-def _by_areas(of: Here, handle: Handle) -> Iterator[Stop]:
+def _by_areas(of: Here, handle: Handle) -> Iterator[Stopping]:
     """Heights at which an area begins, or ends, to be whole."""
     index = of.part if of.shown[of.part] is not None else 0
     original = of.shown[index]
@@ -106,7 +106,7 @@ def _by_areas(of: Here, handle: Handle) -> Iterator[Stop]:
             if whole[n][name] != whole[n + 1][name]:
                 h = _turn(of, handle, index, original, name, (heights[n], heights[n + 1]))
                 below = whole[n + 1][name]
-                yield Stop(
+                yield Stopping(
                     top + h,
                     f"{name} is whole from here" if below else f"{name} is whole down to here",
                 )
@@ -121,7 +121,7 @@ def _whole(
 ) -> Mapping[str, bool]:
     sets = Sets({"height": FixedHeight(height_px=max(1.0, high))})
     try:
-        p = of.part_in(of.with_sets(sets, handle.part), index)
+        p = of.alone(index, sets, handle.part)
     except InvalidPlan:
         return {}
     if not isinstance(p, ShownSpan):

@@ -16,6 +16,7 @@ import { DesignLayer, DrawLayer } from "./DesignLayer";
 import { designAt, type Seen, useDesigns } from "./designs";
 import { FirstFrame } from "./FirstFrame";
 import { Grip, type Hand } from "./Grip";
+import { PageLines } from "./PageLines";
 import { apart, placeOf } from "./pulling";
 import { Spots } from "./Spots";
 import classes from "./Stage.module.css";
@@ -44,10 +45,11 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
   const design = designAt(designs, letter, cursor);
   const overlay = useOverlay();
   useKeys([["G", () => design && overlay.setLies(overlay.lies === "off" ? "over" : "off")]]);
-  const { drawn, setDrawn } = useDrawn(placementId);
+  const drawn = useDrawn(page_id, placementId);
   const [drawing, setDrawing] = useState(false);
+  const [pointed, setPointed] = useState<{ x: number; y: number }>();
   // where the spot is on the design it is on the stage too
-  const spot = design && drawn[design.id];
+  const spot = drawn.on(design?.id);
   const top = spot?.top != null ? HEAD_PX - spot.top : 0;
   const lies = design && drawing && overlay.lies === "off" ? "over" : overlay.lies;
   const marks = useMemo(() => {
@@ -96,7 +98,19 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
       <div className={classes.room}>
         <div className={classes.measure} ref={ref} />
         {scale > 0 && high > 0 && (
-          <div className={classes.page} style={{ width: cursor * scale, height: seen * scale }}>
+          <div
+            className={classes.page}
+            style={{ width: cursor * scale, height: seen * scale }}
+            onPointerMove={(e) => {
+              if (!design || !shown) return;
+              const box = e.currentTarget.getBoundingClientRect();
+              setPointed({
+                x: (e.clientX - box.left) / scale,
+                y: (e.clientY - box.top) / scale - HEAD_PX,
+              });
+            }}
+            onPointerLeave={() => setPointed(undefined)}
+          >
             {design && lies === "under" && (
               <DesignLayer {...{ design, lies, scale, top }} share={100} width={cursor} />
             )}
@@ -150,7 +164,7 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
                 {...{ design, scale, top }}
                 width={cursor}
                 done={(seen) => {
-                  setDrawn({ ...drawn, [design.id]: seen });
+                  drawn.draw(design.id, seen);
                   setDrawing(false);
                 }}
               />
@@ -158,12 +172,22 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
           </div>
         )}
       </div>
-      {Object.keys(drawn).length > 0 && !drawing && (
-        <Spots seen={[...byWidth(Object.values(drawn))]} forget={() => setDrawn({})} />
+      {drawn.open.length > 0 && !drawing && (
+        <Spots
+          seen={[...byWidth(drawn.open.map((s) => s.seen))]}
+          take={drawn.take}
+          forget={drawn.forget}
+        />
+      )}
+      {!drawing && drawn.open.length === 0 && drawn.all.length > 1 && (
+        <PageLines seen={drawn.all.map((s) => s.seen)} />
       )}
       <FirstFrame draw={design && !drawing ? () => setDrawing(true) : undefined} />
       <div className={classes.said} aria-live="polite">
         {inHand ? <Beside of={inHand} /> : <span>{refused ?? shown?.told.join(" · ")}</span>}
+        {!inHand && pointed && shown && lies !== "off" && (
+          <span aria-hidden="true">{distances(pointed, shown)}</span>
+        )}
         {!inHand && design && design.drawn_for !== cursor && lies !== "off" && (
           <span>
             the design is of {design.drawn_for} px: it lies in the middle of {cursor} px, unscaled
@@ -183,6 +207,13 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
       </div>
     </div>
   );
+}
+
+/** How far what is pointed at is from the frame's edges, in whole CSS px. */
+function distances({ x, y }: { x: number; y: number }, of: StageReading): string {
+  const [left, right] = [x - of.left, of.left + of.wide - x].map(Math.round);
+  const [upper, lower] = [y, of.high - y].map(Math.round);
+  return `pointed at: ${left} px from the left edge, ${right} from the right, ${upper} from the upper, ${lower} from the lower`;
 }
 
 /** Of rectangles of one width the last that was drawn. */

@@ -11,12 +11,14 @@ import classes from "./Stage.module.css";
 
 interface Props {
   seen: Seen[];
+  /** A rule has been chosen. */
+  take: () => void;
   forget: () => void;
 }
 
 const TOLD_AT = [360, 768, 1280, 1920];
 
-export function Spots({ seen, forget }: Props) {
+export function Spots({ seen, take: taken, forget }: Props) {
   const { site, reading, handle } = useWork();
   const [rules, setRules] = useState<ReadRule[]>();
   const [refused, setRefused] = useState<string>();
@@ -59,7 +61,7 @@ export function Spots({ seen, forget }: Props) {
       const bare = letters.filter((l) => l !== to).reduce((d, l) => set(d, l, none), draft);
       return set(bare, to, values);
     });
-    forget();
+    taken();
   };
   return (
     <section className={classes.spots} aria-label="Frame rules that give what was drawn">

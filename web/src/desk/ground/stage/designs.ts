@@ -66,6 +66,14 @@ export const askSpot = (site: number, seen: Seen[]) =>
     }),
   );
 
+export const askLines = (site: number, seen: Seen[]) =>
+  dataAs<Schemas["PageLines"]>(
+    client.POST("/api/sites/{site_id}/spots/lines", {
+      ...at({ site_id: site }),
+      body: { seen },
+    }),
+  );
+
 /**
  * The design that is laid on a page of one width: of those of its span the one that was drawn for
  * the nearest width.

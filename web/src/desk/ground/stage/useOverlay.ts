@@ -19,14 +19,34 @@ export function useOverlay() {
   return { lies, setLies, share, setShare };
 }
 
-/** The rectangles that were drawn for a placement, by the id of the design. */
-export type Drawn = Record<string, Seen>;
+/** A rectangle that was drawn for a placement on a design; `taken` once a rule has been chosen. */
+export interface DrawnSpot {
+  placement: number;
+  design: number;
+  seen: Seen;
+  taken: boolean;
+}
 
-export function useDrawn(placement: number) {
-  const [drawn, setDrawn] = useSessionStorage<Drawn>({
-    key: `spots-of-${placement}`,
-    defaultValue: {},
+/** What was drawn on the designs of a page, for this visit. */
+export function useDrawn(page: number | undefined, placement: number) {
+  const [all, setAll] = useSessionStorage<DrawnSpot[]>({
+    key: `spots-of-page-${page ?? 0}`,
+    defaultValue: [],
     getInitialValueInEffect: false,
   });
-  return { drawn, setDrawn };
+  const isMine = (s: DrawnSpot) => s.placement === placement;
+  return {
+    all,
+    /** Those of this placement, of which no rule has been chosen yet. */
+    open: all.filter((s) => isMine(s) && !s.taken),
+    /** Where the placement is on a design. */
+    on: (design: number | undefined) => all.find((s) => isMine(s) && s.design === design)?.seen,
+    draw: (design: number, seen: Seen) =>
+      setAll([
+        ...all.filter((s) => !isMine(s) || s.design !== design),
+        { placement, design, seen, taken: false },
+      ]),
+    take: () => setAll(all.map((s) => (isMine(s) ? { ...s, taken: true } : s))),
+    forget: () => setAll(all.filter((s) => !isMine(s))),
+  };
 }
