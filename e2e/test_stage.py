@@ -20,6 +20,10 @@ def maker(page: Page, address: str) -> Iterator[Maker]:
     made.remove_sites()
 
 
+def on_stage(page: Page) -> None:
+    page.get_by_label("What stands here").get_by_text("stage", exact=True).click()
+
+
 @pytest.fixture
 def quay(maker: Maker) -> int:
     """A picture over the whole page, 2:1 in every span, at 1280 px."""
@@ -30,6 +34,7 @@ def quay(maker: Maker) -> int:
     body = {"name": "Quay", "kind": "picture", "parts": [{"treatments": {"D": held}}]}
     made = maker.ask("POST", f"/pages/{home}/placements", data={"placement": body})["id"]
     maker.page.goto(f"{maker.address}/sites/{site}/placements/{made}/frame?width=1280&span=C")
+    on_stage(maker.page)
     return made
 
 

@@ -57,8 +57,7 @@ function Left({ children }: { children: ReactNode }) {
   const { kind } = handle.draft.placement;
   const [left, setLeft] = useSessionStorage<"stage" | "table">({
     key: `frame-left-${kind}`,
-    // what a kind has to be told there comes first
-    defaultValue: FIELDS[kind]?.Beside ? "table" : "stage",
+    defaultValue: "table",
     getInitialValueInEffect: false,
   });
   const found = reading.findings.filter((f) => f.step === "frame").length;
