@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import io
 import re
 from collections.abc import Iterator
 
 import pytest
 from accessible import axe_clean
 from making import Maker, comes, picture, saved
-from PIL import Image
 from playwright.sync_api import Page, expect
 
 
@@ -147,49 +145,3 @@ def test_what_is_no_design_is_told(page: Page, quay: int):
         page.get_by_role("button", name="the design of this width…").click()
     chosen.value.set_files({"name": "notes.png", "mimeType": "image/png", "buffer": b"nothing"})
     expect(page.get_by_role("alert")).to_contain_text("notes.png")
-
-
-#: Only the page and the design are looked at.
-BARE = "[data-handle], [class*='around'] { visibility: hidden !important; }"
-
-
-def test_a_page_differs_nowhere_from_a_picture_of_itself(page: Page, maker: Maker, quay: int):
-    """Where the stage is to scale 1, a screenshot of its page is laid on it as its design: all px
-    of the difference are black."""
-    stored = maker.ask("GET", f"/placements/{quay}")
-    noun = stored["placement"]
-    noun["parts"][0]["treatments"]["D"]["height"] = {"kind": "ratio", "w": 6, "h": 1}
-    flat = maker.ask(
-        "POST",
-        f"/pages/{stored['page_id']}/placements",
-        data={"placement": {**noun, "name": "Flat"}},
-    )["id"]
-    desk = page.url.partition("/placements/")[0] + f"/placements/{flat}/frame"
-    page.goto(f"{desk}?width=700&span=B")
-    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
-    room = page.locator("[class*='measure']").evaluate("(e) => e.clientWidth")
-    page.goto(f"{desk}?width={room}&span=B")
-    expect(page.get_by_role("slider", name="Lower edge")).to_be_visible(timeout=15_000)
-    page.add_style_tag(content=BARE)
-    pane = page.locator("[class*='room'] [class*='page']").first
-    box = pane.bounding_box()
-    assert box is not None and box["width"] == pytest.approx(room, abs=0.01)
-    page.wait_for_timeout(800)
-    clip = {"x": box["x"], "y": box["y"], "width": box["width"], "height": 200}
-    shot = page.screenshot(clip=clip)
-    with page.expect_file_chooser() as chosen:
-        page.get_by_role("button", name="the design of this width…").click()
-    chosen.value.set_files({"name": "own.png", "mimeType": "image/png", "buffer": shot})
-    width = page.get_by_label("Width that the design was drawn for")
-    expect(width).to_be_visible(timeout=15_000)
-    if width.input_value() != str(room):
-        width.fill(str(room))
-        width.press("Enter")
-    page.get_by_label("How the design lies").get_by_text("difference").click()
-    expect(page.locator("img[data-lies=difference]")).to_be_visible()
-    page.wait_for_timeout(500)
-    box = pane.bounding_box()
-    assert box is not None
-    clip = {"x": box["x"], "y": box["y"], "width": box["width"], "height": 200}
-    found = Image.open(io.BytesIO(page.screenshot(clip=clip))).convert("RGB")
-    assert max(high for _, high in found.getextrema()) == 0
