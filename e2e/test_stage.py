@@ -101,14 +101,6 @@ def test_by_keys_alone(page: Page, maker: Maker, quay: int):
     assert own == ["Left edge", "Right edge", "Lower edge"]
 
 
-def test_what_cannot_go_farther_says_why(page: Page, quay: int):
-    left = grip(page, "Left edge")
-    left.focus()
-    left.press("ArrowLeft")
-    expect(page.get_by_text("from edge to edge is the least")).to_be_visible()
-    expect(left).to_have_attribute("aria-valuenow", "0")
-
-
 def test_the_table_is_a_press_away_and_the_stage_is_accessible(page: Page, quay: int):
     grip(page, "Lower edge")
     axe_clean(page)
