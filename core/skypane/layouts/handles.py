@@ -14,6 +14,7 @@ from typing import Any, Literal, NamedTuple
 from skypane.layouts.fields import facts_of
 from skypane.layouts.spot import Spot
 from skypane.model import HeightRule, NaturalHeight, RatioHeight
+from skypane.model.frame import USUAL_RATIOS
 from skypane.model.on_picture import PLACES
 from skypane.numerals import number
 from skypane.values import MOST_PX
@@ -180,13 +181,6 @@ def _counted(n: int, things: str) -> str:
     """“2 columns”, “1 column”, “1 slide at a time”."""
     first, space, rest = things.partition(" ")
     return f"{n} {first.removesuffix('s') if n == 1 else first}{space}{rest}"
-
-
-#: Ratios that pictures and screens have (common practice).
-USUAL_RATIOS = (
-    (1, 3), (9, 21), (1, 2), (9, 16), (2, 3), (3, 4), (4, 5), (1, 1), (5, 4), (4, 3), (7, 5),
-    (3, 2), (16, 10), (16, 9), (2, 1), (21, 9), (5, 2), (3, 1), (4, 1),
-)  # fmt: skip
 
 
 def ratio_stops() -> Iterable[tuple[HeightRule, str]]:

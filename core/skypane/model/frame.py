@@ -22,6 +22,14 @@ def _ordered(noun: BaseModel, low: float | None, high: float | None, what: str) 
         )
 
 
+#: Ratios that pictures, screens and frames have, width over height, the plainest first (common
+#: practice).
+USUAL_RATIOS: tuple[tuple[int, int], ...] = (
+    (1, 1), (16, 9), (4, 3), (3, 2), (2, 1), (5, 4), (4, 5), (3, 4), (2, 3), (9, 16), (1, 2),
+    (3, 1), (5, 2), (7, 5), (16, 10), (21, 9), (1, 3), (4, 1), (9, 21),
+)  # fmt: skip
+
+
 class _Bounded(Noun):
     least_px: Px | None = None
     greatest_px: Px | None = None

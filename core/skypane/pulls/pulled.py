@@ -47,7 +47,10 @@ def pulled(of: Here, originals: Mapping[int, Original], to: PulledTo) -> Pulled:
 def _near(
     of: Here, handle: Handle, originals: Mapping[int, Original], to: float, near_px: float
 ) -> Stopping | None:
-    stops = stops_of(of, handle, wider_at(of, handle, originals)) if near_px else []
+    if not near_px:
+        return None
+    within = to - near_px, to + near_px
+    stops = stops_of(of, handle, wider_at(of, handle, originals), within)
     nearest = min(stops, key=lambda s: abs(s.at - to), default=None)
     return nearest if nearest is not None and abs(nearest.at - to) <= near_px else None
 

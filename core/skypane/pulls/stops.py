@@ -3,14 +3,16 @@ value, and heights at which a keep area begins or ends to be whole."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
+from functools import partial
+from itertools import pairwise
 from typing import NamedTuple
 
 from pydantic import ValidationError
 
 from skypane.errors import InvalidPlan
-from skypane.layouts import Handle, Sets, Spot
-from skypane.model import FixedHeight, Original
+from skypane.layouts import Handle, Sets
+from skypane.model import FixedHeight
 from skypane.pulls.here import Here
 from skypane.pulls.nouns import StopAt
 from skypane.shown.keeps import fates
@@ -36,15 +38,18 @@ class Stopping(NamedTuple):
         return StopAt(at=round(self.at, 2), words=self.words)
 
 
-def stops_of(of: Here, handle: Handle, wider: float | None) -> list[Stopping]:
+def stops_of(
+    of: Here, handle: Handle, wider: float | None, within: tuple[float, float] | None = None
+) -> list[Stopping]:
     """From the first to the last along its axis. `wider` is where the edge is with what the wider
-    span hands down, None where that says the same."""
+    span hands down, None where that says the same. While something is pulled only what areas do
+    `within` two places is asked for: to look at every height takes longer than all the rest."""
     out: list[Stopping] = []
     for stop in (
         *_handed_down(of, wider),
         *_by_rules(of, handle),
         *_by_lines(of, handle),
-        *(_by_areas(of, handle) if handle.id == "height" else ()),
+        *(_by_areas(of, handle, within) if handle.id == "height" else ()),
     ):
         if all(abs(stop.at - other.at) > ONE_PX for other in out):
             out.append(stop)
@@ -87,7 +92,7 @@ def _place(of: Here, handle: Handle, sets: Sets) -> float | None:
 # -- areas ----------------------------------------------------------------------------------
 
 
-def _by_areas(of: Here, handle: Handle) -> Iterator[Stopping]:
+def _by_areas(of: Here, handle: Handle, within: tuple[float, float] | None) -> Iterator[Stopping]:
     """Heights at which an area begins, or ends, to be whole."""
     index = of.part if of.shown[of.part] is not None else 0
     original = of.shown[index]
@@ -95,33 +100,32 @@ def _by_areas(of: Here, handle: Handle) -> Iterator[Stopping]:
         return
     edge = handle.edge(of.spot)
     wide = edge.x1 - edge.x0
-    top = edge.y0 - _high(of, of.spot, index)
-    heights = [
-        wide * (LEAST_SHARE + (MOST_SHARE - LEAST_SHARE) * n / AREA_STEPS)
-        for n in range(AREA_STEPS + 1)
-    ]
-    whole = [_whole(of, handle, index, original, h) for h in heights]
-    for n in range(AREA_STEPS):
-        for name in whole[n].keys() & whole[n + 1].keys():
-            if whole[n][name] != whole[n + 1][name]:
-                h = _turn(of, handle, index, original, name, (heights[n], heights[n + 1]))
-                below = whole[n + 1][name]
-                yield Stopping(
-                    top + h,
-                    f"{name} is whole from here" if below else f"{name} is whole down to here",
-                )
+    top = edge.y0 - float(of.layout.frame(of.spot, index).H[0, 0])
+    if within is not None:
+        heights = [max(1.0, at - top) for at in within]
+    else:
+        grows = (MOST_SHARE - LEAST_SHARE) / AREA_STEPS
+        heights = [wide * (LEAST_SHARE + grows * n) for n in range(AREA_STEPS + 1)]
+
+    def whole(high: float) -> Mapping[str, bool]:
+        return _whole(of, handle.part, index, high)
+
+    def is_whole(name: str, high: float) -> bool:
+        return whole(high).get(name, False)
+
+    for low, high in pairwise([(h, whole(h)) for h in heights]):
+        for name in low[1].keys() & high[1].keys():
+            if low[1][name] != high[1][name]:
+                at = _turn(partial(is_whole, name), low[0], high[0])
+                from_here = "from here" if high[1][name] else "down to here"
+                yield Stopping(top + at, f"{name} is whole {from_here}")
 
 
-def _high(of: Here, spot: Spot, index: int) -> float:
-    return float(of.layout.frame(spot, index).H[0, 0])
-
-
-def _whole(
-    of: Here, handle: Handle, index: int, original: Original, high: float
-) -> Mapping[str, bool]:
+def _whole(of: Here, part: int | None, index: int, high: float) -> Mapping[str, bool]:
+    """Which areas are whole in a frame so high."""
     sets = Sets({"height": FixedHeight(height_px=max(1.0, high))})
     try:
-        p = of.alone(index, sets, handle.part)
+        p = of.alone(index, sets, part)
     except InvalidPlan:
         return {}
     if not isinstance(p, ShownSpan):
@@ -129,21 +133,13 @@ def _whole(
     return {a.name: str(fates(p, a)[0][0]) == "whole" for a in p.keeps}
 
 
-def _turn(
-    of: Here,
-    handle: Handle,
-    index: int,
-    original: Original,
-    name: str,
-    between: tuple[float, float],
-) -> float:
-    """The last height, to a quarter of a px, on the side at which the area is whole."""
-    low, high = between
-    low_whole = _whole(of, handle, index, original, low).get(name, False)
+def _turn(is_whole: Callable[[float], bool], low: float, high: float) -> float:
+    """The last height, to a quarter of a px, on the side at which an area is whole."""
+    at_low = is_whole(low)
     while high - low > 0.25:
         middle = (low + high) / 2
-        if _whole(of, handle, index, original, middle).get(name, False) == low_whole:
+        if is_whole(middle) == at_low:
             low = middle
         else:
             high = middle
-    return low if low_whole else high
+    return low if at_low else high

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from skypane.layouts.handles import USUAL_RATIOS
+from skypane.model.frame import USUAL_RATIOS
 from skypane.numerals import number
 from skypane.shown.keeps import fates, in_view
 from skypane.shown.nouns import ShownSpan, SpanPlan

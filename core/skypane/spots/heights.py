@@ -6,28 +6,9 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from skypane.model import FixedHeight, HeightRule, RatioHeight, ViewportHeight
+from skypane.model.frame import USUAL_RATIOS
 from skypane.spots.nouns import NEAR_PX, Seen
 
-#: Ratios that pictures and screens have (common practice), the plainest first.
-USUAL_RATIOS: tuple[tuple[int, int], ...] = (
-    (1, 1),
-    (16, 9),
-    (4, 3),
-    (3, 2),
-    (2, 1),
-    (5, 4),
-    (4, 5),
-    (3, 4),
-    (2, 3),
-    (9, 16),
-    (1, 2),
-    (3, 1),
-    (5, 2),
-    (7, 5),
-    (16, 10),
-    (21, 9),
-    (1, 3),
-)
 #: The second number of another ratio is no greater than this.
 MOST_SIDE = 32
 
