@@ -39,7 +39,7 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
   const letter = spanAt(reading.spans, cursor)?.letter ?? "A";
   const screen = heightAt(reading, cursor);
   const part = usualAt(handle.draft.placement.parts, handle.part);
-  const { inHand, take, move, drop, takeBack } = usePull();
+  const { inHand, said, take, move, drop, takeBack } = usePull();
   const page_id = usePlacement(placementId).data?.page_id;
   const designs = useDesigns(page_id).data ?? [];
   const design = designAt(designs, letter, cursor);
@@ -86,7 +86,7 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
   const rule = spanAt(reading.spans, cursor)?.effective.height;
   const onScreen =
     rule?.kind === "vh" || (rule?.kind === "ratio" && (rule.least_vh ?? rule.greatest_vh) != null);
-  const places = useMemo(() => apart(shown?.handles ?? []), [shown]);
+  const places = useMemo(() => apart(shown?.handles ?? [], scale), [shown, scale]);
   const hand: Hand = {
     take: (h, at) => staged && take(staged, h, at),
     move,
@@ -185,6 +185,7 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
       <FirstFrame draw={design && !drawing ? () => setDrawing(true) : undefined} />
       <div className={classes.said} aria-live="polite">
         {inHand ? <Beside of={inHand} /> : <span>{refused ?? shown?.told.join(" · ")}</span>}
+        {said && <strong role="alert">{said}</strong>}
         {!inHand && pointed && shown && lies !== "off" && (
           <span aria-hidden="true">{distances(pointed, shown)}</span>
         )}
@@ -221,14 +222,13 @@ const byWidth = (seen: Seen[]) => new Map(seen.map((s) => [s.width, s])).values(
 
 /** What stands beside the hand. */
 function Beside({ of }: { of: InHand }) {
-  const { found, refused, handle } = of;
+  const { found, handle } = of;
   const told = found?.told ?? of.from.reading.told;
   return (
     <>
       <b>{told[0]}</b>
       <span>{[...new Set([...told.slice(1), found?.words ?? handle.said])].join(" · ")}</span>
       {found?.stop && <em>{found.stop}</em>}
-      {(refused ?? found?.bound) && <strong role="alert">{refused ?? found?.bound}</strong>}
     </>
   );
 }

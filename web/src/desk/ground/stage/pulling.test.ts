@@ -85,13 +85,15 @@ test("who hears it hears value, bounds and the stop", () => {
 
 test("handles that lie on one another are put apart", () => {
   const x = { axis: "x" as const, x0: 100 };
-  const found = apart([
+  const all = [
     handle({ id: "width.left", ...x }),
     handle({ id: "margin_px", ...x }),
     handle({ id: "gutter_px", ...x, x0: 400 }),
     handle({}),
-  ]);
-  expect([...found.values()]).toEqual([0, 1, 0, 0]);
+  ];
+  expect([...apart(all, 1).values()]).toEqual([0, 1, 0, 0]);
+  // drawn small, what is 300 px away lies on it too
+  expect([...apart(all, 0.08).values()]).toEqual([0, 1, 2, 0]);
 });
 
 test("of the designs of a span the nearest lies on the stage", () => {

@@ -38,13 +38,19 @@ export function spoken(h: HandleReading, said: string): string {
   return [said, bounds, near?.words].filter(Boolean).join(", ");
 }
 
-/** Handles that lie on one another are put apart along their edge: which of how many each is. */
-export function apart(handles: readonly HandleReading[]): Map<string, number> {
+/** As far apart handles are that can be told by a finger (WCAG 2.2, 2.5.8), in px of the screen. */
+const APART_PX = 26;
+
+/**
+ * Handles that lie on one another where the stage is drawn to `scale` are put apart along their
+ * edge: which of how many each is.
+ */
+export function apart(handles: readonly HandleReading[], scale: number): Map<string, number> {
   const out = new Map<string, number>();
   const placed: { h: HandleReading; n: number }[] = [];
   for (const h of handles) {
     const near = placed.filter(
-      (p) => p.h.axis === h.axis && Math.abs(placeOf(p.h) - placeOf(h)) < 14,
+      (p) => p.h.axis === h.axis && Math.abs(placeOf(p.h) - placeOf(h)) * scale < APART_PX,
     );
     const n = near.length;
     placed.push({ h, n });

@@ -17,7 +17,6 @@ export interface InHand {
   /** Where the hand is, in CSS px along the handle's axis. */
   at: number;
   found: Pulled | undefined;
-  refused: string | undefined;
 }
 
 type Asked = Omit<PulledTo, "handle">;
@@ -38,6 +37,8 @@ export function usePull() {
   const { handle: draft } = useWork();
   const lay = useLaying();
   const [inHand, setInHand] = useState<InHand>();
+  /** Why the last pull went no farther, or could not be had: it stands until the next one. */
+  const [said, setSaid] = useState<string>();
   const hold = useRef<Hold>(undefined);
   const { change, settle, undo } = draft;
 
@@ -60,14 +61,12 @@ export function usePull() {
       try {
         const found = await askPull(held as Held, { handle: mine.handle.id, ...asked } as PulledTo);
         if (!mine.gone) {
+          setSaid(found.bound ?? undefined);
           change(() => withPulled(held.draft, held.letter, found, lay), mine.group);
-          setInHand((was) =>
-            was && hold.current === mine ? { ...was, found, refused: undefined } : was,
-          );
+          setInHand((was) => (was && hold.current === mine ? { ...was, found } : was));
         }
       } catch (problem) {
-        const said = problem instanceof ProblemError ? problem.message : String(problem);
-        setInHand((was) => (was && hold.current === mine ? { ...was, refused: said } : was));
+        setSaid(problem instanceof ProblemError ? problem.message : String(problem));
       }
       mine.busy = false;
       if (mine.next) await ask(mine);
@@ -86,7 +85,8 @@ export function usePull() {
       over: false,
       gone: false,
     };
-    setInHand({ handle, from: staged, at, found: undefined, refused: undefined });
+    setSaid(undefined);
+    setInHand({ handle, from: staged, at, found: undefined });
   }, []);
 
   const move = useCallback(
@@ -120,5 +120,5 @@ export function usePull() {
     if (changed) undo();
   }, [end, undo, inHand]);
 
-  return { inHand, take, move, drop, takeBack };
+  return { inHand, said, take, move, drop, takeBack };
 }
