@@ -101,6 +101,24 @@ def test_by_keys_alone(page: Page, maker: Maker, quay: int):
     assert own == ["Left edge", "Right edge", "Lower edge"]
 
 
+def test_what_cannot_go_farther_says_why(page: Page, quay: int):
+    """Until the next pull; so does a value that is typed and cannot be had."""
+    left = grip(page, "Left edge")
+    left.focus()
+    left.press("ArrowLeft")
+    expect(page.get_by_text("from edge to edge is the least")).to_be_visible()
+    page.wait_for_timeout(1000)  # longer than a step by keys takes to end
+    expect(page.get_by_text("from edge to edge is the least")).to_be_visible()
+    expect(left).to_have_attribute("aria-valuenow", "0")
+    low = grip(page, "Lower edge")
+    low.press("Enter")
+    field = page.get_by_role("textbox", name="Lower edge")
+    field.fill("-4")
+    field.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="cannot be had")).to_be_visible()
+    expect(low).to_have_attribute("aria-valuenow", "640")
+
+
 def test_the_table_is_a_press_away_and_the_stage_is_accessible(page: Page, quay: int):
     grip(page, "Lower edge")
     axe_clean(page)

@@ -1,7 +1,13 @@
 """What a kind of placement has to say for itself: the contract that every kind fulfils, and which
 kinds there are. The kinds themselves are in `skypane.kinds`."""
 
-from skypane.layouts.frame_handles import Box, box_left, height_handles, width_handles
+from skypane.layouts.frame_handles import (
+    Box,
+    box_left,
+    frame_box,
+    height_handles,
+    width_handles,
+)
 from skypane.layouts.handles import (
     Edge,
     Handle,
@@ -49,6 +55,7 @@ __all__ = [
     "box_left",
     "choice_handle",
     "column_and_row",
+    "frame_box",
     "has_items",
     "height_handles",
     "kind_names",

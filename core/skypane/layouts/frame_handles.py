@@ -7,7 +7,7 @@ from collections.abc import Callable, Iterator
 from typing import Any, Literal
 
 from skypane.layouts.handles import Edge, Handle, Sets, Stop, ratio_stops
-from skypane.layouts.spot import Spot
+from skypane.layouts.spot import Frame, Spot
 from skypane.model import (
     ColumnsWidth,
     FixedHeight,
@@ -38,6 +38,13 @@ def box_left(spot: Spot, part: int = 0) -> float:
     widths = frame_widths(e.width, spot.page_widths, spot.container)
     left = standing_left(e.stands, e.width, spot.page_widths, widths, spot.container)
     return float(left[0])
+
+
+def frame_box(spot: Spot, frame: Frame) -> Box:
+    """A part's frame on the page."""
+    W, H, x, y = (float(a[0, 0]) for a in frame)
+    left = box_left(spot)
+    return left + x, y, left + x + W, y + H
 
 
 def _px(value: float) -> str:

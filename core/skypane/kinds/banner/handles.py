@@ -9,12 +9,12 @@ from skypane.kinds.banner.values import BannerValues
 from skypane.layouts import (
     Box,
     Edge,
-    Frame,
     Handle,
     Layout,
     Spot,
     box_left,
     column_and_row,
+    frame_box,
     height_handles,
     value_handle,
     width_handles,
@@ -28,7 +28,7 @@ def handles_of(spot: Spot, layout: Layout) -> Iterator[Handle]:
         return left, 0.0, left + float(laid.box_w[0, 0]), float(laid.box_h[0, 0])
 
     def picture(s: Spot) -> Box:
-        return _box(s, layout.laid(s).area)
+        return frame_box(s, layout.laid(s).area)
 
     yield from height_handles(spot, 0, picture)
     yield from width_handles(spot, whole)
@@ -49,11 +49,11 @@ def handles_of(spot: Spot, layout: Layout) -> Iterator[Handle]:
 def _of_words(spot: Spot, layout: Layout) -> Iterator[Handle]:
     def words(s: Spot) -> Box:
         laid = layout.laid(s)
-        return _box(s, laid.words or laid.area)
+        return frame_box(s, laid.words or laid.area)
 
     def line(s: Spot) -> Edge:
         """Between picture and words that stand beside it."""
-        x0, y0, x1, y1 = _box(s, layout.laid(s).area)
+        x0, y0, x1, y1 = frame_box(s, layout.laid(s).area)
         x = x1 if _values(s).side == "end" else x0
         return Edge(x, y0, x, y1)
 
@@ -82,7 +82,7 @@ def _values(spot: Spot) -> BannerValues:
 
 
 def _frame_of(layout: Layout, part: int) -> Callable[[Spot], Box]:
-    return lambda spot: _box(spot, layout.frame(spot, part))
+    return lambda spot: frame_box(spot, layout.frame(spot, part))
 
 
 def _far_side(box: Callable[[Spot], Box], place: Place) -> Callable[[Spot], Edge]:
@@ -95,9 +95,3 @@ def _far_side(box: Callable[[Spot], Box], place: Place) -> Callable[[Spot], Edge
         return Edge(x, y0, x, y1)
 
     return edge
-
-
-def _box(spot: Spot, frame: Frame) -> Box:
-    W, H, x, y = (float(a[0, 0]) for a in frame)
-    left = box_left(spot)
-    return left + x, y, left + x + W, y + H

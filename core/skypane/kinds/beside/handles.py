@@ -16,6 +16,7 @@ from skypane.layouts import (
     Spot,
     box_left,
     choice_handle,
+    frame_box,
     height_handles,
     value_handle,
     width_handles,
@@ -33,9 +34,7 @@ def handles_of(spot: Spot, frames: FramesOf) -> Iterator[Handle]:
     few = max(spot.shown[: v.columns + 1]) + 1
 
     def at(s: Spot, item: int) -> Box:
-        found, left = frames(replace(s, cells=s.cells[:few]))[item], box_left(s)
-        W, H, x, y = (float(a[0, 0]) for a in found)
-        return left + x, y, left + x + W, y + H
+        return frame_box(s, frames(replace(s, cells=s.cells[:few]))[item])
 
     def picture(s: Spot) -> Box:
         return at(s, first)

@@ -14,6 +14,7 @@ from skypane.layouts import (
     Handle,
     Spot,
     box_left,
+    frame_box,
     height_handles,
     value_handle,
     width_handles,
@@ -35,10 +36,7 @@ def handles_of(spot: Spot) -> Iterator[Handle]:
     def at(s: Spot, item: int) -> Box:
         found = laid_out(replace(s, cells=s.cells[:few])).frames[item]
         left = box_left(s)
-        if found is None:
-            return left, 0.0, left, 0.0
-        W, H, x, y = (float(a[0, 0]) for a in found)
-        return left + x, y, left + x + W, y + H
+        return (left, 0.0, left, 0.0) if found is None else frame_box(s, found)
 
     def one(s: Spot) -> Box:
         return at(s, first)
@@ -63,24 +61,15 @@ def handles_of(spot: Spot) -> Iterator[Handle]:
         most = min(24, max(len(shown), v.columns))
         yield value_handle(spot, "columns", "Columns", "x", end, most=most)
     if len(shown) > 1 and v.arranged != "justified":
-        yield from _gutter(spot, at(spot, first), at(spot, shown[1]), shown[1], few)
+        second = shown[1]
+        beside = at(spot, second)[0] > one(spot)[0] + 0.5
+
+        def gutter(s: Spot) -> Edge:
+            """Where the second item begins, beside the first or under it."""
+            x0, y0, x1, y1 = at(s, second)
+            return Edge(x0, y0, x0, y1) if beside else Edge(x0, y0, x1, y0)
+
+        yield value_handle(spot, "gutter_px", "Gutter", "x" if beside else "y", gutter, step=0.5)
     if v.arranged == "rows":
         yield value_handle(spot, "share_percent", "Between picture and text", "x", end)
     yield value_handle(spot, "margin_px", "Outer margin", "x", start, step=0.5)
-
-
-def _gutter(spot: Spot, one: Box, two: Box, second: int, few: int) -> Iterator[Handle]:
-    """Where the second item begins, beside the first or under it."""
-    beside = two[0] > one[0] + 0.5
-
-    def edge(s: Spot) -> Edge:
-        found = laid_out(replace(s, cells=s.cells[:few])).frames[second]
-        left = box_left(s)
-        if found is None:
-            return Edge(left, 0.0, left, 0.0)
-        W, H, x, y = (float(a[0, 0]) for a in found)
-        if beside:
-            return Edge(left + x, y, left + x, y + H)
-        return Edge(left + x, y, left + x + W, y)
-
-    yield value_handle(spot, "gutter_px", "Gutter", "x" if beside else "y", edge, step=0.5)
