@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 
+from skypane.model import WidthRule
 from skypane.values import GREATEST_VIEWPORT, LEAST_VIEWPORT, Answer, Noun
 
 _Place = Annotated[float, Field(ge=-1_000_000, le=1_000_000)]
@@ -80,11 +81,19 @@ class HandleReading(Answer):
     stops: tuple[StopAt, ...]
 
 
+class FirstWidth(Answer):
+    """A width that a spot may begin with, in words."""
+
+    words: str
+    width: WidthRule
+
+
 class StageReading(Answer):
     """A placement at one viewport, with what can be pulled of it in reading order. `left`, `wide`
     and `high`: its box on the page; `holder` the container's left and right edge, `columns` those
     of every column where its width rule has some; `sharp_to_px`: as wide as the frame may be before
-    its file is soft at the greatest density that is offered, None where nothing is known of it."""
+    its file is soft at the greatest density that is offered, None where nothing is known of it;
+    `first`: what is asked of a spot whose width nobody has said in any span."""
 
     left: float
     wide: float
@@ -92,6 +101,7 @@ class StageReading(Answer):
     container: tuple[float, float]
     columns: tuple[tuple[float, float], ...]
     sharp_to_px: float | None
+    first: tuple[FirstWidth, ...]
     told: tuple[str, ...]
     handles: tuple[HandleReading, ...]
 

@@ -6,9 +6,9 @@ from collections.abc import Mapping
 
 from skypane.errors import InvalidPlan
 from skypane.layouts import Handle, box_left
-from skypane.model import ColumnsWidth, Original, Placement
+from skypane.model import ColumnsWidth, FullWidth, Original, Placement, ShareWidth
 from skypane.pulls.here import Here, again
-from skypane.pulls.nouns import HandleReading, StageReading
+from skypane.pulls.nouns import FirstWidth, HandleReading, StageReading
 from skypane.pulls.solved import solved
 from skypane.pulls.stops import stops_of
 from skypane.pulls.told import told
@@ -36,6 +36,7 @@ def stage(of: Here, originals: Mapping[int, Original], densest: float) -> StageR
         container=(round((page - inside) / 2, 2), round((page + inside) / 2, 2)),
         columns=_columns(of, page),
         sharp_to_px=None if original is None else round(original.width_px / densest, 2),
+        first=() if _is_said(of) else FIRST_WIDTHS,
         told=told(p),
         handles=tuple(
             reading
@@ -43,6 +44,20 @@ def stage(of: Here, originals: Mapping[int, Original], densest: float) -> StageR
             if (reading := _reading(of, h, originals)).at_most - reading.at_least > 0.5
         ),
     )
+
+
+#: What most spots are (common practice).
+FIRST_WIDTHS = (
+    FirstWidth(words="the page", width=FullWidth()),
+    FirstWidth(words="the container", width=ShareWidth(percent=100, of="container")),
+    FirstWidth(words="half of it", width=ShareWidth(percent=50, of="container")),
+    FirstWidth(words="a third of it", width=ShareWidth(percent=33.3333, of="container")),
+)
+
+
+def _is_said(of: Here) -> bool:
+    """Whether anybody has said how wide the spot is, in any span."""
+    return any("width" in held.origin for held in of.resolved[of.part].values())
 
 
 def _in_order(of: Here, handles: list[Handle]) -> list[Handle]:

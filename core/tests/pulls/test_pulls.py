@@ -341,3 +341,16 @@ def test_a_stage_says_what_is_around():
     assert found.sharp_to_px == 3000
     assert [h.id for h in found.handles][-1] == "height"
     assert found.told[:2] == ("320 × 160", "2:1")
+
+
+def test_a_spot_whose_width_nobody_has_said_asks_for_it():
+    found = stage(at(placement()), ORIGINALS, 2)
+    assert [f.words for f in found.first] == [
+        "the page",
+        "the container",
+        "half of it",
+        "a third of it",
+    ]
+    wide = [f.width for f in found.first]
+    assert wide[2] == m.ShareWidth(percent=50, of="container")
+    assert stage(at(placement(width=wide[1])), ORIGINALS, 2).first == ()

@@ -3162,6 +3162,16 @@ export interface components {
             when?: ("dark" | "portrait" | "still")[];
         };
         /**
+         * FirstWidth
+         * @description A width that a spot may begin with, in words.
+         */
+        FirstWidth: {
+            /** Width */
+            width: components["schemas"]["FixedWidth"] | components["schemas"]["ShareWidth"] | components["schemas"]["FullWidth"] | components["schemas"]["ColumnsWidth"] | components["schemas"]["PercentColumnsWidth"];
+            /** Words */
+            words: string;
+        };
+        /**
          * FixedAim
          * @description CSS object-position as two fixed percentages, here as fractions.
          */
@@ -6919,7 +6929,8 @@ export interface components {
          * @description A placement at one viewport, with what can be pulled of it in reading order. `left`, `wide`
          *     and `high`: its box on the page; `holder` the container's left and right edge, `columns` those
          *     of every column where its width rule has some; `sharp_to_px`: as wide as the frame may be before
-         *     its file is soft at the greatest density that is offered, None where nothing is known of it.
+         *     its file is soft at the greatest density that is offered, None where nothing is known of it;
+         *     `first`: what is asked of a spot whose width nobody has said in any span.
          */
         StageReading: {
             /** Columns */
@@ -6932,6 +6943,8 @@ export interface components {
                 number,
                 number
             ];
+            /** First */
+            first: components["schemas"]["FirstWidth"][];
             /** Handles */
             handles: components["schemas"]["HandleReading"][];
             /** High */

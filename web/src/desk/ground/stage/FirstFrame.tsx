@@ -1,27 +1,20 @@
 /** A spot of which nobody has said how wide it is asks for it. */
 import type { Treatment } from "../../../api/queries";
 import { useWork } from "../../context";
-import { partOf, withCommon, withTreatment } from "../../draft";
+import { withCommon, withTreatment } from "../../draft";
 import { usualAt } from "../../parts";
+import type { StageReading } from "./ask";
 import classes from "./Stage.module.css";
 
-const none = { least_px: null, greatest_px: null };
-const WIDTHS: [string, Treatment["width"]][] = [
-  ["the page", { kind: "full", margin_px: 0, ...none }],
-  ["the container", { kind: "share", percent: 100, of: "container", ...none }],
-  ["half of it", { kind: "share", percent: 50, of: "container", ...none }],
-  ["a third", { kind: "share", percent: 33.3333, of: "container", ...none }],
-];
+interface Props {
+  widths: StageReading["first"];
+  draw: (() => void) | undefined;
+}
 
-export function FirstFrame({ draw }: { draw: (() => void) | undefined }) {
+export function FirstFrame({ widths, draw }: Props) {
   const { handle, reading } = useWork();
-  const { placement } = handle.draft;
-  const at = usualAt(placement.parts, handle.part);
-  const said = [
-    ...Object.values(placement.common ?? {}),
-    ...Object.values(partOf(handle.draft, at).treatments ?? {}),
-  ].some((own) => own?.width != null);
-  if (said || placement.frame != null) return null;
+  if (!widths.length) return null;
+  const at = usualAt(handle.draft.placement.parts, handle.part);
   const widest = reading.spans.at(-1)?.letter ?? "D";
   const take = (width: Treatment["width"]) =>
     handle.change((draft) =>
@@ -32,9 +25,9 @@ export function FirstFrame({ draw }: { draw: (() => void) | undefined }) {
   return (
     <fieldset className={classes.first}>
       <legend>How wide is this spot?</legend>
-      {WIDTHS.map(([label, width]) => (
-        <button key={label} type="button" className={classes.pick} onClick={() => take(width)}>
-          {label}
+      {widths.map(({ words, width }) => (
+        <button key={words} type="button" className={classes.pick} onClick={() => take(width)}>
+          {words}
         </button>
       ))}
       {draw && (

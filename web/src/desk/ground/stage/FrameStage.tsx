@@ -182,7 +182,10 @@ export function FrameStage({ bar }: { bar: ReactNode }) {
       {!drawing && drawn.open.length === 0 && drawn.all.length > 1 && (
         <PageLines seen={drawn.all.map((s) => s.seen)} />
       )}
-      <FirstFrame draw={design && !drawing ? () => setDrawing(true) : undefined} />
+      <FirstFrame
+        widths={isNow ? (shown?.first ?? []) : []}
+        draw={design && !drawing ? () => setDrawing(true) : undefined}
+      />
       <div className={classes.said} aria-live="polite">
         {inHand ? <Beside of={inHand} /> : <span>{refused ?? shown?.told.join(" · ")}</span>}
         {said && <strong role="alert">{said}</strong>}

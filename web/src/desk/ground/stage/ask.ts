@@ -1,9 +1,9 @@
 /** The questions of the stage: what can be pulled at a viewport, and what a pull sets. */
-import { client, dataAs, type Schemas } from "../../../api/client";
+import { client, dataAs, type Schemas, type Told } from "../../../api/client";
 import type { SitePlan } from "../../../api/queries";
 import type { Draft } from "../../draft";
 
-export type StageReading = Schemas["StageReading"];
+export type StageReading = Told<Schemas["StageReading"]>;
 export type HandleReading = Schemas["HandleReading"];
 export type Pulled = Schemas["Pulled"];
 export type PulledTo = Schemas["PulledTo"];
