@@ -60,8 +60,7 @@ def _typed(of: Here, handle: Handle, value: float) -> Pulled:
         bound = handle.least if value < handle.least else handle.most
         side = "least" if value < handle.least else "greatest"
         raise InvalidPlan(
-            f"{handle.name}: {number(value)} cannot be had; {number(round(bound, 2))} is the"
-            f" {side} here.",
+            f"{handle.name}: {_figure(value)} cannot be had; {_figure(bound)} is the {side} here.",
             field="value",
         )
     try:
@@ -71,6 +70,11 @@ def _typed(of: Here, handle: Handle, value: float) -> Pulled:
     except ValidationError as problem:
         raise InvalidPlan(sentence_of(problem), field="value") from None
     return _answer(of, handle, sets, spot, handle.words(value))
+
+
+def _figure(value: float) -> str:
+    """As few digits as tell a bound from nothing."""
+    return number(float(f"{value:.3g}")).replace("-", "−")
 
 
 def _taken_back(

@@ -304,6 +304,11 @@ def test_a_value_that_cannot_be_is_refused_with_its_bound(value):
         pulled(of, ORIGINALS, PulledTo(handle="height", value=value))
 
 
+def test_a_bound_is_never_told_as_nothing():
+    with pytest.raises(InvalidPlan, match=r"−3 cannot be had; 0\.001 is the least"):
+        pulled(at(placement()), ORIGINALS, PulledTo(handle="height", value=-3))
+
+
 def test_what_is_gone_cannot_be_pulled():
     with pytest.raises(InvalidPlan, match="no such edge"):
         pull(at(placement()), "gutter_px", 3)

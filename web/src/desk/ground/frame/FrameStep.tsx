@@ -86,7 +86,9 @@ function Left({ children }: { children: ReactNode }) {
         <FrameStage bar={bar} />
       ) : (
         <>
-          <div className={ground.column}>{children}</div>
+          <div className={ground.column} style={{ flex: 1 }}>
+            {children}
+          </div>
           <div className={stage.bar} data-table>
             {bar}
           </div>
