@@ -76,6 +76,11 @@ def main(address: str) -> None:
         }.items():
             page.goto(url)
             settle(page)
+            if name == "desk-frame":
+                here = page.get_by_label("What stands here")
+                here.get_by_text("stage", exact=True).click()
+                page.get_by_role("slider", name="Lower edge").wait_for()
+                settle(page)
             page.screenshot(path=OUT / f"{name}.png")
         page.goto(f"{site}/originals")
         page.get_by_role("button", name="four-boats.jpg").click()
